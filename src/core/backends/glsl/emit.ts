@@ -1,0 +1,152 @@
+import { present } from '../../base/assert';
+import { analyseLiveness } from '../../ir/liveness';
+import type { Liveness } from '../../ir/liveness';
+import type { Block, Func, LaneType, Program, Value } from '../../ir/types';
+
+/** The pieces of a fragment shader (GLSL ES 3.00) for one program. */
+export interface EmittedGlsl {
+  /** Function definitions, to stand before `main`. */
+  readonly functions: string;
+  /** Statements for the body of `main`; inputs must be declared as `inputVariable(name)` before them. */
+  readonly statements: string;
+  /** An expression per program output. */
+  readonly outputs: readonly string[];
+  /** Rows of the uniform `vec4 values[rows]`. */
+  readonly valueRows: number;
+  readonly inputs: readonly string[];
+}
+
+/** The GLSL name of a per-point input. */
+export const inputVariable = (name: string): string => `in_${name.replace(/[^A-Za-z0-9]/g, '_')}`;
+
+const GLSL_TYPE: Record<LaneType, string> = { f32: 'float', i32: 'int', bool: 'bool' };
+const INFIX: Partial<Record<Value['operation'], string>> = {
+  add: '+', sub: '-', mul: '*', div: '/', lt: '<', le: '<=', eq: '==', and: '&&', or: '||',
+  iadd: '+', isub: '-', imul: '*', iand: '&', ior: '|', ixor: '^', ieq: '==', ilt: '<', ishl: '<<', ishr: '>>',
+};
+const PREFIX: Partial<Record<Value['operation'], string>> = {
+  min: 'min', max: 'max', neg: '-', not: '!', abs: 'abs', sqrt: 'sqrt', floor: 'floor', ceil: 'ceil', trunc: 'trunc',
+  nearest: 'roundEven', toFloat: 'float', bitsToFloat: 'intBitsToFloat', floatToBits: 'floatBitsToInt',
+};
+
+/** Compiles a program to GLSL ES 3.00. */
+export function emitGlsl(program: Program): EmittedGlsl {
+  const liveness = analyseLiveness(program);
+  const functions = liveness.functions.map((func) => new GlslWriter(liveness, program).writeFunction(func)).join('\n');
+  const writer = new GlslWriter(liveness, program);
+  writer.writeBlock(program.prologue);
+  writer.writeBlock(program.body);
+  return {
+    functions,
+    statements: writer.lines.join('\n'),
+    outputs: program.outputs.map((output) => writer.use(output.value)),
+    valueRows: Math.max(1, Math.ceil(program.uniformCount / 4)),
+    inputs: program.inputs,
+  };
+}
+
+class GlslWriter {
+  readonly lines: string[] = [];
+  private readonly names = new Map<Value, string>();
+
+  constructor(private readonly liveness: Liveness, private readonly program: Program) {}
+
+  writeFunction(func: Func): string {
+    const takes = func.body.parameters.map((parameter, k) => {
+      this.names.set(parameter, `p${String(k)}`);
+      return `${GLSL_TYPE[parameter.type]} p${String(k)}`;
+    });
+    const gives = func.body.results.map((result, k) => `out ${GLSL_TYPE[result.type]} r${String(k)}`);
+    this.writeBlock(func.body);
+    func.body.results.forEach((result, k) => this.lines.push(`r${String(k)} = ${this.use(result)};`));
+    return `void ${functionName(func)}(${[...takes, ...gives].join(', ')}) {\n${this.lines.join('\n')}\n}`;
+  }
+
+  writeBlock(block: Block): void {
+    for (const value of block.values) {
+      if (!this.liveness.isLive(value) || this.liveness.isInline(value) || value.operation === 'constant') continue;
+      if (value.operation === 'loop') this.writeLoop(value);
+      else if (value.operation === 'call') this.writeCall(value);
+      else if (value.operation !== 'loopResult' && value.operation !== 'callResult') {
+        const name = `v${String(value.id)}`;
+        this.lines.push(`${GLSL_TYPE[value.type]} ${name} = ${this.expression(value)};`);
+        this.names.set(value, name);
+      }
+    }
+  }
+
+  use(value: Value): string {
+    return this.names.get(value) ?? this.expression(value);
+  }
+
+  private expression(value: Value): string {
+    const arg = (k: number): string => this.use(present(value.args[k], 'operand'));
+    const infix = INFIX[value.operation];
+    if (infix) return `(${arg(0)} ${infix} ${value.args.length > 1 ? arg(1) : String(value.immediate)})`;
+    const prefix = PREFIX[value.operation];
+    if (prefix) return value.args.length > 1 ? `${prefix}(${arg(0)}, ${arg(1)})` : `(${prefix}(${arg(0)}))`;
+    switch (value.operation) {
+      case 'constant': return literal(value.type, value.immediate);
+      case 'uniform': return `values[${String(value.immediate >> 2)}].${'xyzw'.charAt(value.immediate & 3)}`;
+      case 'table': return `values[${String(value.immediate >> 2)} + ${arg(0)} * ${String(value.rowSize >> 2)}].${'xyzw'.charAt(value.immediate & 3)}`;
+      case 'input': return inputVariable(present(this.program.inputs[value.immediate], 'input name'));
+      case 'select': return `(${arg(0)} ? ${arg(1)} : ${arg(2)})`;
+      case 'flipSign': return `intBitsToFloat(floatBitsToInt(${arg(0)}) ^ (${arg(1)} << 31))`;
+      case 'ishrUnsigned': return `int(uint(${arg(0)}) >> ${String(value.immediate)}u)`;
+      // The conversion of a value outside the integer range is undefined in GLSL.
+      case 'toInt': return `int(clamp(${arg(0)}, -2147483648.0, 2147483520.0))`;
+      case 'countIfAny': return `(${arg(0)} ? ${String(value.immediate)} : 0)`;
+      default: throw new Error(`Invariant broken: ${value.operation} has no GLSL`);
+    }
+  }
+
+  private writeLoop(loop: Value): void {
+    const body = present(loop.body, 'loop body');
+    const [count, ...initial] = loop.args;
+    const id = String(loop.id);
+    initial.forEach((value, k) => {
+      const name = `c${id}_${String(k)}`;
+      this.lines.push(`${GLSL_TYPE[value.type]} ${name} = ${this.use(value)};`);
+      this.names.set(present(body.parameters[k + 1], 'carried'), name);
+    });
+    this.names.set(present(body.parameters[0], 'index'), `i${id}`);
+    this.lines.push(`for (int i${id} = 0; i${id} < ${this.use(present(count, 'count'))}; i${id}++) {`);
+    this.writeBlock(body);
+    body.results.forEach((result, k) => this.lines.push(`${GLSL_TYPE[result.type]} n${id}_${String(k)} = ${this.use(result)};`));
+    body.results.forEach((_, k) => this.lines.push(`c${id}_${String(k)} = n${id}_${String(k)};`));
+    this.lines.push('}');
+    this.nameResults(loop, (k) => `c${id}_${String(k)}`);
+  }
+
+  private writeCall(call: Value): void {
+    const callee = present(call.callee, 'callee');
+    const id = String(call.id);
+    const results = callee.body.results.map((result, k) => {
+      this.lines.push(`${GLSL_TYPE[result.type]} r${id}_${String(k)};`);
+      return `r${id}_${String(k)}`;
+    });
+    this.lines.push(`${functionName(callee)}(${[...call.args.map((arg) => this.use(arg)), ...results].join(', ')});`);
+    this.nameResults(call, (k) => `r${id}_${String(k)}`);
+  }
+
+  private nameResults(owner: Value, name: (k: number) => string): void {
+    for (const value of owner.block.values) {
+      if ((value.operation === 'loopResult' || value.operation === 'callResult') && value.args[0] === owner) {
+        this.names.set(value, name(value.immediate));
+      }
+    }
+  }
+}
+
+/** GLSL reserves names with two underscores in a row and those that begin with `gl_`. */
+const functionName = (func: Func): string => `fn_${func.name.replace(/[^A-Za-z0-9]+/g, '_').replace(/_+$/, '')}`;
+
+function literal(type: LaneType, value: number): string {
+  if (type === 'bool') return value ? 'true' : 'false';
+  if (type === 'i32') return value === -2147483648 ? '(-2147483647 - 1)' : `(${String(value)})`;
+  if (!Number.isFinite(value)) {
+    return Number.isNaN(value) ? 'intBitsToFloat(0x7fc00000)' : value > 0 ? 'intBitsToFloat(0x7f800000)' : 'intBitsToFloat(-8388608)';
+  }
+  const text = String(Math.fround(value));
+  return `(${/[.e]/.test(text) ? text : `${text}.0`})`;
+}

@@ -1,0 +1,102 @@
+import { present } from '../../base/assert';
+import { analyseLiveness } from '../../ir/liveness';
+import type { Liveness } from '../../ir/liveness';
+import type { Func, Program } from '../../ir/types';
+import { ByteWriter } from './bytes';
+import { FunctionEmitter } from './function-emitter';
+import type { MemoryLayout } from './function-emitter';
+import { CORE, SIMD, TYPE } from './opcodes';
+
+/** Points a module takes at once; a host feeds larger sets block by block. */
+export const BLOCK_POINTS = 1024;
+const PAGE_BYTES = 65536;
+
+export interface EmittedModule {
+  readonly bytes: Uint8Array<ArrayBuffer>;
+  readonly layout: MemoryLayout;
+}
+
+function layOut(program: Program): MemoryLayout {
+  let at = 0;
+  const take = (bytes: number): number => { const start = at; at += Math.ceil(bytes / 16) * 16; return start; };
+  const uniforms = take(Math.max(1, program.uniformCount) * 4);
+  const inputs = program.inputs.map(() => take(BLOCK_POINTS * 4));
+  const outputs = program.outputs.map(() => take(BLOCK_POINTS * 4));
+  return { uniforms, inputs, outputs, bytes: at };
+}
+
+/**
+ * Compiles a program to a WebAssembly module: exports `memory` and `run(bytes)`, which evaluates `bytes`/4 points (a
+ * multiple of four, at most BLOCK_POINTS) from the input lanes to the output lanes of the layout.
+ */
+export function emitWasm(program: Program): EmittedModule {
+  const liveness = analyseLiveness(program);
+  const layout = layOut(program);
+  const index = new Map<Func, number>(liveness.functions.map((func, k) => [func, k]));
+  const bodies = liveness.functions.map((func) => emitFunction(func, liveness, index, layout));
+  bodies.push(emitRun(program, liveness, index, layout));
+
+  const module = new ByteWriter().byte(0, 0x61, 0x73, 0x6d, 1, 0, 0, 0);
+  const types = new ByteWriter().u32(bodies.length);
+  for (const func of liveness.functions) {
+    const [takes, gives] = [func.body.parameters.length, func.body.results.length];
+    types.byte(TYPE.func).u32(takes).byte(...Array<number>(takes).fill(TYPE.v128));
+    types.u32(gives).byte(...Array<number>(gives).fill(TYPE.v128));
+  }
+  types.byte(TYPE.func).u32(1).byte(TYPE.i32).u32(0);
+  section(module, 1, types);
+  const declared = new ByteWriter().u32(bodies.length);
+  bodies.forEach((_, k) => declared.u32(k));
+  section(module, 3, declared);
+  section(module, 5, new ByteWriter().u32(1).byte(0).u32(Math.max(1, Math.ceil(layout.bytes / PAGE_BYTES))));
+  section(module, 7, new ByteWriter().u32(2).name('memory').byte(2).u32(0).name('run').byte(0).u32(bodies.length - 1));
+  const code = new ByteWriter().u32(bodies.length);
+  for (const body of bodies) code.sized(body);
+  section(module, 10, code);
+  return { bytes: module.take(), layout };
+}
+
+function section(module: ByteWriter, id: number, content: ByteWriter): void {
+  module.byte(id).sized(content);
+}
+
+function wrap(emitter: FunctionEmitter, code: ByteWriter): ByteWriter {
+  const body = new ByteWriter();
+  emitter.writeLocals(body);
+  return body.bytes(code.take()).byte(CORE.end);
+}
+
+function emitFunction(func: Func, liveness: Liveness, index: ReadonlyMap<Func, number>, layout: MemoryLayout): ByteWriter {
+  const code = new ByteWriter();
+  const emitter = new FunctionEmitter(code, liveness, index, layout, func.body.parameters.length);
+  func.body.parameters.forEach((parameter, k) => { emitter.bindParameter(parameter, k); });
+  emitter.emitBlock(func.body);
+  for (const result of func.body.results) emitter.emitUse(result);
+  return wrap(emitter, code);
+}
+
+function emitRun(program: Program, liveness: Liveness, index: ReadonlyMap<Func, number>, layout: MemoryLayout): ByteWriter {
+  const code = new ByteWriter();
+  const OFFSET = 1;
+  const emitter = new FunctionEmitter(code, liveness, index, layout, 1, OFFSET);
+  emitter.newLocal(TYPE.i32);
+  emitter.emitBlock(program.prologue);
+  code.byte(CORE.block, CORE.empty, CORE.loop, CORE.empty);
+  emitter.op(CORE.localGet, OFFSET);
+  emitter.op(CORE.localGet, 0);
+  emitter.op(CORE.i32GeUnsigned);
+  emitter.op(CORE.brIf, 1);
+  emitter.emitBlock(program.body);
+  program.outputs.forEach((output, k) => {
+    emitter.op(CORE.localGet, OFFSET);
+    emitter.emitUse(output.value);
+    emitter.memory(SIMD.store, 4, present(layout.outputs[k], 'output offset'));
+  });
+  emitter.op(CORE.localGet, OFFSET);
+  emitter.i32(16);
+  emitter.op(CORE.i32Add);
+  emitter.op(CORE.localSet, OFFSET);
+  emitter.op(CORE.br, 0);
+  code.byte(CORE.end, CORE.end);
+  return wrap(emitter, code);
+}

@@ -1,0 +1,209 @@
+import { assert, present } from '../../base/assert';
+import { floatToBits } from '../../ir/fold';
+import type { Liveness } from '../../ir/liveness';
+import type { Block, Func, Value } from '../../ir/types';
+import type { ByteWriter } from './bytes';
+import { CORE, DIRECT, SIMD, TYPE } from './opcodes';
+
+/** Byte offsets in the module's memory of the uniforms, the input lanes and the output lanes. */
+export interface MemoryLayout {
+  readonly uniforms: number;
+  readonly inputs: readonly number[];
+  readonly outputs: readonly number[];
+  readonly bytes: number;
+}
+
+/**
+ * Emits the code of one function: every value four lanes wide in a v128 (truth values as masks). Values used once in
+ * their own block are written in place; the others live in locals.
+ */
+export class FunctionEmitter {
+  private readonly locals = new Map<Value, number>();
+  private readonly localTypes: number[] = [];
+  private readonly scalarIndex = new Map<Value, number>();
+
+  constructor(
+    private readonly code: ByteWriter,
+    private readonly liveness: Liveness,
+    private readonly functionIndex: ReadonlyMap<Func, number>,
+    private readonly layout: MemoryLayout,
+    private parameterCount: number,
+    /** The local that holds the running byte offset of the point block; per-point inputs need it. */
+    private readonly offsetLocal = -1,
+  ) {}
+
+  newLocal(type: number): number {
+    this.localTypes.push(type);
+    return this.parameterCount + this.localTypes.length - 1;
+  }
+
+  bindParameter(parameter: Value, local: number): void { this.locals.set(parameter, local); }
+
+  /** Local declarations, run-length encoded. */
+  writeLocals(into: ByteWriter): void {
+    const runs: [number, number][] = [];
+    for (const type of this.localTypes) {
+      const last = runs[runs.length - 1];
+      if (last?.[1] === type) last[0]++;
+      else runs.push([1, type]);
+    }
+    into.u32(runs.length);
+    for (const [count, type] of runs) into.u32(count).byte(type);
+  }
+
+  op(code: number, ...operands: number[]): void {
+    this.code.byte(code);
+    for (const operand of operands) this.code.u32(operand);
+  }
+  simd(code: number): void { this.code.byte(0xfd).u32(code); }
+  memory(code: number, align: number, offset: number): void { this.simd(code); this.code.u32(align).u32(offset); }
+  i32(value: number): void { this.code.byte(CORE.i32Const).s32(value); }
+
+  emitBlock(block: Block): void {
+    for (const value of block.values) {
+      if (!this.liveness.isLive(value) || this.liveness.isInline(value)) continue;
+      if (value.operation === 'loop') this.emitLoop(value);
+      else if (value.operation === 'call') this.emitCall(value);
+      else if (this.isRematerialised(value) || value.operation === 'loopResult' || value.operation === 'callResult') continue;
+      else {
+        this.emitOperation(value);
+        this.op(CORE.localSet, this.localOf(value));
+      }
+    }
+  }
+
+  /** Constants and uniforms are cheaper to make again than to keep in a local. */
+  private isRematerialised(value: Value): boolean {
+    return value.operation === 'constant' || value.operation === 'uniform';
+  }
+
+  private localOf(value: Value): number {
+    let local = this.locals.get(value);
+    if (local === undefined) {
+      local = this.newLocal(TYPE.v128);
+      this.locals.set(value, local);
+    }
+    return local;
+  }
+
+  /** Leaves the value, four lanes wide, on the stack. */
+  emitUse(value: Value): void {
+    const index = this.scalarIndex.get(value);
+    if (index !== undefined) {
+      this.op(CORE.localGet, index);
+      this.simd(SIMD.splatI32);
+    } else if (this.isRematerialised(value) || this.liveness.isInline(value)) this.emitOperation(value);
+    else this.op(CORE.localGet, this.localOf(value));
+  }
+
+  /** Leaves a lane-uniform integer as one i32 on the stack. */
+  private emitScalar(value: Value): void {
+    const index = this.scalarIndex.get(value);
+    const [a, b] = value.args;
+    if (index !== undefined) this.op(CORE.localGet, index);
+    else if (value.operation === 'constant') this.i32(value.immediate);
+    else if ((value.operation === 'iadd' || value.operation === 'isub') && a && b) {
+      this.emitScalar(a);
+      this.emitScalar(b);
+      this.op(value.operation === 'iadd' ? CORE.i32Add : CORE.i32Sub);
+    } else if (value.operation === 'countIfAny' && a && this.liveness.isInline(value)) this.emitCountIfAny(value, a);
+    else {
+      this.emitUse(value);
+      this.simd(SIMD.extractI32);
+      this.code.byte(0);
+    }
+  }
+
+  private emitCountIfAny(value: Value, condition: Value): void {
+    this.i32(value.immediate);
+    this.i32(0);
+    this.emitUse(condition);
+    this.simd(SIMD.anyTrue);
+    this.op(CORE.select);
+  }
+
+  private emitConstant(value: Value): void {
+    const bits = value.type === 'f32' ? floatToBits(value.immediate) : value.type === 'bool' ? -value.immediate : value.immediate;
+    this.simd(SIMD.constant);
+    for (let lane = 0; lane < 4; lane++) this.code.i32Raw(bits);
+  }
+
+  private emitOperation(value: Value): void {
+    const direct = DIRECT[value.operation];
+    if (direct !== undefined) {
+      for (const arg of value.args) this.emitUse(arg);
+      return this.simd(direct);
+    }
+    const arg = (k: number): Value => present(value.args[k], 'operand');
+    switch (value.operation) {
+      case 'constant': return this.emitConstant(value);
+      case 'uniform': this.i32(0); return this.memory(SIMD.load32Splat, 2, this.layout.uniforms + value.immediate * 4);
+      case 'table':
+        this.emitScalar(arg(0));
+        this.i32(value.rowSize * 4);
+        this.op(CORE.i32Mul);
+        return this.memory(SIMD.load32Splat, 2, this.layout.uniforms + value.immediate * 4);
+      case 'input':
+        assert(this.offsetLocal >= 0, 'inputs are read in the main function');
+        this.op(CORE.localGet, this.offsetLocal);
+        return this.memory(SIMD.load, 4, present(this.layout.inputs[value.immediate], 'input offset'));
+      case 'select': this.emitUse(arg(1)); this.emitUse(arg(2)); this.emitUse(arg(0)); return this.simd(SIMD.bitselect);
+      case 'flipSign':
+        this.emitUse(arg(0));
+        this.emitUse(arg(1));
+        this.i32(31);
+        this.simd(SIMD.shl);
+        return this.simd(SIMD.xor);
+      case 'ishl': case 'ishr': case 'ishrUnsigned':
+        this.emitUse(arg(0));
+        this.i32(value.immediate);
+        return this.simd(value.operation === 'ishl' ? SIMD.shl : value.operation === 'ishr' ? SIMD.shrSigned : SIMD.shrUnsigned);
+      case 'bitsToFloat': case 'floatToBits': return this.emitUse(arg(0));
+      case 'countIfAny': this.emitCountIfAny(value, arg(0)); return this.simd(SIMD.splatI32);
+      default: throw new Error(`Invariant broken: ${value.operation} has no code`);
+    }
+  }
+
+  private emitLoop(loop: Value): void {
+    const body = present(loop.body, 'loop body');
+    const [count, ...initial] = loop.args;
+    const bound = this.newLocal(TYPE.i32);
+    const index = this.newLocal(TYPE.i32);
+    const carried = initial.map(() => this.newLocal(TYPE.v128));
+    for (const value of loop.block.values) {
+      if (value.operation === 'loopResult' && value.args[0] === loop) this.locals.set(value, present(carried[value.immediate], 'carried'));
+    }
+    this.emitScalar(present(count, 'count'));
+    this.op(CORE.localSet, bound);
+    initial.forEach((value, k) => { this.emitUse(value); this.op(CORE.localSet, present(carried[k], 'carried')); });
+    this.i32(0);
+    this.op(CORE.localSet, index);
+    this.scalarIndex.set(present(body.parameters[0], 'index'), index);
+    carried.forEach((local, k) => this.locals.set(present(body.parameters[k + 1], 'carried'), local));
+    this.code.byte(CORE.block, CORE.empty, CORE.loop, CORE.empty);
+    this.op(CORE.localGet, index);
+    this.op(CORE.localGet, bound);
+    this.op(CORE.i32Ge);
+    this.op(CORE.brIf, 1);
+    this.emitBlock(body);
+    for (const result of body.results) this.emitUse(result);
+    for (const local of [...carried].reverse()) this.op(CORE.localSet, local);
+    this.op(CORE.localGet, index);
+    this.i32(1);
+    this.op(CORE.i32Add);
+    this.op(CORE.localSet, index);
+    this.op(CORE.br, 0);
+    this.code.byte(CORE.end, CORE.end);
+  }
+
+  private emitCall(call: Value): void {
+    const callee = present(call.callee, 'callee');
+    for (const arg of call.args) this.emitUse(arg);
+    this.op(CORE.call, present(this.functionIndex.get(callee), 'function index'));
+    const results = callee.body.results.map(() => this.newLocal(TYPE.v128));
+    for (const local of [...results].reverse()) this.op(CORE.localSet, local);
+    for (const value of call.block.values) {
+      if (value.operation === 'callResult' && value.args[0] === call) this.locals.set(value, present(results[value.immediate], 'result'));
+    }
+  }
+}

@@ -1,0 +1,51 @@
+import { present } from '../../base/assert';
+import type { Program } from '../../ir/types';
+import { BLOCK_POINTS, emitWasm } from './emit';
+import type { EmittedModule } from './emit';
+
+/** Per-point lanes by name; a lane that is absent reads as zero. */
+export type LaneSource = (name: string) => Float32Array | undefined;
+
+interface ModuleExports {
+  readonly memory: WebAssembly.Memory;
+  readonly run: (bytes: number) => void;
+}
+
+/** A compiled program in this thread. */
+export class WasmRunner {
+  private readonly exports: ModuleExports;
+  private readonly emitted: EmittedModule;
+
+  constructor(readonly program: Program) {
+    this.emitted = emitWasm(program);
+    const instance = new WebAssembly.Instance(new WebAssembly.Module(this.emitted.bytes));
+    this.exports = instance.exports as unknown as ModuleExports;
+  }
+
+  get moduleBytes(): number { return this.emitted.bytes.length; }
+
+  setUniforms(values: Float32Array): void {
+    new Float32Array(this.exports.memory.buffer, this.emitted.layout.uniforms, this.program.uniformCount)
+      .set(values.subarray(0, this.program.uniformCount));
+  }
+
+  /**
+   * Evaluates `count` points, block by block.
+   * @param lanes per-point inputs, each at least `start + count` long
+   * @param outputs one array per program output, each at least `start + count` long; filled from `start`
+   */
+  run(lanes: LaneSource, count: number, outputs: readonly Float32Array[], start = 0): void {
+    const { layout } = this.emitted;
+    const memory = this.exports.memory.buffer;
+    const sources = this.program.inputs.map((name) => lanes(name));
+    const slots = layout.inputs.map((offset) => new Float32Array(memory, offset, BLOCK_POINTS));
+    const results = layout.outputs.map((offset) => new Float32Array(memory, offset, BLOCK_POINTS));
+    sources.forEach((source, k) => { if (!source) present(slots[k], 'input slot').fill(0); });
+    for (let at = start; at < start + count; at += BLOCK_POINTS) {
+      const size = Math.min(BLOCK_POINTS, start + count - at);
+      sources.forEach((source, k) => { if (source) present(slots[k], 'input slot').set(source.subarray(at, at + size)); });
+      this.exports.run(Math.ceil(size / 4) * 16);
+      outputs.forEach((output, k) => { output.set(present(results[k], 'output slot').subarray(0, size), at); });
+    }
+  }
+}

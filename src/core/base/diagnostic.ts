@@ -1,0 +1,48 @@
+/** Every code a diagnostic may carry. Codes are never reused. */
+export const DIAGNOSTIC_CODES = [
+  'document.not-json', 'document.shape', 'document.version', 'document.too-large',
+  'node.unknown-type', 'node.unknown-version', 'node.duplicate-id', 'node.unknown-input',
+  'value.wrong-type', 'value.not-finite', 'value.out-of-range', 'option.unknown',
+  'ramp.too-few-stops', 'ramp.too-many-stops', 'ramp.unordered',
+  'strand.missing-node', 'strand.missing-port', 'strand.kind', 'strand.twice', 'strand.duplicate-id',
+  'network.cycle', 'group.missing', 'group.contains-itself', 'group.too-deep', 'network.too-large',
+  'drive.missing-target', 'drive.law', 'drive.kind', 'output.missing', 'compile.failed',
+] as const;
+
+export type DiagnosticCode = (typeof DIAGNOSTIC_CODES)[number];
+export type Severity = 'error' | 'warning' | 'note';
+
+/** A finding about a user's document: what is wrong, where, and what to do. */
+export interface Diagnostic {
+  readonly code: DiagnosticCode;
+  readonly severity: Severity;
+  /** JSON Pointer (RFC 6901) into the document, '' for the whole. */
+  readonly pointer: string;
+  readonly message: string;
+  readonly nodeId?: string;
+  readonly portId?: string;
+}
+
+export function hasErrors(diagnostics: readonly Diagnostic[]): boolean {
+  return diagnostics.some((finding) => finding.severity === 'error');
+}
+
+/** The outside world failed, or a request cannot be served; carries what a person can do. */
+export class AppError extends Error {
+  constructor(
+    readonly code: string,
+    message: string,
+    readonly action: string = '',
+    options: { cause?: unknown; status?: number } = {},
+  ) {
+    super(message, { cause: options.cause });
+    this.name = 'AppError';
+    this.status = options.status ?? 400;
+  }
+  readonly status: number;
+}
+
+/** The message of anything thrown. */
+export function messageOf(error: unknown): string {
+  return error instanceof Error ? error.message : String(error);
+}

@@ -1,0 +1,136 @@
+import { present } from '../base/assert';
+import { hasErrors } from '../base/diagnostic';
+import type { Diagnostic } from '../base/diagnostic';
+import { canonicalJson } from '../graph/canonical';
+import { isTriple } from '../graph/document';
+import type { Network, NetworkDocument, ValueKind } from '../graph/document';
+import { Builder } from '../ir/builder';
+import { MEANING } from '../ir/fold';
+import type { F32, Program, ProgramOutput, Value } from '../ir/types';
+import type { MeshMapKind, SurfaceLanes } from '../nodes/define';
+import { checkReferences } from './check';
+import { Lowering, kindsOf } from './lowering';
+import type { MapSlot } from './lowering';
+import { writeUniforms } from './uniforms';
+import type { Binding, ModelScale } from './uniforms';
+
+/** The document has errors; nothing was compiled. */
+export class CompileError extends Error {
+  constructor(readonly diagnostics: readonly Diagnostic[]) {
+    super(diagnostics[0]?.message ?? 'The network cannot be compiled.');
+    this.name = 'CompileError';
+  }
+}
+
+/** The lanes of a finished surface, in the order in which programs write them. */
+export const SURFACE_LANES = [
+  'baseColour.r', 'baseColour.g', 'baseColour.b', 'metalness', 'roughness', 'emission.r', 'emission.g', 'emission.b',
+  'opacity', 'normal.x', 'normal.y', 'normal.z',
+] as const;
+
+/** What a program is to write: the finished surface, or outputs (`path:output`) and arriving values (`path<input`). */
+export interface CompileRequest {
+  readonly surface: boolean;
+  /** Result keys; 'all' takes every output that is not a surface. */
+  readonly taps: 'all' | readonly string[];
+}
+
+export interface OutputSlot { readonly key: string; readonly kind: ValueKind; readonly first: number; readonly lanes: number }
+
+export interface CompiledNetwork {
+  readonly program: Program;
+  readonly slots: readonly OutputSlot[];
+  readonly bindings: readonly Binding[];
+  readonly mapSlots: readonly MapSlot[];
+  readonly kinds: ReadonlyMap<string, ValueKind>;
+}
+
+/** A mesh map to be had, with the numbers that decide it. */
+export interface MapDemand {
+  readonly field: string;
+  readonly kind: MeshMapKind;
+  readonly settings: Readonly<Record<string, number>>;
+  readonly choices: Readonly<Record<string, string>>;
+}
+
+/**
+ * Compiles a document to a program.
+ * @throws CompileError with all findings when the document has errors
+ */
+export function compileNetwork(document: NetworkDocument, request: CompileRequest): CompiledNetwork {
+  const diagnostics = checkReferences(document);
+  if (hasErrors(diagnostics)) throw new CompileError(diagnostics.filter((finding) => finding.severity === 'error'));
+  const b = new Builder();
+  const lowering = new Lowering(b, document);
+  const surface = lowering.lowerMaterial();
+  const outputs: ProgramOutput[] = [];
+  const slots: OutputSlot[] = [];
+  const write = (key: string, kind: ValueKind, lanes: readonly F32[]): void => {
+    slots.push({ key, kind, first: outputs.length, lanes: lanes.length });
+    lanes.forEach((value, k) => outputs.push({ name: `${key}.${String(k)}`, value }));
+  };
+  if (request.surface) write('surface', 'surface', surfaceLanes(surface));
+  const keys = request.taps === 'all' ? [...lowering.results.keys()].filter((key) => key.includes(':')) : request.taps;
+  for (const key of keys) {
+    const result = lowering.results.get(key);
+    if (result && result.kind !== 'surface') write(key, result.kind, result.lanes);
+    else if (result?.kind === 'surface' && request.taps !== 'all') write(key, 'surface', surfaceLanes(result.surface));
+  }
+  const program = b.finish(outputs);
+  const read = new Set(program.inputs);
+  return { program, slots, bindings: lowering.bindings, mapSlots: lowering.mapSlots.filter((slot) => read.has(slot.field)), kinds: kindsOf(lowering.results) };
+}
+
+export function surfaceLanes(s: SurfaceLanes): readonly F32[] {
+  return [...s.baseColour, s.metalness, s.roughness, ...s.emission, s.opacity, ...s.normal];
+}
+
+/** The uniforms for the document's present values. The document must have the structure that was compiled. */
+export function uniformsFor(compiled: CompiledNetwork, document: NetworkDocument, model: ModelScale): Float32Array<ArrayBuffer> {
+  return writeUniforms(document, compiled.bindings, Math.max(1, compiled.program.uniformCount), model);
+}
+
+/** The mesh maps the program reads, with their settings worked out. A setting that varies over the surface reads as its first value. */
+export function mapDemands(compiled: CompiledNetwork, uniforms: Float32Array): readonly MapDemand[] {
+  return compiled.mapSlots.map((slot) => ({
+    field: slot.field, kind: slot.kind, choices: slot.choices,
+    settings: Object.fromEntries(Object.entries(slot.settings).map(([name, lane]) => [name, evaluateUniform(lane, uniforms)])),
+  }));
+}
+
+/** Works out a value that is the same for all points, in f32 like the back ends. */
+function evaluateUniform(value: Value, uniforms: Float32Array): number {
+  const at = (k: number): number => evaluateUniform(present(value.args[k], 'operand'), uniforms);
+  switch (value.operation) {
+    case 'constant': return value.immediate;
+    case 'uniform': return uniforms[value.immediate] ?? 0;
+    case 'select': return at(0) ? at(1) : at(2);
+    default: {
+      const meaning = MEANING[value.operation];
+      if (!meaning) return 0;
+      const raw = meaning(value.args.length > 0 ? at(0) : 0, value.args.length > 1 ? at(1) : 0, value.immediate);
+      return value.type === 'f32' ? Math.fround(raw) : raw;
+    }
+  }
+}
+
+const networkStructure = (network: Network): unknown => ({
+  nodes: network.nodes.map((node) => ({
+    id: node.id, type: node.type, version: node.version, options: node.options, limited: node.limited ?? false, group: node.group,
+    values: Object.entries(node.values).map(([id, value]) => `${id}:${typeof value === 'number' ? 'n' : isTriple(value) ? 't' : 'r'}`).sort(),
+  })),
+  strands: network.strands,
+});
+
+/** Equal for two documents that differ only in values, names and places, so that a compiled program serves both. */
+export function structureKey(document: NetworkDocument): string {
+  return canonicalJson({
+    network: networkStructure(document.network),
+    groups: Object.values(document.groups).map((group) => ({
+      id: group.id, inputs: group.inputs.map(({ id, kind, fallback }) => ({ id, kind, fallback: fallback !== undefined })),
+      outputs: group.outputs.map(({ id, kind }) => ({ id, kind })),
+      dials: group.dials.map((dial) => ({ id: dial.id, kind: dial.kind, drives: dial.drives.map(({ node, input, law }) => ({ node, input, law })) })),
+      network: networkStructure(group.network),
+    })),
+  });
+}

@@ -1,0 +1,292 @@
+import { assert, present } from '../base/assert';
+import { INPUT_EDGE, OUTPUT_EDGE, SURFACE_OUTPUT, isTriple } from '../graph/document';
+import type { Dial, Drive, GroupDefinition, Network, NetworkDocument, NodeInstance, Strand, ValueKind } from '../graph/document';
+import type { Builder } from '../ir/builder';
+import type { F32, Lanes3 } from '../ir/types';
+import type { AnyLowered, InputPort, MeshMapKind, ModelReads, NodeDefinition, SurfaceLanes } from '../nodes/define';
+import { RAMP_ROW, RAMP_ROWS } from '../nodes/define';
+import { chosenOptions, findDefinition, groupOf } from './catalogue';
+import { toScalar, toTriple } from './convert';
+import type { Lowered } from './convert';
+import { topologicalOrder } from './order';
+import { MODEL_UNIFORMS, findNode } from './uniforms';
+import type { Binding, BindingSource } from './uniforms';
+
+/** A mesh map some node reads: which, and the lanes (uniform) and choices that decide it. */
+export interface MapSlot {
+  readonly field: string;
+  readonly kind: MeshMapKind;
+  readonly settings: Readonly<Record<string, F32>>;
+  readonly choices: Readonly<Record<string, string>>;
+}
+
+/** One open board: the material's own network, or a group's inside one of its nodes. */
+interface Scope {
+  readonly path: readonly string[];
+  readonly network: Network;
+  readonly group: GroupDefinition | null;
+  readonly inputs: ReadonlyMap<string, Lowered>;
+  readonly outputs: Map<string, Lowered>;
+  readonly arriving: ReadonlyMap<string, readonly Strand[]>;
+}
+
+/** Turns a checked document into IR: opens groups, resolves dials, converts along strands. */
+export class Lowering {
+  readonly bindings: Binding[] = [];
+  readonly mapSlots: MapSlot[] = [];
+  /** Every node output by `path:output`, and every value arriving at a scalar input by `path<input`. */
+  readonly results = new Map<string, Lowered>();
+  private readonly model: Omit<ModelReads, 'meshMap'>;
+
+  constructor(private readonly b: Builder, private readonly document: NetworkDocument) {
+    const base = b.reserveUniforms(MODEL_UNIFORMS, 4);
+    const lanes = (name: string): Lanes3 => [b.input(`${name}.x`), b.input(`${name}.y`), b.input(`${name}.z`)];
+    const uniforms = (at: number): Lanes3 => [b.uniform(base + at), b.uniform(base + at + 1), b.uniform(base + at + 2)];
+    this.model = {
+      position: lanes('position'), normal: lanes('normal'), faceNormal: lanes('faceNormal'),
+      textureCoordinates: [b.input('uv.x'), b.input('uv.y'), b.f(0)],
+      size: b.uniform(base), boundsMinimum: uniforms(1), boundsExtent: uniforms(4),
+    };
+  }
+
+  /** Lowers everything and returns the surface the material ends in; plain clay where nothing is wired to it. */
+  lowerMaterial(): SurfaceLanes {
+    const scope = this.makeScope([], this.document.network, null, new Map());
+    this.lowerScope(scope);
+    const end = scope.arriving.get(`${OUTPUT_EDGE}/${SURFACE_OUTPUT}`)?.[0];
+    const surface = end && this.sourceOf(scope, end);
+    return surface?.kind === 'surface' ? surface.surface : this.clay();
+  }
+
+  clay(): SurfaceLanes {
+    const { b } = this;
+    const grey = (value: number): Lanes3 => [b.f(value), b.f(value), b.f(value)];
+    return { baseColour: grey(0.5), metalness: b.f(0), roughness: b.f(0.6), emission: grey(0), opacity: b.f(1), normal: this.model.normal };
+  }
+
+  private makeScope(path: readonly string[], network: Network, group: GroupDefinition | null, inputs: ReadonlyMap<string, Lowered>): Scope {
+    const arriving = new Map<string, Strand[]>();
+    for (const strand of network.strands) {
+      const key = `${strand.to.node}/${strand.to.input}`;
+      arriving.set(key, [...(arriving.get(key) ?? []), strand]);
+    }
+    for (const strands of arriving.values()) strands.sort((x, y) => x.order - y.order || (x.id < y.id ? -1 : 1));
+    return { path, network, group, inputs, outputs: new Map(), arriving };
+  }
+
+  private lowerScope(scope: Scope): void {
+    const byId = new Map(scope.network.nodes.map((node) => [node.id, node]));
+    for (const id of topologicalOrder(scope.network).order) {
+      const node = present(byId.get(id), 'node');
+      const outputs = node.type === 'group' ? this.lowerGroup(scope, node) : this.lowerNode(scope, node);
+      for (const [output, value] of Object.entries(outputs)) {
+        const kept = node.limited ? this.limit(value) : value;
+        scope.outputs.set(`${id}/${output}`, kept);
+        this.results.set(`${[...scope.path, id].join('/')}:${output}`, kept);
+      }
+    }
+  }
+
+  private limit(value: Lowered): Lowered {
+    if (value.kind === 'scalar') return { kind: 'scalar', lanes: [this.b.saturate(value.lanes[0])] };
+    if (value.kind !== 'colour') return value;
+    const [x, y, z] = value.lanes;
+    return { kind: 'colour', lanes: [this.b.saturate(x), this.b.saturate(y), this.b.saturate(z)] };
+  }
+
+  /** What a strand brings; undefined when it comes from a group input that has neither strand nor fallback. */
+  private sourceOf(scope: Scope, strand: Strand): Lowered | undefined {
+    return strand.from.node === INPUT_EDGE ? scope.inputs.get(strand.from.output) : scope.outputs.get(`${strand.from.node}/${strand.from.output}`);
+  }
+
+  private wiredTo(scope: Scope, node: string, input: string): readonly { value: Lowered; strand: Strand }[] {
+    return (scope.arriving.get(`${node}/${input}`) ?? []).flatMap((strand) => {
+      const value = this.sourceOf(scope, strand);
+      return value ? [{ value, strand }] : [];
+    });
+  }
+
+  // ---- groups -------------------------------------------------------------------------------------------------
+
+  private lowerGroup(scope: Scope, node: NodeInstance): Record<string, Lowered> {
+    const group = present(groupOf(this.document, node), 'group');
+    const path = [...scope.path, node.id];
+    const inputs = new Map<string, Lowered>();
+    for (const port of group.inputs) {
+      const wired = this.wiredTo(scope, node.id, port.id)[0];
+      if (wired) inputs.set(port.id, this.convert(wired.value, port.kind, wired.strand.conversion));
+      else if (port.fallback !== undefined && port.kind !== 'surface') inputs.set(port.id, this.bound(port.kind, { from: 'fallback', path, input: port.id }));
+    }
+    for (const dial of group.dials) {
+      const wired = this.wiredTo(scope, node.id, dial.id)[0];
+      inputs.set(dial.id, wired ? this.convert(wired.value, dial.kind, wired.strand.conversion) : this.bound(dial.kind, { from: 'dial', path, dial: dial.id }));
+    }
+    const inner = this.makeScope(path, group.network, group, inputs);
+    this.lowerScope(inner);
+    return Object.fromEntries(group.outputs.map((port) => {
+      const wired = this.wiredTo(inner, OUTPUT_EDGE, port.id)[0];
+      return [port.id, wired ? this.convert(wired.value, port.kind, wired.strand.conversion) : this.nothing(port.kind)];
+    }));
+  }
+
+  private nothing(kind: ValueKind): Lowered {
+    const zero = this.b.f(0);
+    if (kind === 'surface') return { kind, surface: this.clay() };
+    return kind === 'scalar' ? { kind, lanes: [zero] } : { kind, lanes: [zero, zero, zero] };
+  }
+
+  private convert(value: Lowered, kind: ValueKind, method?: Strand['conversion']): Lowered {
+    if (kind === 'surface') {
+      assert(value.kind === 'surface', 'surfaces never convert');
+      return value;
+    }
+    return kind === 'scalar' ? { kind, lanes: [toScalar(this.b, value, method)] } : { kind, lanes: toTriple(value) };
+  }
+
+  private bound(kind: 'scalar' | 'vector' | 'colour', source: BindingSource): Lowered {
+    const index = this.b.reserveUniforms(kind === 'scalar' ? 1 : 3);
+    this.bindings.push({ index, shape: kind === 'scalar' ? 'scalar' : 'triple', source });
+    const lane = (k: number): F32 => this.b.uniform(index + k);
+    return kind === 'scalar' ? { kind, lanes: [lane(0)] } : { kind, lanes: [lane(0), lane(1), lane(2)] };
+  }
+
+  // ---- catalogue nodes ----------------------------------------------------------------------------------------
+
+  private lowerNode(scope: Scope, node: NodeInstance): Record<string, Lowered> {
+    const definition = present(findDefinition(node.type), 'definition');
+    const options = chosenOptions(definition, node);
+    let flexKind: 'scalar' | 'vector' | 'colour' = 'scalar';
+    const inputs: Record<string, AnyLowered> = {};
+    const settings = new Map<string, F32>();
+    for (const [id, port] of Object.entries(definition.inputs)) {
+      const { lowered, kind } = this.lowerInput(scope, node, id, port, settings);
+      inputs[id] = lowered;
+      if (port.kind === 'flex') flexKind = widest(flexKind, kind);
+    }
+    const model: ModelReads = {
+      ...this.model,
+      meshMap: (kind, wanted) => this.readMap(scope, node, kind, wanted, settings, options),
+    };
+    return this.wrapOutputs(definition, definition.lower(this.b, inputs, options, model), flexKind);
+  }
+
+  private wrapOutputs(definition: NodeDefinition, raw: Readonly<Record<string, AnyLowered>>, flexKind: 'scalar' | 'vector' | 'colour'): Record<string, Lowered> {
+    return Object.fromEntries(Object.entries(definition.outputs).map(([id, port]): [string, Lowered] => {
+      const value = present(raw[id], `output ${id} of ${definition.id}`);
+      if (port.kind === 'surface') return [id, { kind: 'surface', surface: value as SurfaceLanes }];
+      if (port.kind === 'scalar') return [id, { kind: 'scalar', lanes: [value as F32] }];
+      if (port.kind !== 'flex') return [id, { kind: port.kind as 'vector' | 'colour', lanes: value as unknown as Lanes3 }];
+      const lanes = value as readonly F32[];
+      if (lanes.length === 1) return [id, { kind: 'scalar', lanes: lanes as unknown as [F32] }];
+      return [id, { kind: flexKind === 'scalar' ? 'vector' : flexKind, lanes: lanes as unknown as Lanes3 }];
+    }));
+  }
+
+  private lowerInput(scope: Scope, node: NodeInstance, id: string, port: InputPort, settings: Map<string, F32>): { lowered: AnyLowered; kind: ValueKind } {
+    const path = [...scope.path, node.id];
+    const wired = this.wiredTo(scope, node.id, id);
+    if (port.kind === 'surface') {
+      const [first] = wired;
+      return { lowered: first?.value.kind === 'surface' ? first.value.surface : this.clay(), kind: 'surface' };
+    }
+    if (port.kind === 'scalars') return { lowered: wired.map(({ value, strand }) => toScalar(this.b, value, strand.conversion)), kind: 'scalar' };
+    if (port.kind === 'ramp') return { lowered: this.rampTable(path, id), kind: 'colour' };
+    const [first] = wired;
+    const base = first ? this.asPort(first.value, port, first.strand) : this.unwired(node, path, id, port);
+    const driven = this.applyDrives(scope, node.id, id, base);
+    this.results.set(`${path.join('/')}<${id}`, driven);
+    if (port.kind === 'fixed') {
+      settings.set(id, toScalar(this.b, driven));
+      return { lowered: id, kind: 'scalar' };
+    }
+    if (port.kind === 'scalar') return { lowered: toScalar(this.b, driven), kind: 'scalar' };
+    if (port.kind === 'flex' && driven.kind !== 'surface') return { lowered: driven.lanes, kind: driven.kind };
+    return { lowered: toTriple(driven) as unknown as AnyLowered, kind: port.kind as ValueKind };
+  }
+
+  private asPort(value: Lowered, port: InputPort, strand: Strand): Lowered {
+    return port.kind === 'flex' ? value : this.convert(value, port.kind as ValueKind, strand.conversion);
+  }
+
+  private unwired(node: NodeInstance, path: readonly string[], id: string, port: InputPort): Lowered {
+    const typed = node.values[id];
+    if (typed === undefined && typeof port.default === 'string') {
+      const lanes = port.default === 'position' ? this.model.position : port.default === 'normal' ? this.model.normal : this.model.textureCoordinates;
+      return { kind: 'vector', lanes };
+    }
+    const kind = port.kind === 'colour' ? 'colour' : port.kind === 'vector' ? 'vector' : port.kind === 'flex' && isTriple(typed) ? 'vector' : 'scalar';
+    return this.bound(kind, { from: 'input', path, input: id });
+  }
+
+  private rampTable(path: readonly string[], input: string): AnyLowered {
+    const base = this.b.reserveUniforms(RAMP_ROWS * RAMP_ROW + 4, 4);
+    this.bindings.push({ index: base, shape: 'ramp', source: { from: 'input', path, input } });
+    return { base, count: this.b.uniform(base + RAMP_ROWS * RAMP_ROW) };
+  }
+
+  private readMap(scope: Scope, node: NodeInstance, kind: MeshMapKind, wanted: Readonly<Record<string, string>>, settings: ReadonlyMap<string, F32>, options: Readonly<Record<string, string>>): F32 {
+    const field = `map:${[...scope.path, node.id].join('/')}`;
+    const entries = Object.entries(wanted);
+    this.mapSlots.push({
+      field, kind,
+      settings: Object.fromEntries(entries.flatMap(([name, id]) => { const lane = settings.get(id); return lane ? [[name, lane]] : []; })),
+      choices: Object.fromEntries(entries.flatMap(([name, id]) => { const choice = options[id]; return choice === undefined ? [] : [[name, choice]]; })),
+    });
+    return this.b.input(field);
+  }
+
+  // ---- dials --------------------------------------------------------------------------------------------------
+
+  /** inner = designed × product of the times + sum of the lifts; the other laws stand alone. */
+  private applyDrives(scope: Scope, node: string, input: string, designed: Lowered): Lowered {
+    if (!scope.group || designed.kind === 'surface') return designed;
+    const path = scope.path;
+    let value: Lowered = designed;
+    const found = scope.group.dials.flatMap((dial) => dial.drives.map((drive, k) => ({ dial, drive, k })).filter(({ drive }) => drive.node === node && drive.input === input));
+    for (const { dial, drive, k } of [...found].sort((x, y) => LAW_ORDER[x.drive.law] - LAW_ORDER[y.drive.law])) {
+      value = this.applyDrive(scope, path, value, dial, drive, k);
+    }
+    return value;
+  }
+
+  private applyDrive(scope: Scope, path: readonly string[], value: Lowered, dial: Dial, drive: Drive, k: number): Lowered {
+    const { b } = this;
+    const setting = present(scope.inputs.get(dial.id), 'dial value');
+    const field = (name: 'reach' | 'low' | 'high'): F32 => toScalar(b, this.bound('scalar', { from: 'drive', path, dial: dial.id, drive: k, field: name }));
+    if (drive.law === 'as is') {
+      if (value.kind === 'scalar') return { kind: 'scalar', lanes: [toScalar(b, setting)] };
+      return { kind: value.kind as 'vector' | 'colour', lanes: toTriple(setting) };
+    }
+    const amount = toScalar(b, setting);
+    const above = b.sub(amount, b.f(1));
+    const law = (lane: F32): F32 => {
+      switch (drive.law) {
+        case 'times': return b.emit('mul', 'f32', [lane, amount]);
+        case 'lift': return b.add(lane, b.mul(above, field('reach')));
+        case 'span': {
+          const home = toScalar(b, this.bound('scalar', { from: 'home', path, dial: dial.id }));
+          return b.add(lane, b.mul(b.sub(amount, home), b.sub(field('high'), field('low'))));
+        }
+        case 'blend': return b.add(b.mul(field('low'), b.sub(b.f(1), amount)), b.mul(field('high'), amount));
+        case 'as is': return lane;
+      }
+    };
+    if (value.kind === 'surface') return value;
+    if (value.kind === 'scalar') return { kind: 'scalar', lanes: [law(value.lanes[0])] };
+    return { kind: value.kind, lanes: [law(value.lanes[0]), law(value.lanes[1]), law(value.lanes[2])] };
+  }
+}
+
+const LAW_ORDER = { 'as is': 0, span: 0, blend: 0, times: 1, lift: 2 } as const;
+
+function widest(a: 'scalar' | 'vector' | 'colour', kind: ValueKind): 'scalar' | 'vector' | 'colour' {
+  const rank = { scalar: 0, vector: 1, colour: 2, surface: 0 } as const;
+  return rank[kind] > rank[a] && kind !== 'surface' ? kind : a;
+}
+
+/** The kind of every output and arriving input by result key, found by lowering without a back end. */
+export function kindsOf(results: ReadonlyMap<string, Lowered>): Map<string, ValueKind> {
+  return new Map([...results].map(([key, value]) => [key, value.kind]));
+}
+
+export { findNode };

@@ -1,0 +1,103 @@
+import { RAMP_COLUMNS, RAMP_MODES, RAMP_ROW, RAMP_ROWS } from '../nodes/define';
+import type { InputPort } from '../nodes/define';
+import { isRamp, isTriple } from '../graph/document';
+import type { Dial, GroupDefinition, InputValue, NetworkDocument, NodeInstance, RampStop, RampValue, Triple } from '../graph/document';
+import { findDefinition, groupOf } from './catalogue';
+
+/** Uniforms 0–7 describe the model: size, lowest corner, extent of the bounds, one spare. */
+export const MODEL_UNIFORMS = 8;
+
+export interface ModelScale { readonly size: number; readonly minimum: Triple; readonly extent: Triple }
+
+/** Where the value of a uniform is found in the document. */
+export type BindingSource =
+  | { readonly from: 'input'; readonly path: readonly string[]; readonly input: string }
+  | { readonly from: 'dial'; readonly path: readonly string[]; readonly dial: string }
+  | { readonly from: 'home'; readonly path: readonly string[]; readonly dial: string }
+  | { readonly from: 'fallback'; readonly path: readonly string[]; readonly input: string }
+  | { readonly from: 'drive'; readonly path: readonly string[]; readonly dial: string; readonly drive: number; readonly field: 'reach' | 'low' | 'high' };
+export interface Binding { readonly index: number; readonly shape: 'scalar' | 'triple' | 'ramp'; readonly source: BindingSource }
+
+/** Finds a node by the path of ids that leads through its groups. */
+export function findNode(document: NetworkDocument, path: readonly string[]): NodeInstance | undefined {
+  let network = document.network;
+  let node: NodeInstance | undefined;
+  for (const id of path) {
+    if (node) {
+      const group = groupOf(document, node);
+      if (!group) return undefined;
+      network = group.network;
+    }
+    node = network.nodes.find((candidate) => candidate.id === id);
+    if (!node) return undefined;
+  }
+  return node;
+}
+
+/** The default stops of a ramp input as a saved value. */
+export function defaultRamp(port: InputPort): RampValue {
+  const stops = Array.isArray(port.default) ? port.default as readonly { position: number; colour: Triple }[] : [];
+  return { stops: stops.map((stop, k): RampStop => ({ id: `s${String(k + 1)}`, position: stop.position, colour: stop.colour, alpha: 1, segment: 'linear' })) };
+}
+
+/** The value an input shows: typed, or its default; undefined for coordinate defaults and inputs without a value. */
+export function valueOf(node: NodeInstance, input: string): InputValue | undefined {
+  const typed = node.values[input];
+  if (typed !== undefined) return typed;
+  const port = findDefinition(node.type)?.inputs[input];
+  if (!port) return undefined;
+  if (port.kind === 'ramp') return defaultRamp(port);
+  if (typeof port.default === 'number') return port.default;
+  return isTriple(port.default) ? port.default : undefined;
+}
+
+const dialOf = (group: GroupDefinition | undefined, id: string): Dial | undefined => group?.dials.find((dial) => dial.id === id);
+
+function read(document: NetworkDocument, source: BindingSource): InputValue | undefined {
+  const node = findNode(document, source.path);
+  if (!node) return undefined;
+  if (source.from === 'input') return limited(node, source.input);
+  const group = groupOf(document, node);
+  if (source.from === 'fallback') return group?.inputs.find((port) => port.id === source.input)?.fallback;
+  const dial = dialOf(group, source.dial);
+  if (source.from === 'dial') return node.values[source.dial] ?? dial?.home;
+  if (source.from === 'home') return dial?.home;
+  return dial?.drives[source.drive]?.[source.field];
+}
+
+/** A typed number within the hard range of its port. */
+function limited(node: NodeInstance, input: string): InputValue | undefined {
+  const value = valueOf(node, input);
+  const port = findDefinition(node.type)?.inputs[input];
+  return typeof value === 'number' && port ? Math.min(Math.max(value, port.hard[0]), port.hard[1]) : value;
+}
+
+function writeRamp(into: Float32Array, base: number, ramp: RampValue): void {
+  const stops = [...ramp.stops].sort((a, b) => a.position - b.position).slice(0, RAMP_ROWS);
+  stops.forEach((stop, k) => {
+    const before = stops[k - 1];
+    const row = base + k * RAMP_ROW;
+    const width = before ? stop.position - before.position : 0;
+    into[row + RAMP_COLUMNS.start] = before?.position ?? 0;
+    into[row + RAMP_COLUMNS.inverseWidth] = width > 0 ? 1 / width : 0;
+    into[row + RAMP_COLUMNS.mode] = width > 0 && before ? RAMP_MODES[before.segment] : RAMP_MODES.hold;
+    into[row + RAMP_COLUMNS.position] = stop.position;
+    stop.colour.forEach((channel, c) => { into[row + RAMP_COLUMNS.red + c] = channel * stop.alpha; });
+    into[row + RAMP_COLUMNS.alpha] = stop.alpha;
+  });
+  into[base + RAMP_ROWS * RAMP_ROW] = Math.max(1, stops.length);
+}
+
+/** Fills the uniforms of a compiled network from the document's present values. */
+export function writeUniforms(document: NetworkDocument, bindings: readonly Binding[], count: number, model: ModelScale): Float32Array<ArrayBuffer> {
+  const values = new Float32Array(count);
+  values.set([model.size, ...model.minimum, ...model.extent], 0);
+  for (const { index, shape, source } of bindings) {
+    const value = read(document, source);
+    if (value === undefined) continue;
+    if (isRamp(value)) writeRamp(values, index, value);
+    else if (typeof value === 'number') values.fill(value, index, index + (shape === 'triple' ? 3 : 1));
+    else values.set(value, index);
+  }
+  return values;
+}

@@ -1,0 +1,150 @@
+/** What travels along a strand. `flex` ports take scalar, vector or colour and become the widest that arrives. */
+export type ValueKind = 'scalar' | 'vector' | 'colour' | 'surface';
+export type Triple = readonly [number, number, number];
+
+export type Segment = 'hold' | 'linear' | 'smooth';
+/** One stop of a ramp; colour in linear Rec. 709, not premultiplied; `segment` shapes the way to the next stop. */
+export interface RampStop {
+  readonly id: string;
+  readonly position: number;
+  readonly colour: Triple;
+  readonly alpha: number;
+  readonly segment: Segment;
+}
+export interface RampValue { readonly stops: readonly RampStop[] }
+export type InputValue = number | Triple | RampValue;
+
+/** How a colour or vector becomes a scalar. */
+export type Conversion = 'luminance' | 'average' | 'largest' | 'first' | 'second' | 'third' | 'length';
+
+/** The fixed edges of a board, in place of a node id: a group's inputs, and the outputs of a group or material. */
+export const INPUT_EDGE = '@in';
+export const OUTPUT_EDGE = '@out';
+/** The one input of a material's output edge. */
+export const SURFACE_OUTPUT = 'surface';
+
+export interface NodeInstance {
+  readonly id: string;
+  /** `family.name` of the catalogue, or `group`. */
+  readonly type: string;
+  readonly version: number;
+  readonly name?: string;
+  /** Board units, x to the right, y down. */
+  readonly at: readonly [number, number];
+  readonly values: Readonly<Record<string, InputValue>>;
+  readonly options: Readonly<Record<string, string>>;
+  /** Scalar and colour results are limited to 0–1. */
+  readonly limited?: boolean;
+  readonly folded?: boolean;
+  /** Of a `group` node: the definition in `groups`. */
+  readonly group?: string;
+}
+
+export interface Strand {
+  readonly id: string;
+  readonly from: { readonly node: string; readonly output: string };
+  readonly to: { readonly node: string; readonly input: string };
+  /** Place among the strands of an input that takes many. */
+  readonly order: number;
+  readonly conversion?: Conversion;
+}
+
+export interface Region { readonly id: string; readonly title: string; readonly at: readonly [number, number]; readonly size: readonly [number, number] }
+export interface Note { readonly id: string; readonly text: string; readonly at: readonly [number, number] }
+
+export interface Network {
+  readonly nodes: readonly NodeInstance[];
+  readonly strands: readonly Strand[];
+  readonly regions: readonly Region[];
+  readonly notes: readonly Note[];
+}
+
+export type Law = 'times' | 'lift' | 'span' | 'blend' | 'as is';
+
+/** The link from a dial to one inner value. */
+export interface Drive {
+  readonly node: string;
+  readonly input: string;
+  readonly law: Law;
+  /** lift: inner = designed + (dial − 1) × reach. */
+  readonly reach?: number;
+  /** span and blend: the two ends. */
+  readonly low?: number;
+  readonly high?: number;
+}
+
+export type DialKind = 'scalar' | 'vector' | 'colour';
+
+/** An exposed, normalised parameter of a group; it is an input of the group too. */
+export interface Dial {
+  readonly id: string;
+  readonly name: string;
+  readonly help: string;
+  readonly unit: string;
+  readonly section: string;
+  readonly kind: DialKind;
+  readonly home: number | Triple;
+  readonly soft: readonly [number, number];
+  readonly hard: readonly [number, number];
+  readonly step: number;
+  readonly drives: readonly Drive[];
+}
+
+export interface GroupPort {
+  readonly id: string;
+  readonly name: string;
+  readonly kind: ValueKind;
+  /** Unwired: this value; without one, the inner ports fall back to their own. */
+  readonly fallback?: number | Triple;
+}
+
+/** Where a group came from: what the proof compares it with. */
+export interface Origin {
+  readonly materialId: string;
+  readonly revision: number;
+  /** Per group input, the output in the source network that fed it. */
+  readonly inputs: Readonly<Record<string, { readonly node: string; readonly output: string }>>;
+  /** Per group output, the output in the source network it replaces. */
+  readonly outputs: Readonly<Record<string, { readonly node: string; readonly output: string }>>;
+}
+
+export interface GroupDefinition {
+  readonly id: string;
+  readonly name: string;
+  readonly description: string;
+  readonly inputs: readonly GroupPort[];
+  readonly outputs: readonly GroupPort[];
+  /** In the order of the front. */
+  readonly dials: readonly Dial[];
+  readonly network: Network;
+  readonly origin?: Origin;
+  /** Set when it was brought in from the library. */
+  readonly release?: { readonly entryId: string; readonly version: string };
+}
+
+export const DOCUMENT_FORMAT = 'bright-loom/network';
+export const DOCUMENT_VERSION = 1;
+
+/** The saved form of a material: a network that ends in a surface, and the groups it uses. */
+export interface NetworkDocument {
+  readonly format: typeof DOCUMENT_FORMAT;
+  readonly version: typeof DOCUMENT_VERSION;
+  readonly name: string;
+  readonly network: Network;
+  readonly groups: Readonly<Record<string, GroupDefinition>>;
+}
+
+export const EMPTY_NETWORK: Network = { nodes: [], strands: [], regions: [], notes: [] };
+
+export function emptyDocument(name: string): NetworkDocument {
+  return { format: DOCUMENT_FORMAT, version: DOCUMENT_VERSION, name, network: EMPTY_NETWORK, groups: {} };
+}
+
+export const isTriple = (value: unknown): value is Triple => Array.isArray(value) && value.length === 3;
+export const isRamp = (value: unknown): value is RampValue => typeof value === 'object' && value !== null && 'stops' in value;
+export const isGroup = (node: NodeInstance): boolean => node.type === 'group';
+
+/** Limits a document must keep; beyond them it is refused with a message that names the limit. */
+export const LIMITS = {
+  nodes: 5000, strands: 20000, groups: 500, groupDepth: 32, rampStops: 32, dials: 200, drives: 200, name: 200, text: 10000,
+} as const;

@@ -1,0 +1,103 @@
+import Joi from 'joi';
+import type { Diagnostic } from '../base/diagnostic';
+import { DOCUMENT_FORMAT, DOCUMENT_VERSION, LIMITS } from './document';
+import type { NetworkDocument } from './document';
+
+const id = Joi.string().min(1).max(80).pattern(/^[A-Za-z0-9_.:@-]+$/);
+// Numbers a single-precision value can hold; anything else is a slip.
+const number = Joi.number().min(-3.4e38).max(3.4e38).unsafe();
+const triple = Joi.array().ordered(number.required(), number.required(), number.required()).length(3);
+const pair = Joi.array().ordered(number.required(), number.required()).length(2);
+const name = Joi.string().allow('').max(LIMITS.name);
+const text = Joi.string().allow('').max(LIMITS.text);
+
+const stop = Joi.object({
+  id: id.required(), position: number.required(), colour: triple.required(), alpha: number.min(0).max(1).required(),
+  segment: Joi.valid('hold', 'linear', 'smooth').required(),
+});
+const ramp = Joi.object({ stops: Joi.array().items(stop).min(2).max(LIMITS.rampStops).required() });
+const value = Joi.alternatives(number, triple, ramp);
+
+const node = Joi.object({
+  id: id.required(), type: Joi.string().max(80).required(), version: Joi.number().integer().min(1).required(), name,
+  at: pair.required(), values: Joi.object().pattern(id, value).required(),
+  options: Joi.object().pattern(id, Joi.string().max(80)).required(),
+  limited: Joi.boolean(), folded: Joi.boolean(), group: id,
+});
+const end = (port: 'input' | 'output'): Joi.ObjectSchema => Joi.object({ node: id.required(), [port]: id.required() });
+const strand = Joi.object({
+  id: id.required(), from: end('output').required(), to: end('input').required(), order: number.required(),
+  conversion: Joi.valid('luminance', 'average', 'largest', 'first', 'second', 'third', 'length'),
+});
+const network = Joi.object({
+  nodes: Joi.array().items(node).max(LIMITS.nodes).required(),
+  strands: Joi.array().items(strand).max(LIMITS.strands).required(),
+  regions: Joi.array().items(Joi.object({ id: id.required(), title: name.required(), at: pair.required(), size: pair.required() })).required(),
+  notes: Joi.array().items(Joi.object({ id: id.required(), text: text.required(), at: pair.required() })).required(),
+});
+const drive = Joi.object({
+  node: id.required(), input: id.required(), law: Joi.valid('times', 'lift', 'span', 'blend', 'as is').required(),
+  reach: number, low: number, high: number,
+});
+const dial = Joi.object({
+  id: id.required(), name: name.required(), help: text.required(), unit: name.required(), section: name.required(),
+  kind: Joi.valid('scalar', 'vector', 'colour').required(), home: Joi.alternatives(number, triple).required(),
+  soft: pair.required(), hard: pair.required(), step: number.min(0).required(), drives: Joi.array().items(drive).max(LIMITS.drives).required(),
+});
+const port = Joi.object({
+  id: id.required(), name: name.required(), kind: Joi.valid('scalar', 'vector', 'colour', 'surface').required(),
+  fallback: Joi.alternatives(number, triple),
+});
+const source = Joi.object().pattern(id, end('output'));
+const group = Joi.object({
+  id: id.required(), name: name.required(), description: text.required(), inputs: Joi.array().items(port).max(200).required(),
+  outputs: Joi.array().items(port).max(200).required(), dials: Joi.array().items(dial).max(LIMITS.dials).required(),
+  network: network.required(),
+  origin: Joi.object({ materialId: id.required(), revision: Joi.number().integer().min(0).required(), inputs: source.required(), outputs: source.required() }),
+  release: Joi.object({ entryId: id.required(), version: Joi.string().max(40).required() }),
+});
+
+/** The shape of a group definition, for releases. */
+export const groupSchema = group;
+/** The shape of a whole document; what it refers to is checked by `checkDocument`. */
+export const documentSchema = Joi.object({
+  format: Joi.valid(DOCUMENT_FORMAT).required(), version: Joi.valid(DOCUMENT_VERSION).required(), name: name.required(),
+  network: network.required(), groups: Joi.object().pattern(id, group).max(LIMITS.groups).required(),
+});
+
+/** A JSON Pointer (RFC 6901). */
+export const pointer = (path: readonly (string | number)[]): string =>
+  path.map((part) => `/${String(part).replaceAll('~', '~0').replaceAll('/', '~1')}`).join('');
+
+export type ParsedDocument =
+  | { readonly document: NetworkDocument; readonly diagnostics: readonly Diagnostic[] }
+  | { readonly document: null; readonly diagnostics: readonly Diagnostic[] };
+
+/** Reads anything as a document: checks its shape and says, with a pointer, what is wrong. Never throws. */
+export function parseDocument(raw: unknown): ParsedDocument {
+  const given = raw as { format?: unknown; version?: unknown } | null;
+  if (typeof given === 'object' && given?.format === DOCUMENT_FORMAT && typeof given.version === 'number' && given.version > DOCUMENT_VERSION) {
+    return refuse('document.version', '/version', `This file has format version ${String(given.version)}; this program reads up to ${String(DOCUMENT_VERSION)}. Open it with a newer release.`);
+  }
+  const { error } = documentSchema.validate(raw, { abortEarly: false, convert: false });
+  if (!error) return { document: raw as NetworkDocument, diagnostics: [] };
+  return {
+    document: null,
+    diagnostics: error.details.slice(0, 50).map((detail) => ({
+      code: 'document.shape', severity: 'error', pointer: pointer(detail.path), message: detail.message,
+    })),
+  };
+}
+
+/** Reads JSON text as a document. */
+export function parseDocumentText(textual: string): ParsedDocument {
+  try {
+    return parseDocument(JSON.parse(textual) as unknown);
+  } catch (error) {
+    return refuse('document.not-json', '', `This is not JSON: ${error instanceof Error ? error.message : String(error)}.`);
+  }
+}
+
+function refuse(code: 'document.version' | 'document.not-json', at: string, message: string): ParsedDocument {
+  return { document: null, diagnostics: [{ code, severity: 'error', pointer: at, message }] };
+}

@@ -1,0 +1,176 @@
+import type { Builder } from '../ir/builder';
+import type { F32, Lanes3 } from '../ir/types';
+
+/** The lanes of a surface. Colours linear Rec. 709; the normal a unit vector in object space. */
+export interface SurfaceLanes {
+  readonly baseColour: Lanes3;
+  readonly metalness: F32;
+  readonly roughness: F32;
+  readonly emission: Lanes3;
+  readonly opacity: F32;
+  readonly normal: Lanes3;
+}
+
+/** A ramp in the uniforms: `count` stops, read row by row (see `RAMP_COLUMNS`). */
+export interface RampTable { readonly base: number; readonly count: F32 }
+/** Columns of a ramp's table: a row tells how its stop is reached from the one before. */
+export const RAMP_COLUMNS = { start: 0, inverseWidth: 1, mode: 2, position: 3, red: 4, green: 5, blue: 6, alpha: 7 } as const;
+export const RAMP_ROW = 8;
+export const RAMP_ROWS = 32;
+/** Values of the mode column. */
+export const RAMP_MODES = { hold: 0, linear: 1, smooth: 2 } as const;
+
+export type FlexLanes = readonly F32[];
+export type CoordinateDefault = 'position' | 'normal' | 'texture coordinates';
+
+interface LoweredByKind {
+  scalar: F32;
+  vector: Lanes3;
+  colour: Lanes3;
+  /** One or three lanes, as wide as the widest that arrives. */
+  flex: FlexLanes;
+  surface: SurfaceLanes;
+  /** Any number of scalars, in order. */
+  scalars: readonly F32[];
+  ramp: RampTable;
+  /** Decides a mesh map: typed or driven, never wired. The value is its own id, for `model.meshMap`. */
+  fixed: string;
+}
+export type PortKind = keyof LoweredByKind;
+
+export interface PortText {
+  readonly title: string;
+  readonly help: string;
+  /** What the low and the high end mean. */
+  readonly low?: string;
+  readonly high?: string;
+  readonly unit?: string;
+}
+export interface InputPort<K extends PortKind = PortKind> extends PortText {
+  readonly kind: K;
+  readonly default: number | readonly [number, number, number] | CoordinateDefault | readonly RampStopText[] | null;
+  /** The range of the slider, and of typing. */
+  readonly soft: readonly [number, number];
+  readonly hard: readonly [number, number];
+  readonly step: number;
+}
+export interface RampStopText { readonly position: number; readonly colour: readonly [number, number, number] }
+export interface OutputPort<K extends PortKind = PortKind> extends PortText { readonly kind: K }
+
+interface ScalarText extends PortText {
+  readonly default?: number;
+  readonly soft?: readonly [number, number];
+  readonly hard?: readonly [number, number];
+  readonly step?: number;
+}
+const WIDE = 1e6;
+function numeric<K extends PortKind>(kind: K, text: ScalarText, fallback: InputPort['default']): InputPort<K> {
+  return { soft: [0, 1], hard: [-WIDE, WIDE], step: 0.01, ...text, kind, default: fallback };
+}
+/** Input ports, one maker per kind. */
+export const input = {
+  scalar: (text: ScalarText): InputPort<'scalar'> => numeric('scalar', text, text.default ?? 0),
+  flex: (text: ScalarText): InputPort<'flex'> => numeric('flex', text, text.default ?? 0),
+  fixed: (text: ScalarText): InputPort<'fixed'> => numeric('fixed', text, text.default ?? 0),
+  scalars: (text: PortText): InputPort<'scalars'> => numeric('scalars', text, null),
+  surface: (text: PortText): InputPort<'surface'> => numeric('surface', text, null),
+  vector: (text: Omit<ScalarText, 'default'> & { default: readonly [number, number, number] | CoordinateDefault }): InputPort<'vector'> => {
+    const { default: fallback, ...rest } = text;
+    return numeric('vector', rest, fallback);
+  },
+  colour: (text: PortText & { default: readonly [number, number, number] }): InputPort<'colour'> => {
+    const { default: fallback, ...rest } = text;
+    return numeric('colour', rest, fallback);
+  },
+  ramp: (text: PortText & { default: readonly RampStopText[] }): InputPort<'ramp'> => {
+    const { default: fallback, ...rest } = text;
+    return numeric('ramp', rest, fallback);
+  },
+};
+const outputOf = <K extends PortKind>(kind: K) => (title: string, help: string, ends: { low?: string; high?: string; unit?: string } = {}): OutputPort<K> =>
+  ({ kind, title, help, ...ends });
+/** Output ports, one maker per kind. */
+export const output = {
+  scalar: outputOf('scalar'), vector: outputOf('vector'), colour: outputOf('colour'), flex: outputOf('flex'), surface: outputOf('surface'),
+};
+
+export interface Choice { readonly value: string; readonly title: string; readonly help: string }
+/** A mode that changes what is computed; changing it recompiles. */
+export interface OptionDefinition<V extends string = string> {
+  readonly title: string;
+  readonly help: string;
+  readonly default: V;
+  readonly choices: readonly (Choice & { readonly value: V })[];
+}
+/** An option with its choices as `value: [title, help]`; the first is the default. */
+export function option<V extends string>(title: string, help: string, choices: Record<V, readonly [string, string]>): OptionDefinition<V> {
+  const list = (Object.entries(choices) as [V, readonly [string, string]][]).map(([value, [name, meaning]]) => ({ value, title: name, help: meaning }));
+  const [first] = list;
+  if (!first) throw new Error(`Invariant broken: option ${title} has no choice`);
+  return { title, help, default: first.value, choices: list };
+}
+
+export type MeshMapKind = 'curvature' | 'occlusion';
+/** What a node may read of the model at the point at hand. Lengths in metres, object space, Y up. */
+export interface ModelReads {
+  readonly position: Lanes3;
+  readonly normal: Lanes3;
+  readonly faceNormal: Lanes3;
+  readonly textureCoordinates: Lanes3;
+  /** Diameter of the smallest enclosing sphere. */
+  readonly size: F32;
+  readonly boundsMinimum: Lanes3;
+  readonly boundsExtent: Lanes3;
+  /** A value of a mesh map; `settings` names the fixed inputs and options that decide the map. */
+  meshMap(kind: MeshMapKind, settings: Readonly<Record<string, string>>): F32;
+}
+
+type Ports = Record<string, InputPort>;
+type Outputs = Record<string, OutputPort>;
+type Options = Record<string, OptionDefinition>;
+type LoweredInputs<I extends Ports> = { readonly [N in keyof I]: I[N] extends InputPort<infer K> ? LoweredByKind[K] : never };
+type LoweredOutputs<O extends Outputs> = { readonly [N in keyof O]: O[N] extends OutputPort<infer K> ? LoweredByKind[K] : never };
+type ChosenOptions<P extends Options> = { readonly [N in keyof P]: P[N] extends OptionDefinition<infer V> ? V : never };
+
+interface NodeText {
+  readonly id: string;
+  /** Raised when what a shipped node computes changes. */
+  readonly version: number;
+  readonly title: string;
+  readonly family: Family;
+  readonly help: string;
+  readonly formula: string;
+  /** Words a search also finds it by. */
+  readonly synonyms: readonly string[];
+  /** Absolute tolerance of double against single precision, where more than 1e-4 is needed; with the reason. */
+  readonly tolerance?: { readonly value: number; readonly reason: string };
+}
+export const FAMILIES = ['model', 'patterns', 'gradients', 'ranges', 'math', 'masks', 'colour', 'surface', 'constants'] as const;
+export type Family = (typeof FAMILIES)[number];
+
+export type AnyLowered = F32 | FlexLanes | SurfaceLanes | RampTable | string;
+/** One node of the catalogue. */
+export interface NodeDefinition extends NodeText {
+  readonly inputs: Readonly<Record<string, InputPort>>;
+  readonly outputs: Readonly<Record<string, OutputPort>>;
+  readonly options: Readonly<Record<string, OptionDefinition>>;
+  /** Inputs that mean nothing under these options. */
+  readonly idle: (options: Readonly<Record<string, string>>) => readonly string[];
+  /** The operand that changes nothing, per option choice, offered when the choice changes. */
+  readonly neutral: Readonly<Record<string, { readonly input: string; readonly value: number }>>;
+  readonly lower: (b: Builder, inputs: Readonly<Record<string, AnyLowered>>, options: Readonly<Record<string, string>>, model: ModelReads) => Readonly<Record<string, AnyLowered>>;
+}
+
+interface TypedNode<I extends Ports, O extends Outputs, P extends Options> extends NodeText {
+  readonly inputs: I;
+  readonly outputs: O;
+  readonly options?: P;
+  readonly idle?: (options: ChosenOptions<P>) => readonly (keyof I & string)[];
+  readonly neutral?: Readonly<Record<string, { readonly input: keyof I & string; readonly value: number }>>;
+  readonly lower: (b: Builder, inputs: LoweredInputs<I>, options: ChosenOptions<P>, model: ModelReads) => LoweredOutputs<O>;
+}
+
+/** Declares a node; its ports type its lowering function. */
+export function defineNode<I extends Ports, O extends Outputs, P extends Options = Record<never, never>>(node: TypedNode<I, O, P>): NodeDefinition {
+  return { options: {}, idle: () => [], neutral: {}, ...node } as unknown as NodeDefinition;
+}

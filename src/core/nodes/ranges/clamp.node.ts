@@ -1,0 +1,16 @@
+import { defineNode, input, output } from '../define';
+import { eachLane } from '../lanes';
+
+export const clamp = defineNode({
+  id: 'ranges.clamp', version: 1, title: 'Clamp', family: 'ranges',
+  synonyms: ['limit', 'cut', 'bound', 'saturate'],
+  help: 'Keeps values between a lowest and a highest. If the ends are crossed, the highest wins.',
+  formula: 'min(max(x, lowest), highest)',
+  inputs: {
+    value: input.flex({ title: 'Value', help: 'What is limited.', default: 0.5 }),
+    lowest: input.flex({ title: 'Lowest', help: 'Nothing below this remains.', default: 0 }),
+    highest: input.flex({ title: 'Highest', help: 'Nothing above this remains.', default: 1 }),
+  },
+  outputs: { value: output.flex('Value', 'The limited value.') },
+  lower: (b, { value, lowest, highest }) => ({ value: eachLane([value, lowest, highest], ([x, lo, hi]) => b.clamp(x as never, lo as never, hi as never)) }),
+});

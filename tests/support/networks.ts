@@ -1,0 +1,106 @@
+import { seededRandom } from '@/core/base/random';
+import { takesMany } from '@/core/compile/catalogue';
+import { OUTPUT_EDGE, SURFACE_OUTPUT, emptyDocument } from '@/core/graph/document';
+import type { InputValue, NetworkDocument, NodeInstance, Strand, Triple } from '@/core/graph/document';
+import type { InputPort, NodeDefinition } from '@/core/nodes/define';
+import { NODES } from '@/core/nodes/registry.generated';
+
+export const TEST_SCALE = { size: 2, minimum: [-1, -0.8, -0.9] as Triple, extent: [2, 1.6, 1.8] as Triple };
+
+export function node(id: string, type: string, values: Record<string, InputValue> = {}, options: Record<string, string> = {}): NodeInstance {
+  return { id, type, version: 1, at: [0, 0], values, options };
+}
+
+/** A strand written as 'n1:value > n2:at'. */
+export function strand(text: string, order = 0): Strand {
+  const [from, to] = text.split('>').map((part) => part.trim().split(':')) as [[string, string], [string, string]];
+  return { id: `s-${text.replace(/[^A-Za-z0-9]+/g, '-')}`, from: { node: from[0], output: from[1] }, to: { node: to[0], input: to[1] }, order };
+}
+
+export function documentOf(nodes: readonly NodeInstance[], strands: readonly (string | Strand)[] = []): NetworkDocument {
+  const base = emptyDocument('Test');
+  return { ...base, network: { ...base.network, nodes, strands: strands.map((each, k) => (typeof each === 'string' ? strand(each, k) : each)) } };
+}
+
+/** Lanes for `count` pseudo-random points of an object about two metres across. */
+export function randomLanes(count: number, seed = 1): (name: string) => Float32Array {
+  const cache = new Map<string, Float32Array>();
+  const random = seededRandom(seed);
+  const fill = (make: () => number): Float32Array => Float32Array.from({ length: count }, make);
+  const normals = (prefix: string): void => {
+    const lanes = ['x', 'y', 'z'].map((axis) => { const lane = new Float32Array(count); cache.set(`${prefix}.${axis}`, lane); return lane; });
+    for (let k = 0; k < count; k++) {
+      const z = random() * 2 - 1;
+      const turn = random() * 2 * Math.PI;
+      const r = Math.sqrt(1 - z * z);
+      [r * Math.cos(turn), r * Math.sin(turn), z].forEach((value, axis) => { (lanes[axis] as Float32Array)[k] = value; });
+    }
+  };
+  normals('normal');
+  normals('faceNormal');
+  for (const axis of ['x', 'y', 'z']) cache.set(`position.${axis}`, fill(() => random() * 2 - 1));
+  for (const axis of ['x', 'y']) cache.set(`uv.${axis}`, fill(() => random()));
+  return (name) => {
+    let lane = cache.get(name);
+    if (!lane) {
+      lane = fill(() => (name.startsWith('map:') && !/\.d[xyz]$/.test(name) ? random() : random() - 0.5));
+      cache.set(name, lane);
+    }
+    return lane;
+  };
+}
+
+function randomValue(port: InputPort, random: () => number): InputValue | undefined {
+  const between = (): number => port.soft[0] + (port.soft[1] - port.soft[0]) * random();
+  if (port.kind === 'scalar' || port.kind === 'fixed' || port.kind === 'flex') return port.step >= 1 ? Math.round(between()) : between();
+  if (port.kind === 'vector' || port.kind === 'colour') return [between(), between(), between()];
+  if (port.kind !== 'ramp') return undefined;
+  const count = 2 + Math.floor(random() * 6);
+  const segments = ['hold', 'linear', 'smooth'] as const;
+  return {
+    stops: Array.from({ length: count }, (_, k) => ({
+      id: `s${String(k)}`, position: random(), colour: [random(), random(), random()] as const, alpha: 0.2 + 0.8 * random(),
+      segment: segments[Math.floor(random() * 3)] ?? 'linear',
+    })),
+  };
+}
+
+function randomInstance(id: string, definition: NodeDefinition, random: () => number): NodeInstance {
+  const values: Record<string, InputValue> = {};
+  for (const [name, port] of Object.entries(definition.inputs)) {
+    const value = random() < 0.6 && typeof port.default !== 'string' ? randomValue(port, random) : undefined;
+    if (value !== undefined) values[name] = value;
+  }
+  const options: Record<string, string> = {};
+  for (const [name, entry] of Object.entries(definition.options)) {
+    options[name] = entry.choices[Math.floor(random() * entry.choices.length)]?.value ?? entry.default;
+  }
+  return { id, type: definition.id, version: definition.version, at: [0, 0], values, options, limited: random() < 0.2 };
+}
+
+/** A random valid network of `size` nodes: every input may be typed or wired to an earlier node. */
+export function randomDocument(seed: number, size: number, allowed: (definition: NodeDefinition) => boolean = () => true): NetworkDocument {
+  const random = seededRandom(seed);
+  const catalogue = NODES.filter(allowed);
+  const nodes: NodeInstance[] = [];
+  const strands: Strand[] = [];
+  const outputs: { node: string; output: string; surface: boolean }[] = [];
+  for (let k = 0; k < size; k++) {
+    const definition = catalogue[Math.floor(random() * catalogue.length)] as NodeDefinition;
+    const instance = randomInstance(`n${String(k)}`, definition, random);
+    nodes.push(instance);
+    for (const [input, port] of Object.entries(definition.inputs)) {
+      if (port.kind === 'fixed' || port.kind === 'ramp') continue;
+      const fitting = outputs.filter((each) => each.surface === (port.kind === 'surface'));
+      const times = takesMany(port.kind) ? 3 : 1;
+      for (let t = 0; t < times; t++) {
+        const source = fitting[Math.floor(random() * fitting.length)];
+        if (source && random() < 0.6) strands.push({ id: `w${String(strands.length)}`, from: { node: source.node, output: source.output }, to: { node: instance.id, input }, order: t });
+      }
+    }
+    for (const [output, port] of Object.entries(definition.outputs)) outputs.push({ node: instance.id, output, surface: port.kind === 'surface' });
+  }
+  const end = outputs.filter((each) => each.surface).at(-1);
+  if (end) strands.push({ id: 'end', from: { node: end.node, output: end.output }, to: { node: OUTPUT_EDGE, input: SURFACE_OUTPUT }, order: 0 });
+  return { ...documentOf(nodes), network: { nodes, strands, regions: [], notes: [] } };
+}
