@@ -6,6 +6,7 @@ import { isTriple } from '../graph/document';
 import type { Network, NetworkDocument, ValueKind } from '../graph/document';
 import { Builder } from '../ir/builder';
 import { MEANING } from '../ir/fold';
+import { analyseLiveness } from '../ir/liveness';
 import type { F32, Program, ProgramOutput, Value } from '../ir/types';
 import type { MeshMapKind, SurfaceLanes } from '../nodes/define';
 import { checkReferences } from './check';
@@ -43,6 +44,8 @@ export interface CompiledNetwork {
   readonly bindings: readonly Binding[];
   readonly mapSlots: readonly MapSlot[];
   readonly kinds: ReadonlyMap<string, ValueKind>;
+  /** The per-point inputs that some output depends on. */
+  readonly liveInputs: ReadonlySet<string>;
 }
 
 /** A mesh map to be had, with the numbers that decide it. */
@@ -77,8 +80,14 @@ export function compileNetwork(document: NetworkDocument, request: CompileReques
     else if (result?.kind === 'surface' && request.taps !== 'all') write(key, 'surface', surfaceLanes(result.surface));
   }
   const program = b.finish(outputs);
-  const read = new Set(program.inputs);
-  return { program, slots, bindings: lowering.bindings, mapSlots: lowering.mapSlots.filter((slot) => read.has(slot.field)), kinds: kindsOf(lowering.results) };
+  const liveInputs = findLiveInputs(program);
+  const mapSlots = lowering.mapSlots.filter((slot) => liveInputs.has(slot.field));
+  return { program, slots, bindings: lowering.bindings, mapSlots, kinds: kindsOf(lowering.results), liveInputs };
+}
+
+function findLiveInputs(program: Program): Set<string> {
+  const { isLive } = analyseLiveness(program);
+  return new Set(program.body.values.filter((value) => value.operation === 'input' && isLive(value)).map((value) => present(program.inputs[value.immediate], 'input')));
 }
 
 export function surfaceLanes(s: SurfaceLanes): readonly F32[] {

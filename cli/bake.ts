@@ -1,0 +1,62 @@
+import { mkdir, readFile, writeFile } from 'node:fs/promises';
+import path from 'node:path';
+import { AppError, messageOf } from '@/core/base/diagnostic';
+import { assembleBake, bakeSurface } from '@/core/evaluate/bake';
+import { readGlb } from '@/core/exchange/glb';
+import { packageBake } from '@/core/exchange/packaging';
+import { MeshAnalysis, mapKey } from '@/core/mesh/analysis';
+import type { MeshMap } from '@/core/mesh/mesh-map';
+import { DEMO_MODELS } from '@/core/mesh/demo-models';
+import type { Arguments } from './main';
+import { UsageError } from './main';
+import { readDocument } from './read-document';
+
+const SIZES = [64, 128, 256, 512, 1024, 2048, 4096];
+
+export async function runBake({ positionals, values }: Arguments, print: (text: string) => void, complain: (text: string) => void): Promise<number> {
+  const [file] = positionals;
+  const { model, out } = values;
+  if (!file || typeof model !== 'string' || typeof out !== 'string') throw new UsageError('bake needs a document, --model and --out.');
+  const size = Number(values['size'] ?? 1024);
+  if (!SIZES.includes(size)) throw new UsageError(`--size is one of ${SIZES.join(', ')}.`);
+  const depth = Number(values['depth'] ?? 8);
+  if (depth !== 8 && depth !== 16) throw new UsageError('--depth is 8 or 16.');
+  const document = await readDocument(file);
+  const { mesh, notes } = await readGlb(await modelBytes(model), path.basename(model).replace(/^demo:|\.glb$/g, ''));
+  for (const note of notes) complain(note);
+  const analysis = new MeshAnalysis(mesh);
+  const maps = new Map<string, MeshMap>();
+  const { lanes, covered } = await bakeSurface(document, mesh, size, (settings) => {
+    const key = mapKey(settings);
+    const map = maps.get(key) ?? analysis.fineMap(settings, Math.min(1024, Math.max(256, size)));
+    maps.set(key, map);
+    return map;
+  });
+  await mkdir(out, { recursive: true });
+  for (const { name, bytes } of await packageBake(mesh, document.name || 'material', assembleBake(size, lanes, covered), depth)) {
+    await writeOut(path.join(out, name), bytes);
+    print(path.join(out, name));
+  }
+  return 0;
+}
+
+async function writeOut(file: string, bytes: Uint8Array): Promise<void> {
+  try {
+    await writeFile(file, bytes);
+  } catch (cause) {
+    throw new AppError('file.unwritable', `${file} cannot be written: ${messageOf(cause)}.`, 'Files written before it are complete. Make room and run it again.', { cause });
+  }
+}
+
+async function modelBytes(model: string): Promise<Uint8Array<ArrayBuffer>> {
+  if (model.startsWith('demo:')) {
+    const name = model.slice(5);
+    if (!DEMO_MODELS.some((each) => each.name === name)) throw new UsageError(`There is no demo model “${name}”; there are ${DEMO_MODELS.map((each) => each.name).join(', ')}.`);
+    return new Uint8Array(await readFile(path.resolve(import.meta.dirname, `../assets/models/${name}.glb`)));
+  }
+  try {
+    return new Uint8Array(await readFile(model));
+  } catch (cause) {
+    throw new AppError('file.unreadable', `${model} cannot be read: ${messageOf(cause)}.`, '', { cause });
+  }
+}

@@ -1,0 +1,61 @@
+import { parseArgs } from 'node:util';
+import { AppError, messageOf } from '@/core/base/diagnostic';
+import { CompileError } from '@/core/compile/compile';
+import { runBake } from './bake';
+import { runCheck } from './check';
+import { runEval } from './eval';
+import { runNodes } from './nodes';
+
+const USAGE = `Usage:
+  bright-loom nodes [--json]                                   the catalogue of nodes
+  bright-loom eval DOC.json --points POINTS.json [--outputs NAMES] [--json]
+                                                               values of outputs at given points
+  bright-loom bake DOC.json --model FILE.glb|demo:NAME [--size N] [--depth 8|16] --out DIR
+                                                               maps of the finished surface, and the model with them
+  bright-loom check DOC.json [--json]                          what is wrong with a document; exit 1 if anything is
+
+See docs/command-line.md.`;
+
+/** A mistake in how the program was called; exit code 2. */
+export class UsageError extends Error {}
+
+export interface Arguments { readonly positionals: readonly string[]; readonly values: Readonly<Record<string, string | boolean | undefined>> }
+
+/** Runs a command. Exit codes: 0 done, 1 the document or model is wrong, 2 the call is wrong. */
+export async function main(argv: readonly string[], print: (text: string) => void, complain: (text: string) => void): Promise<number> {
+  try {
+    const { positionals, values } = parseArgs({
+      args: [...argv], allowPositionals: true,
+      options: {
+        json: { type: 'boolean' }, points: { type: 'string' }, outputs: { type: 'string' }, model: { type: 'string' }, size: { type: 'string' },
+        depth: { type: 'string' }, out: { type: 'string' }, help: { type: 'boolean', short: 'h' },
+      },
+    });
+    const [command, ...rest] = positionals;
+    const args: Arguments = { positionals: rest, values };
+    if (values.help || command === undefined) { print(USAGE); return values.help ? 0 : 2; }
+    switch (command) {
+      case 'nodes': return runNodes(args, print);
+      case 'eval': return await runEval(args, print, complain);
+      case 'bake': return await runBake(args, print, complain);
+      case 'check': return await runCheck(args, print, complain);
+      default: throw new UsageError(`There is no command “${command}”.`);
+    }
+  } catch (error) {
+    return explain(error, complain);
+  }
+}
+
+function explain(error: unknown, complain: (text: string) => void): number {
+  if (error instanceof CompileError) {
+    for (const finding of error.diagnostics) complain(`${finding.pointer || '/'}: ${finding.message} [${finding.code}]`);
+    return 1;
+  }
+  if (error instanceof AppError) { complain(`${error.message} ${error.action}`.trim()); return 1; }
+  complain(`bright-loom: ${messageOf(error)}\n\n${USAGE}`);
+  return 2;
+}
+
+if (process.argv[1]?.endsWith('main.ts')) {
+  process.exitCode = await main(process.argv.slice(2), (text) => { process.stdout.write(`${text}\n`); }, (text) => { process.stderr.write(`${text}\n`); });
+}

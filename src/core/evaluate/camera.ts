@@ -1,0 +1,46 @@
+import { add, cross, normalise, scale, sub } from '../base/vector';
+import type { Vec3 } from '../base/vector';
+import type { MeshAnalysis } from '../mesh/analysis';
+import { castRay } from '../mesh/ray-cast';
+import { PointCollector } from '../mesh/sample-points';
+import type { SamplePoints } from '../mesh/sample-points';
+
+/** A perspective camera: field of view across the height, radians. */
+export interface Camera { readonly eye: Vec3; readonly target: Vec3; readonly fieldRad: number; readonly aspect: number }
+
+/** The points of the surface that a camera sees, by rays through the middles of a grid of pixels. */
+export interface VisiblePoints {
+  readonly width: number;
+  readonly height: number;
+  readonly points: SamplePoints;
+  /** The pixel (row × width + column, rows from the top) of each point. */
+  readonly pixels: Uint32Array<ArrayBuffer>;
+  /** Unit vectors from each point to the eye, three numbers each. */
+  readonly views: Float32Array<ArrayBuffer>;
+}
+
+/** A camera that frames a whole model from the front right, slightly above. */
+export function framingCamera(centre: Vec3, size: number, aspect = 1): Camera {
+  const fieldRad = 0.6;
+  const distance = size * 0.52 / Math.tan(fieldRad / 2) / Math.min(1, aspect);
+  return { eye: add(centre, scale(normalise([0.62, 0.42, 1]), distance)), target: centre, fieldRad, aspect };
+}
+
+export function seePoints(analysis: MeshAnalysis, camera: Camera, width: number, height: number): VisiblePoints {
+  const forward = normalise(sub(camera.target, camera.eye));
+  const right = normalise(cross(forward, Math.abs(forward[1]) > 0.9999 ? [0, 0, 1] : [0, 1, 0]));
+  const up = cross(right, forward);
+  const half = Math.tan(camera.fieldRad / 2);
+  const collector = new PointCollector(analysis.mesh, width * height);
+  const pixels: number[] = [], views: number[] = [];
+  const hit = { distance: 0, triangle: 0, u: 0, v: 0 };
+  for (let y = 0; y < height; y++) for (let x = 0; x < width; x++) {
+    const sx = ((x + 0.5) / width * 2 - 1) * half * camera.aspect, sy = (1 - (y + 0.5) / height * 2) * half;
+    const [dx, dy, dz] = normalise([forward[0] + right[0] * sx + up[0] * sy, forward[1] + right[1] * sx + up[1] * sy, forward[2] + right[2] * sx + up[2] * sy]);
+    if (!castRay(analysis.bvh, camera.eye[0], camera.eye[1], camera.eye[2], dx, dy, dz, Infinity, false, hit)) continue;
+    collector.add(hit.triangle, hit.u, hit.v);
+    pixels.push(y * width + x);
+    views.push(-dx, -dy, -dz);
+  }
+  return { width, height, points: collector.take(), pixels: Uint32Array.from(pixels), views: Float32Array.from(views) };
+}

@@ -1,0 +1,71 @@
+import { WasmRunner } from '../backends/wasm/runner';
+import { compileNetwork, mapDemands, structureKey, uniformsFor } from '../compile/compile';
+import type { CompileRequest, CompiledNetwork, MapDemand } from '../compile/compile';
+import type { NetworkDocument } from '../graph/document';
+import { lanesOf } from '../mesh/lanes';
+import type { MeshMap } from '../mesh/mesh-map';
+import type { SamplePoints } from '../mesh/sample-points';
+import type { SurfaceMesh } from '../mesh/surface-mesh';
+import { mapKey, settleMap } from '../mesh/analysis';
+import type { MapSettings } from '../mesh/analysis';
+
+/** Provides a mesh map by its settings; undefined while there is none. */
+export type MapSource = (settings: MapSettings) => MeshMap | undefined;
+
+/** A compiled document in this thread, kept while only values change. */
+export class EvaluationSession {
+  private compiled: CompiledNetwork | null = null;
+  private runner: WasmRunner | null = null;
+  private key = '';
+  /** How often something was compiled; dragging a value must not raise it. */
+  compilations = 0;
+
+  constructor(private readonly request: CompileRequest) {}
+
+  /** Compiles when the structure has changed. Throws CompileError. */
+  prepare(document: NetworkDocument): CompiledNetwork {
+    const key = structureKey(document);
+    if (!this.compiled || key !== this.key) {
+      this.compiled = compileNetwork(document, this.request);
+      this.runner = new WasmRunner(this.compiled.program);
+      this.key = key;
+      this.compilations++;
+    }
+    return this.compiled;
+  }
+
+  /** The maps the document reads on this mesh. */
+  demands(document: NetworkDocument, mesh: SurfaceMesh): readonly (MapDemand & { readonly resolved: MapSettings })[] {
+    const compiled = this.prepare(document);
+    return demandsOf(compiled, uniformsFor(compiled, document, scaleOf(mesh)), mesh);
+  }
+
+  /** Evaluates points of a mesh. Returns one array per program output. */
+  evaluate(document: NetworkDocument, mesh: SurfaceMesh, points: SamplePoints, source: MapSource): readonly Float32Array<ArrayBuffer>[] {
+    const compiled = this.prepare(document);
+    const uniforms = uniformsFor(compiled, document, scaleOf(mesh));
+    const maps = new Map<string, MeshMap>();
+    for (const demand of demandsOf(compiled, uniforms, mesh)) {
+      const map = source(demand.resolved);
+      if (map) maps.set(demand.field, map);
+    }
+    return this.run(uniforms, lanesOf(mesh, points, maps), points.count);
+  }
+
+  /** Evaluates given lanes. `uniforms` come from `uniformsFor`. */
+  run(uniforms: Float32Array, lanes: (name: string) => Float32Array | undefined, count: number): readonly Float32Array<ArrayBuffer>[] {
+    const outputs = (this.compiled?.program.outputs ?? []).map(() => new Float32Array(count));
+    this.runner?.setUniforms(uniforms);
+    this.runner?.run(lanes, count, outputs);
+    return outputs;
+  }
+}
+
+export const scaleOf = (mesh: SurfaceMesh): { size: number; minimum: SurfaceMesh['minimum']; extent: SurfaceMesh['extent'] } =>
+  ({ size: mesh.size, minimum: mesh.minimum, extent: mesh.extent });
+
+export function demandsOf(compiled: CompiledNetwork, uniforms: Float32Array, mesh: SurfaceMesh): readonly (MapDemand & { readonly resolved: MapSettings })[] {
+  return mapDemands(compiled, uniforms).map((demand) => ({ ...demand, resolved: settleMap(demand.kind, demand.settings, demand.choices, mesh.size) }));
+}
+
+export { mapKey };

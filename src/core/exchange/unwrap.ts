@@ -1,0 +1,62 @@
+import { AppError } from '../base/diagnostic';
+
+export interface Unwrapped {
+  /** The vertex each new vertex was made from. */
+  readonly sources: Uint32Array<ArrayBuffer>;
+  readonly atlas: Float32Array<ArrayBuffer>;
+  readonly indices: Uint32Array<ArrayBuffer>;
+}
+
+/** Above this the library takes minutes; a plain layout of triangle pairs stands in. */
+const LIBRARY_TRIANGLES = 60000;
+
+/** Gives every triangle a place of its own in the unit square. Splits vertices at the borders of charts. */
+export async function unwrapMesh(positions: Float32Array, normals: Float32Array, indices: Uint32Array): Promise<Unwrapped> {
+  if (indices.length / 3 > LIBRARY_TRIANGLES) return unwrapPlainly(indices);
+  const watlas = await import('watlas');
+  await watlas.Initialize();
+  const atlas = new watlas.Atlas();
+  try {
+    atlas.addMesh({
+      vertexPositionData: positions, vertexPositionStride: 12, vertexCount: positions.length / 3,
+      vertexNormalData: normals, vertexNormalStride: 12, indexData: indices, indexCount: indices.length,
+    });
+    atlas.generate({ maxIterations: 2 }, { padding: 8, resolution: 1024, bilinear: true });
+    const mesh = atlas.getMesh(0);
+    const made = new Uint32Array(mesh.indexCount);
+    mesh.getIndexArray(made);
+    if (atlas.atlasCount !== 1 || made.length !== indices.length) return unwrapPlainly(indices);
+    const sources = new Uint32Array(mesh.vertexCount);
+    const uvs = new Float32Array(mesh.vertexCount * 2);
+    const side = Math.max(atlas.width, atlas.height);
+    for (let k = 0; k < mesh.vertexCount; k++) {
+      const vertex = mesh.getVertex(k);
+      sources[k] = vertex.xref;
+      uvs[k * 2] = vertex.uv[0] / side;
+      uvs[k * 2 + 1] = vertex.uv[1] / side;
+    }
+    return { sources, atlas: uvs, indices: made };
+  } catch (cause) {
+    throw new AppError('unwrap.failed', 'The model could not be unwrapped.', 'Give it texture coordinates in a modelling program and bring it in again.', { cause });
+  } finally {
+    atlas.delete();
+  }
+}
+
+/** Two triangles to a cell of a square grid, with a gap between. */
+export function unwrapPlainly(indices: Uint32Array): Unwrapped {
+  const triangles = indices.length / 3;
+  const side = Math.max(1, Math.ceil(Math.sqrt(Math.ceil(triangles / 2))));
+  const atlas = new Float32Array(triangles * 6);
+  const gap = 0.12;
+  for (let t = 0; t < triangles; t++) {
+    const cell = t >> 1;
+    const x = cell % side, y = Math.floor(cell / side);
+    const place = (u: number, v: number): [number, number] => [(x + u) / side, (y + v) / side];
+    const corners = t % 2 === 0
+      ? [place(gap / 2, gap / 2), place(1 - gap * 1.5, gap / 2), place(gap / 2, 1 - gap * 1.5)]
+      : [place(1 - gap / 2, 1 - gap / 2), place(gap * 1.5, 1 - gap / 2), place(1 - gap / 2, gap * 1.5)];
+    atlas.set(corners.flat(), t * 6);
+  }
+  return { sources: indices.slice() as Uint32Array<ArrayBuffer>, atlas, indices: Uint32Array.from({ length: indices.length }, (_, k) => k) };
+}

@@ -1,0 +1,143 @@
+import { MeshAnalysis, settleMap } from './analysis';
+import { buildBvh } from './bvh';
+import { computeOpenness } from './occlusion';
+import { castRay } from './ray-cast';
+import { seededRandom } from '../base/random';
+import { DEMO_MODELS } from './demo-models';
+import { unwrapPlainly } from '../exchange/unwrap';
+import { uniformPoints, vertexPoints } from './sample-points';
+import { ShapeSketch } from './shape-sketch';
+import type { Sketch } from './shape-sketch';
+import { completeMesh, cornersOf, triangleCount } from './surface-mesh';
+import type { SurfaceMesh } from './surface-mesh';
+import { cross, dot } from '../base/vector';
+
+function meshOf(sketch: Sketch, scale = 1): SurfaceMesh {
+  const plain = unwrapPlainly(sketch.indices);
+  const pick = (values: Float32Array, factor: number): Float32Array<ArrayBuffer> =>
+    Float32Array.from({ length: plain.sources.length * 3 }, (_, k) => (values[(plain.sources[Math.floor(k / 3)] as number) * 3 + (k % 3)] as number) * factor);
+  return completeMesh({
+    name: 'test', positions: pick(sketch.positions, scale), normals: pick(sketch.normals, 1), indices: plain.indices, parts: sketch.parts,
+    atlas: plain.atlas, uvs: plain.atlas, atlasIsAutomatic: true,
+  });
+}
+const volume = (mesh: SurfaceMesh): number => Array.from({ length: triangleCount(mesh) }, (_, t) => {
+  const [a, b, c] = cornersOf(mesh, t);
+  return dot(a, cross(b, c)) / 6;
+}).reduce((x, y) => x + y, 0);
+const mean = (values: Float32Array): number => values.reduce((x, y) => x + y, 0) / values.length;
+
+describe('demo models', () => {
+  it.each(DEMO_MODELS.filter((model) => model.name !== 'tile').map((model) => [model.name, model] as const))('%s is wound outwards', (_name, model) => {
+    expect(volume(meshOf(model.make()))).toBeGreaterThan(0.001);
+  });
+});
+
+describe('sketches', () => {
+  it('wind boxes, rings and rods outwards, with the volume of the solid', () => {
+    expect(volume(meshOf(new ShapeSketch().box([1, 0, 0], [1, 2, 3], 0.0001).finish()))).toBeCloseTo(48, 1);
+    expect(volume(meshOf(new ShapeSketch().torus([0, 0, 0], [0, 1, 0], 1, 0.2, 96).finish()))).toBeCloseTo(2 * Math.PI ** 2 * 0.04, 1);
+    expect(volume(meshOf(new ShapeSketch().tube([[0, 0, 0], [0, 2, 0]], 0.5, 64).finish()))).toBeCloseTo(Math.PI / 2, 1);
+    expect(volume(meshOf(new ShapeSketch().sphere([0, 0, 0], 1, 64).finish()))).toBeCloseTo(4 / 3 * Math.PI, 1);
+  });
+});
+
+describe('curvature', () => {
+  it.each([[12, 0.1], [24, 0.1], [64, 0.1], [24, 0.4], [64, 0.03]])('is ρ/R on a sphere of %i segments at ρ = %d', (segments, radius) => {
+    const mesh = meshOf(new ShapeSketch().sphere([0, 0, 0], 1, segments).finish(3));
+    const analysis = new MeshAnalysis(mesh);
+    const values = analysis.measure({ kind: 'curvature', radius }, uniformPoints(mesh, 200), 1);
+    // The normals of a coarse sphere are weighted from its facets, so they are not quite radial.
+    expect(mean(values) / radius).toBeGreaterThan(0.94);
+    expect(mean(values) / radius).toBeLessThan(1.06);
+  });
+
+  it('is ρ/2R on a cylinder and 0 on a plane', () => {
+    const tube = meshOf(new ShapeSketch().lathe([[0.5, -2], [0.5, 2]], 40).finish(3));
+    const middle = uniformPoints(tube, 400);
+    const values = new MeshAnalysis(tube).measure({ kind: 'curvature', radius: 0.1 }, middle, 1).filter((_, k) => Math.abs(middle.positions[k * 3 + 1] as number) < 1.5);
+    expect(mean(values)).toBeCloseTo(0.1, 2);
+    const plane = meshOf(DEMO_MODELS.find((model) => model.name === 'tile')?.make() as Sketch);
+    expect(new MeshAnalysis(plane).measure({ kind: 'curvature', radius: 0.1 }, uniformPoints(plane, 50), 1).every((x) => Math.abs(x) < 1e-6)).toBe(true);
+  });
+
+  it('is one half on a sharp edge, falls to 0 at distance ρ, and is the same for coarse and fine boxes', () => {
+    const profile = (divisions: number): number[] => {
+      const mesh = meshOf(new ShapeSketch().box([0, 0, 0], [1, 1, 1], 0.00001, divisions).finish(0.3));
+      const points = uniformPoints(mesh, 4000);
+      const values = new MeshAnalysis(mesh).measure({ kind: 'curvature', radius: 0.2 }, points, 1);
+      const near = Array.from(values).filter((_, k) => edgeDistance(points.positions, k) < 0.01 && cornerDistance(points.positions, k) > 0.4);
+      const far = Array.from(values).filter((_, k) => edgeDistance(points.positions, k) > 0.21);
+      const half = Array.from(values).filter((_, k) => Math.abs(edgeDistance(points.positions, k) - 0.1) < 0.02 && cornerDistance(points.positions, k) > 0.4);
+      return [near, half, far].map((list) => list.reduce((p, q) => p + q, 0) / list.length);
+    };
+    const [coarse, fine] = [profile(1), profile(8)];
+    expect(coarse[0]).toBeCloseTo(0.5, 1);
+    expect(coarse[2]).toBeCloseTo(0, 5);
+    coarse.forEach((value, k) => { expect(value).toBeCloseTo(fine[k] as number, 2); });
+  });
+});
+
+const sortedGaps = (positions: Float32Array, k: number): number[] => [0, 1, 2].map((axis) => 1 - Math.abs(positions[k * 3 + axis] as number)).sort((p, q) => p - q);
+const edgeDistance = (positions: Float32Array, k: number): number => sortedGaps(positions, k)[1] as number;
+const cornerDistance = (positions: Float32Array, k: number): number => sortedGaps(positions, k)[2] as number;
+
+describe('occlusion', () => {
+  it('is open on a sphere and half covered in a right-angled corner', () => {
+    const sphere = meshOf(new ShapeSketch().sphere([0, 0, 0], 1, 32).finish(3));
+    const open = computeOpenness(buildBvh(sphere), uniformPoints(sphere, 100), { reach: 2, coneRad: Math.PI / 2, falloff: 0, side: 'open', rays: 64, size: 2 });
+    expect(mean(open)).toBeGreaterThan(0.995);
+    // A floor at distance d from a wall of height h sees ½(1 + d/√(d² + h²)) of the sky.
+    const corner = meshOf(new ShapeSketch()
+      .sheet([[[-20, 0, 0], [20, 0, 0]], [[-20, 0, 20], [20, 0, 20]]], false)
+      .sheet([[[-20, 1, 0], [20, 1, 0]], [[-20, 0, 0], [20, 0, 0]]], false).finish(0.1));
+    const bvh = buildBvh(corner);
+    const floor = (d: number): number => {
+      const points = { count: 1, positions: Float32Array.of(0, 0, d), normals: Float32Array.of(0, 1, 0), faceNormals: Float32Array.of(0, 1, 0), uvs: new Float32Array(2), atlas: new Float32Array(2), triangles: new Uint32Array(1) };
+      return computeOpenness(bvh, points, { reach: 100, coneRad: Math.PI / 2, falloff: 0, side: 'open', rays: 4096, size: 1 })[0] as number;
+    };
+    for (const d of [0.05, 0.3, 1, 3]) expect(floor(d)).toBeCloseTo(0.5 * (1 + d / Math.sqrt(d * d + 1)), 1.7);
+  });
+
+  it('does not change when the model grows', () => {
+    const sketch = DEMO_MODELS[0]?.make() as Sketch;
+    const measure = (scale: number): Float32Array => {
+      const mesh = meshOf(sketch, scale);
+      return new MeshAnalysis(mesh).measure(settleMap('occlusion', { reach: 0.25, cone: 90 }, {}, mesh.size), uniformPoints(mesh, 300), 16);
+    };
+    const [small, large] = [measure(1), measure(256)];
+    small.forEach((value, k) => { expect(Math.abs(value - (large[k] as number))).toBeLessThan(0.07); });
+    expect(mean(small)).toBeCloseTo(mean(large), 3);
+  });
+});
+
+describe('ray casting', () => {
+  it('finds the same hits as a search through all triangles', () => {
+    const mesh = meshOf(new ShapeSketch().torus([0, 0, 0], [0, 1, 0], 1, 0.4, 24).finish());
+    const bvh = buildBvh(mesh);
+    const all = { ...bvh, bounds: Float32Array.of(-9, -9, -9, 9, 9, 9), links: Uint32Array.of(0, triangleCount(mesh)) };
+    const random = seededRandom(3);
+    let hits = 0;
+    for (let k = 0; k < 500; k++) {
+      const ray = Array.from({ length: 6 }, () => random() * 2.4 - 1.2) as [number, number, number, number, number, number];
+      const [fast, slow] = [{ distance: 0, triangle: 0, u: 0, v: 0 }, { distance: 0, triangle: 0, u: 0, v: 0 }];
+      const found = castRay(bvh, ...ray, 100, false, fast);
+      expect(found).toBe(castRay(all, ...ray, 100, false, slow));
+      if (found) { hits++; expect(fast.distance).toBeCloseTo(slow.distance, 6); }
+    }
+    expect(hits).toBeGreaterThan(100);
+  });
+});
+
+describe('mesh maps', () => {
+  it('hold what was measured at the vertices', () => {
+    const mesh = meshOf(new ShapeSketch().sphere([0, 0, 0], 1, 12).finish(3));
+    const analysis = new MeshAnalysis(mesh);
+    const map = analysis.quickMap({ kind: 'curvature', radius: 0.3 }, 128);
+    const direct = analysis.measure({ kind: 'curvature', radius: 0.3 }, vertexPoints(mesh), 1);
+    expect(map.data.length).toBe(128 * 128 * 4);
+    const values = Array.from({ length: 128 * 128 }, (_, k) => map.data[k * 4] as number).filter((x) => x !== 0);
+    expect(Math.max(...values)).toBeLessThanOrEqual(Math.max(...direct) + 1e-6);
+    expect(Math.min(...values)).toBeGreaterThanOrEqual(Math.min(...direct) - 1e-6);
+  });
+});

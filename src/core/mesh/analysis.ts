@@ -1,0 +1,90 @@
+import { rasterPoints, rasteriseAtlas } from './atlas';
+import type { AtlasRaster } from './atlas';
+import { buildBvh } from './bvh';
+import type { Bvh } from './bvh';
+import { computeCurvature, prepareCurvature } from './curvature';
+import type { CurvatureField } from './curvature';
+import { assembleMap, vertexValuesToTexels } from './mesh-map';
+import type { MeshMap } from './mesh-map';
+import { computeOpenness } from './occlusion';
+import { vertexPoints } from './sample-points';
+import type { SamplePoints } from './sample-points';
+import type { SurfaceMesh } from './surface-mesh';
+
+/** A mesh map, fully decided: lengths in metres, angles in radians. */
+export type MapSettings =
+  | { readonly kind: 'curvature'; readonly radius: number }
+  | { readonly kind: 'occlusion'; readonly reach: number; readonly coneRad: number; readonly falloff: number; readonly side: 'open' | 'solid' | 'both' };
+
+/** Rays per point of a finished occlusion map, and of the quick look per vertex. */
+export const OCCLUSION_RAYS = { quick: 24, fine: 64 } as const;
+
+/** A name for the map, equal for equal settings. */
+export const mapKey = (settings: MapSettings): string => JSON.stringify(settings);
+
+/** Works out settings as written by a node (relative or in metres) for a mesh; absurd values are limited. */
+export function settleMap(kind: 'curvature' | 'occlusion', settings: Readonly<Record<string, number>>, choices: Readonly<Record<string, string>>, size: number): MapSettings {
+  const length = (name: string): number => {
+    const given = settings[name] ?? 0;
+    const metres = choices['measure'] === 'units' ? given : given * size;
+    return Math.min(Math.max(Number.isFinite(metres) ? metres : 0, size * 1e-4), size * 100);
+  };
+  if (kind === 'curvature') return { kind, radius: length('radius') };
+  const side = choices['side'] === 'solid' || choices['side'] === 'both' ? choices['side'] : 'open';
+  return {
+    kind, reach: length('reach'), side, falloff: Math.max(0, settings['falloff'] ?? 0),
+    coneRad: Math.min(Math.max(settings['cone'] ?? 90, 1), 90) * Math.PI / 180,
+  };
+}
+
+/** A mesh with all that is prepared once to measure it. Heavy; lives in a worker or on the server. */
+export class MeshAnalysis {
+  readonly bvh: Bvh;
+  private curvatureField: CurvatureField | null = null;
+  private readonly rasters = new Map<number, { raster: AtlasRaster; points: SamplePoints }>();
+
+  constructor(readonly mesh: SurfaceMesh) {
+    this.bvh = buildBvh(mesh);
+  }
+
+  raster(size: number): { raster: AtlasRaster; points: SamplePoints } {
+    let entry = this.rasters.get(size);
+    if (!entry) {
+      const raster = rasteriseAtlas(this.mesh, size);
+      entry = { raster, points: rasterPoints(this.mesh, raster) };
+      this.rasters.set(size, entry);
+    }
+    return entry;
+  }
+
+  /** Values at points `first` to before `first + count`. */
+  measure(settings: MapSettings, points: SamplePoints, rays: number, first = 0, count = points.count): Float32Array<ArrayBuffer> {
+    if (settings.kind === 'curvature') {
+      this.curvatureField ??= prepareCurvature(this.mesh, this.bvh);
+      return computeCurvature(this.mesh, this.bvh, this.curvatureField, points, settings.radius, first, count);
+    }
+    return computeOpenness(this.bvh, points, { ...settings, rays, size: this.mesh.size }, first, count);
+  }
+
+  /** A quick map: measured at vertices, blended in between. */
+  quickMap(settings: MapSettings, size: number): MeshMap {
+    const { raster } = this.raster(size);
+    const perVertex = this.measure(settings, vertexPoints(this.mesh), OCCLUSION_RAYS.quick);
+    return assembleMap(this.mesh, raster, vertexValuesToTexels(this.mesh, raster, perVertex));
+  }
+
+  /** The number of texels a finished map of this size has; `measureTexels` takes any part of them. */
+  texelCount(size: number): number { return this.raster(size).points.count; }
+
+  measureTexels(settings: MapSettings, size: number, first: number, count: number): Float32Array<ArrayBuffer> {
+    return this.measure(settings, this.raster(size).points, OCCLUSION_RAYS.fine, first, count);
+  }
+
+  assemble(size: number, values: Float32Array): MeshMap {
+    return assembleMap(this.mesh, this.raster(size).raster, values);
+  }
+
+  fineMap(settings: MapSettings, size: number): MeshMap {
+    return this.assemble(size, this.measureTexels(settings, size, 0, this.texelCount(size)));
+  }
+}

@@ -1,0 +1,66 @@
+import { sub } from '../base/vector';
+import { gradientFromSlopes } from './atlas';
+import { sampleMap } from './mesh-map';
+import type { MeshMap } from './mesh-map';
+import type { SamplePoints } from './sample-points';
+import { cornersOf } from './surface-mesh';
+import type { SurfaceMesh } from './surface-mesh';
+
+const AXES = ['x', 'y', 'z'] as const;
+
+/** Splits packed points into the lanes programs read, by name; mesh maps by their field. Lanes are made when first asked for. */
+export function lanesOf(mesh: SurfaceMesh, points: SamplePoints, maps: ReadonlyMap<string, MeshMap>): (name: string) => Float32Array<ArrayBuffer> | undefined {
+  const made = new Map<string, Float32Array<ArrayBuffer>>();
+  const unpack = (name: string, packed: Float32Array, width: number): void => {
+    for (let axis = 0; axis < width; axis++) {
+      made.set(`${name}.${AXES[axis] as string}`, Float32Array.from({ length: points.count }, (_, k) => packed[k * width + axis] as number));
+    }
+  };
+  const make = (name: string): void => {
+    const [base] = name.split(/\.d[xyz]$|\.[xyz]$/) as [string];
+    if (name.startsWith('map:')) return makeMap(name.replace(/\.d[xyz]$/, ''), maps, points, made);
+    if (/^uv\.[xy]\.d[xyz]$/.test(name)) return textureSlopes(mesh, points, made);
+    if (/^normal\.[xyz]\.d[xyz]$/.test(name)) return normalSlopes(mesh, points, made);
+    if (base === 'position') unpack('position', points.positions, 3);
+    else if (base === 'normal') unpack('normal', points.normals, 3);
+    else if (base === 'faceNormal' && !/\.d[xyz]$/.test(name)) unpack('faceNormal', points.faceNormals, 3);
+    else if (base === 'uv') unpack('uv', points.uvs, 2);
+  };
+  return (name) => {
+    if (!made.has(name)) make(name);
+    return made.get(name);
+  };
+}
+
+function makeMap(field: string, maps: ReadonlyMap<string, MeshMap>, points: SamplePoints, made: Map<string, Float32Array<ArrayBuffer>>): void {
+  const map = maps.get(field);
+  if (!map) return;
+  const lanes = Array.from({ length: 4 }, () => new Float32Array(points.count));
+  const texel = new Float32Array(4);
+  for (let k = 0; k < points.count; k++) {
+    sampleMap(map, points.atlas[k * 2] as number, points.atlas[k * 2 + 1] as number, texel, 0);
+    lanes.forEach((lane, c) => { lane[k] = texel[c] as number; });
+  }
+  ['', '.dx', '.dy', '.dz'].forEach((suffix, c) => made.set(`${field}${suffix}`, lanes[c] as Float32Array<ArrayBuffer>));
+}
+
+/** Gradients of values that are linear inside each triangle, from their corners. */
+function linearSlopes(mesh: SurfaceMesh, points: SamplePoints, values: Float32Array, width: number, name: string, made: Map<string, Float32Array<ArrayBuffer>>): void {
+  const lanes = Array.from({ length: width * 3 }, () => new Float32Array(points.count));
+  for (let k = 0; k < points.count; k++) {
+    const t = points.triangles[k] as number;
+    const corner = (c: number): number => mesh.indices[t * 3 + c] as number;
+    const [a, b, c] = cornersOf(mesh, t);
+    const tangents = [sub(b, a), sub(c, a)] as const;
+    for (let axis = 0; axis < width; axis++) {
+      const value = (c: number): number => values[corner(c) * width + axis] as number;
+      gradientFromSlopes(tangents, value(1) - value(0), value(2) - value(0)).forEach((slope, d) => { (lanes[axis * 3 + d] as Float32Array)[k] = slope; });
+    }
+  }
+  for (let axis = 0; axis < width; axis++) AXES.forEach((letter, d) => made.set(`${name}.${AXES[axis] as string}.d${letter}`, lanes[axis * 3 + d] as Float32Array<ArrayBuffer>));
+}
+
+const textureSlopes = (mesh: SurfaceMesh, points: SamplePoints, made: Map<string, Float32Array<ArrayBuffer>>): void =>
+  { linearSlopes(mesh, points, mesh.uvs, 2, 'uv', made); };
+const normalSlopes = (mesh: SurfaceMesh, points: SamplePoints, made: Map<string, Float32Array<ArrayBuffer>>): void =>
+  { linearSlopes(mesh, points, mesh.normals, 3, 'normal', made); };

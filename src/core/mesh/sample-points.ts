@@ -1,0 +1,92 @@
+import { radicalInverse2 } from '../base/random';
+import { cross, normalise, sub } from '../base/vector';
+import type { Vec3 } from '../base/vector';
+import { cornersOf, triangleAreas, triangleCount } from './surface-mesh';
+import type { SurfaceMesh } from './surface-mesh';
+
+/** Points on a mesh: what a program reads at them. Packed arrays, three (or two) numbers per point. */
+export interface SamplePoints {
+  readonly count: number;
+  readonly positions: Float32Array<ArrayBuffer>;
+  readonly normals: Float32Array<ArrayBuffer>;
+  readonly faceNormals: Float32Array<ArrayBuffer>;
+  readonly uvs: Float32Array<ArrayBuffer>;
+  readonly atlas: Float32Array<ArrayBuffer>;
+  readonly triangles: Uint32Array<ArrayBuffer>;
+}
+
+/** The unit normal of each triangle by its corners' order; up for a triangle without area. */
+export function faceNormalOf(mesh: Pick<SurfaceMesh, 'positions' | 'indices'>, triangle: number): Vec3 {
+  const [a, b, c] = cornersOf(mesh, triangle);
+  return normalise(cross(sub(b, a), sub(c, a)));
+}
+
+export class PointCollector {
+  private readonly points: SamplePoints & { count: number };
+  private filled = 0;
+
+  constructor(private readonly mesh: SurfaceMesh, capacity: number) {
+    this.points = {
+      count: capacity, positions: new Float32Array(capacity * 3), normals: new Float32Array(capacity * 3), faceNormals: new Float32Array(capacity * 3),
+      uvs: new Float32Array(capacity * 2), atlas: new Float32Array(capacity * 2), triangles: new Uint32Array(capacity),
+    };
+  }
+
+  /** Adds the point of a triangle with barycentric weights u (second corner) and v (third). */
+  add(triangle: number, u: number, v: number): void {
+    const { mesh, points } = this;
+    const k = this.filled++;
+    const w = 1 - u - v;
+    const i0 = mesh.indices[triangle * 3] as number, i1 = mesh.indices[triangle * 3 + 1] as number, i2 = mesh.indices[triangle * 3 + 2] as number;
+    const blend = (from: Float32Array, width: number, axis: number): number =>
+      (from[i0 * width + axis] as number) * w + (from[i1 * width + axis] as number) * u + (from[i2 * width + axis] as number) * v;
+    for (let axis = 0; axis < 3; axis++) points.positions[k * 3 + axis] = blend(mesh.positions, 3, axis);
+    const nx = blend(mesh.normals, 3, 0), ny = blend(mesh.normals, 3, 1), nz = blend(mesh.normals, 3, 2);
+    const scale = 1 / (Math.sqrt(nx * nx + ny * ny + nz * nz) || 1);
+    points.normals.set([nx * scale, ny * scale, nz * scale], k * 3);
+    points.faceNormals.set(faceNormalOf(mesh, triangle), k * 3);
+    for (let axis = 0; axis < 2; axis++) {
+      points.uvs[k * 2 + axis] = blend(mesh.uvs, 2, axis);
+      points.atlas[k * 2 + axis] = blend(mesh.atlas, 2, axis);
+    }
+    points.triangles[k] = triangle;
+  }
+
+  take(): SamplePoints {
+    const { points, filled } = this;
+    if (filled === points.count) return points;
+    return {
+      count: filled, positions: points.positions.slice(0, filled * 3), normals: points.normals.slice(0, filled * 3),
+      faceNormals: points.faceNormals.slice(0, filled * 3), uvs: points.uvs.slice(0, filled * 2), atlas: points.atlas.slice(0, filled * 2),
+      triangles: points.triangles.slice(0, filled),
+    };
+  }
+}
+
+/** `count` points spread evenly over the surface's area; the same for the same mesh. */
+export function uniformPoints(mesh: SurfaceMesh, count: number): SamplePoints {
+  const areas = triangleAreas(mesh);
+  const sums = new Float64Array(areas.length);
+  let total = 0;
+  areas.forEach((area, k) => { total += area; sums[k] = total; });
+  const collector = new PointCollector(mesh, total > 0 ? count : 0);
+  let triangle = 0;
+  for (let k = 0; k < count && total > 0; k++) {
+    const wanted = ((k + 0.5) / count) * total;
+    while (triangle < sums.length - 1 && (sums[triangle] as number) < wanted) triangle++;
+    const root = Math.sqrt(radicalInverse2(k + 1));
+    const side = (k * 0.7548776662466927 + 0.5) % 1;
+    collector.add(triangle, root * (1 - side), root * side);
+  }
+  return collector.take();
+}
+
+/** One point per vertex, in the order of the vertices, each on some triangle that has it. */
+export function vertexPoints(mesh: SurfaceMesh): SamplePoints {
+  const count = mesh.positions.length / 3;
+  const triangles = new Uint32Array(count);
+  for (let k = 0; k < mesh.indices.length; k++) triangles[mesh.indices[k] as number] = Math.floor(k / 3);
+  const faceNormals = new Float32Array(count * 3);
+  if (triangleCount(mesh) > 0) triangles.forEach((triangle, k) => { faceNormals.set(faceNormalOf(mesh, triangle), k * 3); });
+  return { count, positions: mesh.positions, normals: mesh.normals, faceNormals, uvs: mesh.uvs, atlas: mesh.atlas, triangles };
+}

@@ -1,0 +1,63 @@
+import type { Vec3 } from '../base/vector';
+import { cross, length, sub } from '../base/vector';
+import { enclosingSphere } from './enclosing-sphere';
+
+/** A triangle mesh in object space: metres, Y up, counter-clockwise triangles. Arrays are shared, never changed. */
+export interface SurfaceMesh {
+  readonly name: string;
+  /** x, y, z per vertex. */
+  readonly positions: Float32Array<ArrayBuffer>;
+  /** Unit normals, x, y, z per vertex. */
+  readonly normals: Float32Array<ArrayBuffer>;
+  /** u, v per vertex: the model's own texture coordinates, or its atlas where it has none. v from the top. */
+  readonly uvs: Float32Array<ArrayBuffer>;
+  /** u, v per vertex without overlaps: where mesh maps and bakes are stored. Equal to `uvs` where those do. */
+  readonly atlas: Float32Array<ArrayBuffer>;
+  /** Whether `atlas` was made by us. */
+  readonly atlasIsAutomatic: boolean;
+  /** Three vertices per triangle. */
+  readonly indices: Uint32Array<ArrayBuffer>;
+  /** The part of each triangle, counted from 0. */
+  readonly parts: Uint32Array<ArrayBuffer>;
+  readonly minimum: Vec3;
+  readonly extent: Vec3;
+  readonly centre: Vec3;
+  /** Diameter of the smallest enclosing sphere. */
+  readonly size: number;
+}
+
+export type MeshArrays = Omit<SurfaceMesh, 'minimum' | 'extent' | 'centre' | 'size'>;
+
+/** Completes a mesh with its bounds and its smallest enclosing sphere. */
+export function completeMesh(arrays: MeshArrays): SurfaceMesh {
+  const low = [Infinity, Infinity, Infinity];
+  const high = [-Infinity, -Infinity, -Infinity];
+  for (let k = 0; k < arrays.positions.length; k++) {
+    const value = arrays.positions[k] as number;
+    low[k % 3] = Math.min(low[k % 3] as number, value);
+    high[k % 3] = Math.max(high[k % 3] as number, value);
+  }
+  const sphere = enclosingSphere(arrays.positions);
+  const minimum = low as unknown as Vec3;
+  return { ...arrays, minimum, extent: sub(high as unknown as Vec3, minimum), centre: sphere.centre, size: Math.max(sphere.radius * 2, 1e-9) };
+}
+
+export const triangleCount = (mesh: Pick<SurfaceMesh, 'indices'>): number => mesh.indices.length / 3;
+
+export function vertexAt(values: Float32Array, vertex: number): Vec3 {
+  return [values[vertex * 3] as number, values[vertex * 3 + 1] as number, values[vertex * 3 + 2] as number];
+}
+
+/** The three corner positions of a triangle. */
+export function cornersOf(mesh: Pick<SurfaceMesh, 'positions' | 'indices'>, triangle: number): readonly [Vec3, Vec3, Vec3] {
+  const corner = (k: number): Vec3 => vertexAt(mesh.positions, mesh.indices[triangle * 3 + k] as number);
+  return [corner(0), corner(1), corner(2)];
+}
+
+/** Area of each triangle, m². */
+export function triangleAreas(mesh: Pick<SurfaceMesh, 'positions' | 'indices'>): Float64Array {
+  return Float64Array.from({ length: triangleCount(mesh) }, (_, k) => {
+    const [a, b, c] = cornersOf(mesh, k);
+    return length(cross(sub(b, a), sub(c, a))) / 2;
+  });
+}
