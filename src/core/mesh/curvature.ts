@@ -214,7 +214,7 @@ class BallGatherer {
     // Points on one line through the triangle: the cross product of any two is their share of p × q.
     let area = turn * (to - from) / 2;
     if (from > 0) area += Math.atan2(turn * from, p2 + b * from) * disc / 2;
-    if (to < 1) area += Math.atan2(turn * (1 - to), (p2 + b * to) + (b + a * to) * (1 - to)) * disc / 2;
+    if (to < 1) area += Math.atan2(turn * (1 - to), p2 + b * (1 + to) + a * to) * disc / 2;
     return area;
   }
 }
