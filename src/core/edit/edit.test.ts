@@ -70,9 +70,14 @@ describe('grouping', () => {
     for (let seed = 1; seed <= 40; seed++) {
       const document = randomDocument(seed, 10);
       const ids = document.network.nodes.filter((_, k) => (seed + k * 7) % 3 === 0).map((each) => each.id);
-      const grouped = groupSelection(document, { board: null, ids, name: 'G', path: [] });
-      // A selection that is left and entered again closes a circle; that is said, not compiled.
-      if (hasErrors(checkReferences(grouped.document))) continue;
+      let grouped: ReturnType<typeof groupSelection>;
+      try {
+        grouped = groupSelection(document, { board: null, ids, name: 'G', path: [] });
+      } catch (error) {
+        // A selection that is left and entered again would feed itself; that is said.
+        expect(String(error)).toContain('feed itself');
+        continue;
+      }
       tried++;
       expect(look(grouped.document)).toEqual(look(document));
     }

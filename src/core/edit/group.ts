@@ -1,6 +1,7 @@
 import { AppError } from '../base/diagnostic';
 import { compileNetwork } from '../compile/compile';
 import { describePorts } from '../compile/catalogue';
+import { topologicalOrder } from '../compile/order';
 import { INPUT_EDGE, OUTPUT_EDGE } from '../graph/document';
 import type { GroupDefinition, GroupPort, NetworkDocument, NodeInstance, Strand, ValueKind } from '../graph/document';
 import { freshId, networkOf, nodeIds, strandIds, withGroup, withNetwork } from './board';
@@ -54,6 +55,9 @@ export function groupSelection(document: NetworkDocument, request: GroupRequest)
     ...network, nodes: [...network.nodes.filter((node) => !chosen.has(node.id)), instance],
     strands: outerStrands(network.strands, chosen, nodeId, inputs, outputs, incoming, outgoing),
   });
+  if (topologicalOrder(networkOf(outer, board)).cycle.length > 0) {
+    throw new AppError('group.circle', 'A strand leaves the selection and comes back into it through other nodes, so the group would feed itself.', 'Nothing was changed. Select the nodes in between as well.');
+  }
   return { document: outer, nodeId, groupId };
 }
 

@@ -1,0 +1,77 @@
+import { and, desc, eq, exists, or, sql } from 'drizzle-orm';
+import type { NetworkDocument } from '../../core/graph/document';
+import { database } from '../client';
+import { material, model, project, projectMember, revision, user } from '../schema/index';
+
+const memberOf = (userId: string, projectId: typeof material.projectId | typeof model.projectId) =>
+  exists(database().select({ one: sql`1` }).from(projectMember).where(and(eq(projectMember.projectId, projectId), eq(projectMember.userId, userId))));
+
+export async function listMaterials(userId: string) {
+  return database().select({
+    id: material.id, name: material.name, projectId: material.projectId, projectName: project.name, ownerName: user.name, modelId: material.modelId,
+    modelName: model.name, head: material.head, swatchHash: material.swatchHash, updatedAt: material.updatedAt,
+  }).from(material).innerJoin(project, eq(project.id, material.projectId)).innerJoin(user, eq(user.id, material.ownerId)).innerJoin(model, eq(model.id, material.modelId))
+    .where(memberOf(userId, material.projectId)).orderBy(desc(material.updatedAt));
+}
+
+export async function findMaterial(userId: string, id: string) {
+  const [row] = await database().select({
+    id: material.id, name: material.name, projectId: material.projectId, ownerId: material.ownerId, ownerName: user.name, modelId: material.modelId, head: material.head,
+    swatchHash: material.swatchHash,
+  }).from(material).innerJoin(user, eq(user.id, material.ownerId)).where(and(eq(material.id, id), memberOf(userId, material.projectId)));
+  return row;
+}
+
+export async function findRevision(materialId: string, number: number) {
+  const [row] = await database().select({
+    number: revision.number, document: revision.document, contentHash: revision.contentHash, authorName: user.name, createdAt: revision.createdAt,
+  }).from(revision).innerJoin(user, eq(user.id, revision.authorId)).where(and(eq(revision.materialId, materialId), eq(revision.number, number)));
+  return row;
+}
+
+export interface NewMaterial { id: string; projectId: string; ownerId: string; name: string; modelId: string; document: NetworkDocument; contentHash: string }
+
+export async function insertMaterial(given: NewMaterial): Promise<void> {
+  await database().transaction(async (tx) => {
+    await tx.insert(material).values({ id: given.id, projectId: given.projectId, ownerId: given.ownerId, name: given.name, modelId: given.modelId, head: 1 });
+    await tx.insert(revision).values({ materialId: given.id, number: 1, document: given.document, contentHash: given.contentHash, authorId: given.ownerId });
+  });
+}
+
+export type SaveOutcome = { readonly saved: true; readonly revision: number } | { readonly saved: false; readonly head: number };
+
+/** Adds a revision if `base` is still the newest; the row is locked meanwhile, so of two savers one is told of the other. */
+export async function saveRevision(given: { materialId: string; base: number; name: string; modelId: string; document: NetworkDocument; contentHash: string; authorId: string }): Promise<SaveOutcome> {
+  return database().transaction(async (tx) => {
+    const [row] = await tx.select({ head: material.head }).from(material).where(eq(material.id, given.materialId)).for('update');
+    if (row?.head !== given.base) return { saved: false, head: row?.head ?? 0 };
+    const number = given.base + 1;
+    await tx.insert(revision).values({ materialId: given.materialId, number, document: given.document, contentHash: given.contentHash, authorId: given.authorId });
+    await tx.update(material).set({ head: number, name: given.name, modelId: given.modelId, updatedAt: new Date() }).where(eq(material.id, given.materialId));
+    return { saved: true, revision: number };
+  });
+}
+
+export async function setSwatch(materialId: string, hash: string): Promise<void> {
+  await database().update(material).set({ swatchHash: hash }).where(eq(material.id, materialId));
+}
+
+export async function listProjects(userId: string) {
+  return database().select({ id: project.id, name: project.name }).from(project)
+    .innerJoin(projectMember, and(eq(projectMember.projectId, project.id), eq(projectMember.userId, userId))).orderBy(project.name);
+}
+
+const mayRead = (userId: string) => or(sql`${model.projectId} is null`, memberOf(userId, model.projectId));
+
+export async function listModels(userId: string) {
+  return database().select({ id: model.id, name: model.name, projectId: model.projectId }).from(model).where(mayRead(userId)).orderBy(model.createdAt);
+}
+
+export async function findModel(userId: string, id: string) {
+  const [row] = await database().select({ id: model.id, name: model.name, projectId: model.projectId, blobHash: model.blobHash }).from(model).where(and(eq(model.id, id), mayRead(userId)));
+  return row;
+}
+
+export async function insertModel(given: { id: string; name: string; projectId: string | null; blobHash: string; ownerId: string | null }): Promise<void> {
+  await database().insert(model).values(given);
+}

@@ -1,0 +1,94 @@
+import { customType, index, integer, jsonb, pgTable, primaryKey, text, timestamp, uniqueIndex } from 'drizzle-orm/pg-core';
+import type { GroupDefinition, NetworkDocument } from '../../core/graph/document';
+import type { Proof } from '../../core/evaluate/proof';
+import { user } from './accounts';
+
+const bytea = customType<{ data: Buffer; driverData: Buffer }>({ dataType: () => 'bytea' });
+const created = () => timestamp('created_at', { withTimezone: true }).notNull().defaultNow();
+
+export const project = pgTable('project', { id: text('id').primaryKey(), name: text('name').notNull(), createdAt: created() });
+
+export const projectMember = pgTable('project_member', {
+  projectId: text('project_id').notNull().references(() => project.id, { onDelete: 'cascade' }),
+  userId: text('user_id').notNull().references(() => user.id, { onDelete: 'cascade' }),
+}, (table) => [primaryKey({ columns: [table.projectId, table.userId] })]);
+
+/** Files by the SHA-256 of their bytes. */
+export const blob = pgTable('blob', { hash: text('hash').primaryKey(), mediaType: text('media_type').notNull(), bytes: bytea('bytes').notNull(), createdAt: created() });
+
+/** A model; without a project it belongs to everybody (the demo models). */
+export const model = pgTable('model', {
+  id: text('id').primaryKey(),
+  name: text('name').notNull(),
+  projectId: text('project_id').references(() => project.id, { onDelete: 'cascade' }),
+  blobHash: text('blob_hash').notNull().references(() => blob.hash),
+  ownerId: text('owner_id').references(() => user.id),
+  createdAt: created(),
+});
+
+export const material = pgTable('material', {
+  id: text('id').primaryKey(),
+  projectId: text('project_id').notNull().references(() => project.id, { onDelete: 'cascade' }),
+  ownerId: text('owner_id').notNull().references(() => user.id),
+  name: text('name').notNull(),
+  modelId: text('model_id').notNull().references(() => model.id),
+  /** The newest revision; saving names the one it started from. */
+  head: integer('head').notNull(),
+  swatchHash: text('swatch_hash').references(() => blob.hash),
+  createdAt: created(),
+  updatedAt: timestamp('updated_at', { withTimezone: true }).notNull().defaultNow(),
+}, (table) => [index('material_project').on(table.projectId)]);
+
+/** Every saved state of a material; never changed, never removed. */
+export const revision = pgTable('revision', {
+  materialId: text('material_id').notNull().references(() => material.id, { onDelete: 'cascade' }),
+  number: integer('number').notNull(),
+  document: jsonb('document').$type<NetworkDocument>().notNull(),
+  contentHash: text('content_hash').notNull(),
+  authorId: text('author_id').notNull().references(() => user.id),
+  createdAt: created(),
+}, (table) => [primaryKey({ columns: [table.materialId, table.number] })]);
+
+/** A group in the library. `rack` is `studio` or `project:<id>`. */
+export const entry = pgTable('entry', {
+  id: text('id').primaryKey(),
+  rack: text('rack').notNull(),
+  name: text('name').notNull(),
+  description: text('description').notNull(),
+  tags: jsonb('tags').$type<readonly string[]>().notNull(),
+  authorId: text('author_id').notNull().references(() => user.id),
+  createdAt: created(),
+}, (table) => [uniqueIndex('entry_rack_name').on(table.rack, table.name)]);
+
+/** A published state of an entry; only `withdrawn` ever changes. */
+export const release = pgTable('release', {
+  entryId: text('entry_id').notNull().references(() => entry.id, { onDelete: 'cascade' }),
+  version: text('version').notNull(),
+  /** The group with the groups it uses: `root` names the one published. */
+  groups: jsonb('groups').$type<{ root: string; definitions: Record<string, GroupDefinition> }>().notNull(),
+  contentHash: text('content_hash').notNull(),
+  sourceMaterialId: text('source_material_id').notNull(),
+  sourceRevision: integer('source_revision').notNull(),
+  proof: jsonb('proof').$type<Proof>().notNull(),
+  swatchHash: text('swatch_hash').notNull().references(() => blob.hash),
+  authorId: text('author_id').notNull().references(() => user.id),
+  withdrawnAt: timestamp('withdrawn_at', { withTimezone: true }),
+  withdrawnReason: text('withdrawn_reason'),
+  createdAt: created(),
+}, (table) => [primaryKey({ columns: [table.entryId, table.version] })]);
+
+export interface PublicationRequest {
+  readonly materialId: string; readonly revision: number; readonly groupId: string; readonly rack: string; readonly version: string;
+  readonly name: string; readonly description: string; readonly tags: readonly string[];
+}
+/** A request to publish, worked on in the background. */
+export const publication = pgTable('publication', {
+  id: text('id').primaryKey(),
+  userId: text('user_id').notNull().references(() => user.id),
+  request: jsonb('request').$type<PublicationRequest>().notNull(),
+  state: text('state').$type<'waiting' | 'published' | 'refused'>().notNull(),
+  message: text('message').notNull().default(''),
+  proof: jsonb('proof').$type<Proof>(),
+  entryId: text('entry_id'),
+  createdAt: created(),
+});

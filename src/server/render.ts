@@ -1,0 +1,74 @@
+import { EvaluationSession } from '@/core/evaluate/session';
+import { framingCamera, seePoints } from '@/core/evaluate/camera';
+import { halve, paintSurface } from '@/core/evaluate/picture';
+import { encodeRgba } from '@/core/exchange/png';
+import { OUTPUT_EDGE, SURFACE_OUTPUT, emptyDocument } from '@/core/graph/document';
+import type { GroupDefinition, NetworkDocument, NodeInstance, Strand } from '@/core/graph/document';
+import { MeshAnalysis, mapKey } from '@/core/mesh/analysis';
+import type { MeshMap } from '@/core/mesh/mesh-map';
+import type { MapSource } from '@/core/evaluate/session';
+import { readGlb } from '@/core/exchange/glb';
+import { findBlob } from '@/db/queries/blobs';
+
+/** Side of a swatch, pixels; drawn at twice that and halved. */
+const SWATCH_SIZE = 192;
+const MAP_SIZE = 256;
+const MODELS_KEPT = 8;
+
+export interface PreparedModel { readonly analysis: MeshAnalysis; readonly maps: MapSource }
+const prepared = new Map<string, Promise<PreparedModel>>();
+
+/** A model ready to be measured; the last few are kept, by content. */
+export function prepareModel(blobHash: string): Promise<PreparedModel> {
+  const known = prepared.get(blobHash);
+  if (known) return known;
+  const made = (async () => {
+    const file = await findBlob(blobHash);
+    if (!file) throw new Error(`Invariant broken: blob ${blobHash} is missing`);
+    const { mesh } = await readGlb(new Uint8Array(file.bytes), 'model');
+    const analysis = new MeshAnalysis(mesh);
+    const cache = new Map<string, MeshMap>();
+    const maps: MapSource = (settings) => {
+      const key = mapKey(settings);
+      const map = cache.get(key) ?? analysis.quickMap(settings, MAP_SIZE);
+      cache.set(key, map);
+      return map;
+    };
+    return { analysis, maps };
+  })();
+  prepared.set(blobHash, made);
+  const [oldest] = prepared.keys();
+  if (prepared.size > MODELS_KEPT && oldest !== undefined) prepared.delete(oldest);
+  made.catch(() => prepared.delete(blobHash));
+  return made;
+}
+
+/** A picture of a material on a model, as PNG: WebAssembly values, shaded on the processor. */
+export function renderSwatch(document: NetworkDocument, { analysis, maps }: PreparedModel): Uint8Array {
+  const camera = framingCamera(analysis.mesh.centre, analysis.mesh.size);
+  const seen = seePoints(analysis, camera, SWATCH_SIZE * 2, SWATCH_SIZE * 2);
+  const session = new EvaluationSession({ surface: true, taps: [] });
+  const picture = halve(paintSurface(seen, session.evaluate(document, analysis.mesh, seen.points, maps)));
+  return encodeRgba(picture.width, picture.height, picture.pixels);
+}
+
+/** A document that shows a group at home: its surface, or its first value as the colour of a plain one. */
+export function showcase(root: string, definitions: Readonly<Record<string, GroupDefinition>>): NetworkDocument {
+  const group = definitions[root];
+  const output = group?.outputs.find((port) => port.kind === 'surface') ?? group?.outputs.find((port) => port.kind === 'colour') ?? group?.outputs[0];
+  const plain = (id: string, type: string, extra: Partial<NodeInstance> = {}): NodeInstance => ({ id, type, version: 1, at: [0, 0], values: {}, options: {}, ...extra });
+  const strand = (id: string, from: Strand['from'], to: Strand['to']): Strand => ({ id, from, to, order: 0 });
+  const document = emptyDocument(group?.name ?? '');
+  const nodes = [plain('shown', 'group', { group: root })];
+  const end = { node: OUTPUT_EDGE, input: SURFACE_OUTPUT };
+  if (!output) return document;
+  const start = { node: 'shown', output: output.id };
+  if (output.kind === 'surface') return { ...document, groups: definitions, network: { ...document.network, nodes, strands: [strand('a', start, end)] } };
+  return {
+    ...document, groups: definitions,
+    network: {
+      ...document.network, nodes: [...nodes, plain('paint', 'surface.surface', { values: { roughness: 0.6 } })],
+      strands: [strand('a', start, { node: 'paint', input: 'baseColour' }), strand('b', { node: 'paint', output: 'surface' }, end)],
+    },
+  };
+}

@@ -1,0 +1,25 @@
+import { AppError } from '@/core/base/diagnostic';
+import type { Role, SignedIn } from './authentication';
+
+export const STUDIO_RACK = 'studio';
+export const projectRack = (projectId: string): string => `project:${projectId}`;
+export const projectOf = (rack: string): string | null => (rack.startsWith('project:') ? rack.slice(8) : null);
+
+/** Whether a role may publish on a kind of rack: artists on their projects', authors and librarians on the studio's too. */
+export function mayPublish(role: Role, rack: string, projects: readonly string[]): boolean {
+  const project = projectOf(rack);
+  if (project !== null) return projects.includes(project);
+  return rack === STUDIO_RACK && role !== 'artist';
+}
+
+export const mayWithdraw = (role: Role): boolean => role === 'librarian';
+
+export function assertMayPublish(user: SignedIn, rack: string, projects: readonly string[]): void {
+  if (mayPublish(user.role, rack, projects)) return;
+  throw new AppError('rights.publish', rack === STUDIO_RACK ? 'Publishing to the studio rack is for authors and librarians.' : 'You are not a member of that project.',
+    'Nothing was published. Publish to a project rack, or ask an author.', { status: 403 });
+}
+
+export function assertMayWithdraw(user: SignedIn): void {
+  if (!mayWithdraw(user.role)) throw new AppError('rights.withdraw', 'Withdrawing a release is for librarians.', 'Nothing was changed. Ask a librarian.', { status: 403 });
+}
