@@ -1,0 +1,21 @@
+import type { NextConfig } from 'next';
+
+const config: NextConfig = {
+  poweredByHeader: false,
+  reactStrictMode: true,
+  serverExternalPackages: ['pg', 'pg-boss', 'better-auth'],
+  // The unwrapping library asks for node's own loader module, which a browser has not.
+  turbopack: { root: import.meta.dirname, resolveAlias: { module: { browser: './src/empty-module.ts' } } },
+  headers: () => Promise.resolve([{
+    source: '/:path*',
+    headers: [
+      { key: 'Cross-Origin-Opener-Policy', value: 'same-origin' },
+      { key: 'Cross-Origin-Embedder-Policy', value: 'require-corp' },
+      { key: 'Cross-Origin-Resource-Policy', value: 'same-origin' },
+      { key: 'X-Content-Type-Options', value: 'nosniff' },
+      { key: 'X-Frame-Options', value: 'DENY' },
+      { key: 'Referrer-Policy', value: 'same-origin' },
+    ],
+  }]),
+};
+export default config;

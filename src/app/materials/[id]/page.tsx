@@ -1,0 +1,9 @@
+import { listModels } from '@/db/queries/materials';
+import { signedIn } from '../../signed-in';
+import { EditorScreen } from './EditorScreen';
+
+export default async function EditorPage({ params }: { params: Promise<{ id: string }> }) {
+  const user = await signedIn();
+  const { id } = await params;
+  return <EditorScreen materialId={id} models={await listModels(user.id)} user={{ name: user.name, role: user.role }} />;
+}

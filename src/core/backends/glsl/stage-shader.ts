@@ -1,0 +1,102 @@
+import type { EmittedGlsl } from './emit';
+import { inputVariable } from './emit';
+
+/** Text of the shaders that run a program once per visible point. */
+export interface StageShader { readonly vertex: string; readonly fragment: string; readonly mapFields: readonly string[] }
+
+export type StageSpace = 'screen' | 'atlas';
+
+const HEADER = 'precision highp float;\nprecision highp int;\nprecision highp sampler2D;\n';
+
+/** The sampler that holds a mesh map. */
+export const mapSampler = (index: number): string => `meshMap${String(index)}`;
+
+const BILINEAR = `
+vec4 readMap(sampler2D map, vec2 at) {
+  ivec2 last = textureSize(map, 0) - 1;
+  vec2 place = clamp(at * vec2(last + 1) - 0.5, vec2(0.0), vec2(last));
+  ivec2 low = ivec2(floor(place));
+  ivec2 high = min(low + 1, last);
+  vec2 share = place - vec2(low);
+  vec4 top = mix(texelFetch(map, low, 0), texelFetch(map, ivec2(high.x, low.y), 0), share.x);
+  vec4 bottom = mix(texelFetch(map, ivec2(low.x, high.y), 0), texelFetch(map, high, 0), share.x);
+  return mix(top, bottom, share.y);
+}
+vec3 slopeOf(float value, vec3 position, vec3 face) {
+  vec3 sx = dFdx(position), sy = dFdy(position);
+  vec3 r1 = cross(sy, face), r2 = cross(face, sx);
+  float area = dot(sx, r1);
+  return abs(area) > 1e-20 ? (dFdx(value) * r1 + dFdy(value) * r2) / area : vec3(0.0);
+}`;
+
+function declareInput(name: string, mapFields: readonly string[]): string {
+  const variable = inputVariable(name);
+  const slope = /^(.*)\.d([xyz])$/.exec(name);
+  if (name.startsWith('map:')) {
+    const field = slope ? slope[1] as string : name;
+    const component = slope ? { x: 'y', y: 'z', z: 'w' }[slope[2] as 'x' | 'y' | 'z'] : 'x';
+    return `float ${variable} = map${String(mapFields.indexOf(field))}.${component};`;
+  }
+  if (slope) return `float ${variable} = slopeOf(${sourceOf(slope[1] as string)}, vPosition, vFace).${slope[2] as string};`;
+  return `float ${variable} = ${sourceOf(name)};`;
+}
+
+function sourceOf(name: string): string {
+  const [group, axis] = name.split('.') as [string, string];
+  if (group === 'position') return `vPosition.${axis}`;
+  if (group === 'normal') return `unitNormal.${axis}`;
+  if (group === 'faceNormal') return `vFace.${axis}`;
+  return `vUv.${axis}`;
+}
+
+const mapFieldsOf = (inputs: readonly string[]): string[] => [...new Set(inputs.filter((name) => name.startsWith('map:')).map((name) => name.replace(/\.d[xyz]$/, '')))];
+
+/**
+ * Shaders that draw a mesh (attributes position, normal, face, uv, atlas) and write program outputs to targets.
+ * `writes` are the statements that fill the targets; `$0`, `$1`, … stand for the program's outputs.
+ */
+export function composeStageShader(glsl: EmittedGlsl, space: StageSpace, targets: number, writes: string): StageShader {
+  const mapFields = mapFieldsOf(glsl.inputs);
+  const place = space === 'screen' ? 'projectionMatrix * modelViewMatrix * vec4(position, 1.0)' : 'vec4(atlas * 2.0 - 1.0, 0.0, 1.0)';
+  const vertex = `${HEADER}
+uniform mat4 projectionMatrix; uniform mat4 modelViewMatrix;
+in vec3 position; in vec3 normal; in vec3 face; in vec2 uv; in vec2 atlas;
+out vec3 vPosition; out vec3 vNormal; flat out vec3 vFace; out vec2 vUv; out vec2 vAtlas;
+void main() { vPosition = position; vNormal = normal; vFace = face; vUv = uv; vAtlas = atlas; gl_Position = ${place}; }`;
+  const fragment = `${HEADER}
+uniform vec4 values[${String(glsl.valueRows)}];
+${mapFields.map((_, k) => `uniform sampler2D ${mapSampler(k)};`).join('\n')}
+in vec3 vPosition; in vec3 vNormal; flat in vec3 vFace; in vec2 vUv; in vec2 vAtlas;
+${Array.from({ length: targets }, (_, k) => `layout(location = ${String(k)}) out vec4 target${String(k)};`).join('\n')}
+${BILINEAR}
+${glsl.functions}
+void main() {
+vec3 unitNormal = normalize(vNormal);
+${mapFields.map((_, k) => `vec4 map${String(k)} = readMap(${mapSampler(k)}, vAtlas);`).join('\n')}
+${glsl.inputs.map((name) => declareInput(name, mapFields)).join('\n')}
+${glsl.statements}
+${writes.replace(/\$(\d+)/g, (_, k: string) => glsl.outputs[Number(k)] ?? '0.0')}
+}`;
+  return { vertex, fragment, mapFields };
+}
+
+/** Writes of a finished surface into four targets, from the twelve lanes in order. */
+export const SURFACE_WRITES = `target0 = vec4($0, $1, $2, $8);
+target1 = vec4($3, $4, 0.0, 1.0);
+target2 = vec4($5, $6, $7, 1.0);
+target3 = vec4($9, $10, $11, 1.0);`;
+
+/** A fragment shader that runs a program on points stored in a texture (a row per input), for tests of agreement. */
+export function composePointShader(glsl: EmittedGlsl, output: number): string {
+  return `#version 300 es\n${HEADER}
+uniform vec4 values[${String(glsl.valueRows)}];
+uniform sampler2D points;
+layout(location = 0) out vec4 result;
+${glsl.functions}
+void main() {
+int point = int(gl_FragCoord.x);
+${glsl.inputs.map((name, k) => `float ${inputVariable(name)} = texelFetch(points, ivec2(point, ${String(k)}), 0).r;`).join('\n')}
+${glsl.statements}
+result = vec4(${glsl.outputs[output] ?? '0.0'}, 0.0, 0.0, 1.0);
+}`;
+}

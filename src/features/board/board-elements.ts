@@ -1,0 +1,53 @@
+import type { Node } from '@xyflow/react';
+import { defaultConversion } from '@/core/compile/convert';
+import { networkOf } from '@/core/edit/board';
+import type { BoardId } from '@/core/edit/board';
+import { inputKind, outputKind } from '@/core/edit/strands';
+import { INPUT_EDGE, OUTPUT_EDGE } from '@/core/graph/document';
+import type { NetworkDocument, Strand, ValueKind } from '@/core/graph/document';
+import { keyOf } from '@/state/editor-store';
+import type { NoteNode, RegionNode } from './BoardMarks';
+import type { CardNode } from './NodeCard';
+import type { SelvedgeNode } from './Selvedge';
+import type { StrandEdgeType } from './StrandEdge';
+
+export type BoardNode = CardNode | SelvedgeNode | NoteNode | RegionNode;
+export type Measured = ReadonlyMap<string, { width: number; height: number }>;
+
+/** What the drawing library is given for a board. */
+export function boardNodes(document: NetworkDocument, board: BoardId, selection: readonly string[], measured: Measured, edges: { in: readonly [number, number]; out: readonly [number, number] }): BoardNode[] {
+  const network = networkOf(document, board);
+  const size = (id: string): Pick<Node, 'measured'> => { const known = measured.get(id); return known ? { measured: known } : {}; };
+  const regions = network.regions.map((region): RegionNode => ({
+    id: `region:${region.id}`, type: 'region', position: { x: region.at[0], y: region.at[1] }, data: { title: region.title }, width: region.size[0], height: region.size[1], zIndex: -1,
+    selected: selection.includes(`region:${region.id}`), ...size(`region:${region.id}`),
+  }));
+  const notes = network.notes.map((note): NoteNode => ({ id: `note:${note.id}`, type: 'note', position: { x: note.at[0], y: note.at[1] }, data: { text: note.text }, selected: selection.includes(`note:${note.id}`), ...size(`note:${note.id}`) }));
+  const cards = network.nodes.map((node): CardNode => ({ id: node.id, type: 'card', position: { x: node.at[0], y: node.at[1] }, data: { nodeId: node.id }, selected: selection.includes(node.id), ...size(node.id) }));
+  const fixed = { draggable: false, selectable: false, deletable: false, focusable: false } as const;
+  const selvedges: SelvedgeNode[] = [
+    { id: OUTPUT_EDGE, type: 'selvedge', position: { x: edges.out[0], y: edges.out[1] }, data: { side: 'out' }, ...fixed, ...size(OUTPUT_EDGE) },
+    ...(board === null ? [] : [{ id: INPUT_EDGE, type: 'selvedge' as const, position: { x: edges.in[0], y: edges.in[1] }, data: { side: 'in' as const }, ...fixed, ...size(INPUT_EDGE) }]),
+  ];
+  return [...regions, ...notes, ...cards, ...selvedges];
+}
+
+function kindOf(document: NetworkDocument, board: BoardId, path: readonly string[], kinds: ReadonlyMap<string, ValueKind>, { from }: Strand): ValueKind {
+  const known = from.node === INPUT_EDGE ? undefined : kinds.get(keyOf(path, from.node, from.output));
+  const declared = outputKind(document, board, from);
+  return known ?? (declared === 'vector' || declared === 'colour' || declared === 'surface' ? declared : 'scalar');
+}
+
+const METHOD: Record<string, string> = { luminance: 'luminance', length: 'length', average: 'average', largest: 'largest', first: 'first', second: 'second', third: 'third' };
+
+export function boardEdges(document: NetworkDocument, board: BoardId, path: readonly string[], kinds: ReadonlyMap<string, ValueKind>, chosen: string | null): StrandEdgeType[] {
+  return networkOf(document, board).strands.map((strand) => {
+    const kind = kindOf(document, board, path, kinds, strand);
+    const target = inputKind(document, board, strand.to);
+    const conversion = target ? strand.conversion ?? defaultConversion(kind, target) : null;
+    return {
+      id: strand.id, type: 'strand', source: strand.from.node, sourceHandle: strand.from.output, target: strand.to.node, targetHandle: strand.to.input,
+      data: { kind, chip: conversion ? METHOD[conversion] ?? null : null, chosen: strand.id === chosen },
+    };
+  });
+}

@@ -1,0 +1,90 @@
+'use client';
+import { useEffect } from 'react';
+import type { RefObject } from 'react';
+import { toast } from 'sonner';
+import { networkOf } from '@/core/edit/board';
+import { changeBoard, copyNodes, pasteClip, removeNodes } from '@/core/edit/nodes';
+import type { NetworkDocument } from '@/core/graph/document';
+import { disconnect } from '@/core/edit/strands';
+import { readClip } from '@/state/clipboard';
+import { commit, currentBoard, editorStore, enterGroup, leaveTo, redo, select, undo } from '@/state/editor-store';
+
+interface Actions { readonly openPalette: (initial: string) => void; readonly fit: () => void; readonly pointer: RefObject<{ x: number; y: number }> }
+
+const isTyping = (target: EventTarget | null): boolean => target instanceof HTMLElement && (target.matches('input, textarea, select, [role="slider"], [role="combobox"]') || target.isContentEditable);
+const chosenNodes = (): readonly string[] => editorStore.getState().selection.filter((id) => !id.includes(':'));
+
+function removeChosen(): void {
+  const { selection, chosenStrand } = editorStore.getState();
+  if (chosenStrand) commit('Removed a strand', (document, board) => disconnect(document, board, [chosenStrand]));
+  else if (selection.length > 0) commit('Removed', (document, board) => removeMarks(removeNodes(document, board, chosenNodes()), board, selection));
+  select([]);
+}
+
+function removeMarks(document: NetworkDocument, board: string | null, ids: readonly string[]): NetworkDocument {
+  if (!ids.some((id) => id.includes(':'))) return document;
+  return changeBoard(document, board, (network) => ({ ...network, notes: network.notes.filter((note) => !ids.includes(`note:${note.id}`)), regions: network.regions.filter((region) => !ids.includes(`region:${region.id}`)) }));
+}
+
+export function duplicateChosen(keepIncoming: boolean): void {
+  const { document } = editorStore.getState();
+  const clip = copyNodes(document, currentBoard(), chosenNodes());
+  let ids: readonly string[] = [];
+  if (clip.nodes.length > 0) commit('Duplicated', (current, board) => { const pasted = pasteClip(current, board, clip, [36, 48], keepIncoming); ids = pasted.ids; return pasted.document; });
+  if (ids.length > 0) select(ids);
+}
+
+function command(key: string, shift: boolean): boolean {
+  switch (key) {
+    case 'z': { const label = shift ? redo() : undo(); if (label) toast(`${shift ? 'Done again' : 'Undone'}: ${label.toLowerCase()}`); return true; }
+    case 'y': redo(); return true;
+    case 'd': duplicateChosen(shift); return true;
+    case 'a': select(networkOf(editorStore.getState().document, currentBoard()).nodes.map((node) => node.id)); return true;
+    default: return false;
+  }
+}
+
+/** Keys of the board. A letter begins the search for a node; the rest are the platform's own. */
+export function useBoardKeys(host: RefObject<HTMLDivElement | null>, { openPalette, fit, pointer }: Actions): void {
+  useEffect(() => {
+    const onBoard = (): boolean => host.current?.contains(document.activeElement) ?? false;
+    const down = (event: KeyboardEvent): void => {
+      if (isTyping(event.target)) return;
+      if (event.ctrlKey || event.metaKey) { if (command(event.key.toLowerCase(), event.shiftKey)) event.preventDefault(); return; }
+      if (!onBoard() || event.altKey) return;
+      const { path } = editorStore.getState();
+      const [only, ...more] = chosenNodes();
+      if (event.key === 'Delete' || event.key === 'Backspace') removeChosen();
+      else if (event.key === 'Enter' && only && more.length === 0 && networkOf(editorStore.getState().document, currentBoard()).nodes.find((node) => node.id === only)?.group) enterGroup(only);
+      else if (event.key === 'Escape') { if (path.length > 0 && !only) leaveTo(path.length - 1); else select([]); }
+      else if (event.key === 'Home') fit();
+      else if (event.key === ' ' || /^[a-z]$/i.test(event.key)) { event.preventDefault(); openPalette(event.key.trim()); }
+    };
+    const copy = (event: ClipboardEvent): void => {
+      if (isTyping(event.target) || !onBoard()) return;
+      const clip = copyNodes(editorStore.getState().document, currentBoard(), chosenNodes());
+      if (clip.nodes.length === 0) return;
+      event.clipboardData?.setData('text/plain', JSON.stringify(clip));
+      event.preventDefault();
+      if (event.type === 'cut') removeChosen();
+      else toast(`Copied ${String(clip.nodes.length)} ${clip.nodes.length === 1 ? 'node' : 'nodes'}`);
+    };
+    const paste = (event: ClipboardEvent): void => {
+      if (isTyping(event.target) || !onBoard()) return;
+      const clip = readClip(event.clipboardData?.getData('text/plain') ?? '');
+      if (!clip) { toast('There are no nodes on the clipboard.'); return; }
+      event.preventDefault();
+      let ids: readonly string[] = [];
+      commit('Pasted', (current, board) => { const pasted = pasteClip(current, board, clip, [48, 48], false); ids = pasted.ids; return pasted.document; });
+      select(ids);
+    };
+    window.addEventListener('keydown', down);
+    for (const type of ['copy', 'cut'] as const) window.addEventListener(type, copy);
+    window.addEventListener('paste', paste);
+    return () => {
+      window.removeEventListener('keydown', down);
+      for (const type of ['copy', 'cut'] as const) window.removeEventListener(type, copy);
+      window.removeEventListener('paste', paste);
+    };
+  }, [host, openPalette, fit, pointer]);
+}

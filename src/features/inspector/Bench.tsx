@@ -1,0 +1,126 @@
+'use client';
+import { describePorts, findDefinition, groupOf, idleInputs } from '@/core/compile/catalogue';
+import type { InputView } from '@/core/compile/catalogue';
+import { valueOf } from '@/core/compile/uniforms';
+import { changeNode, networkOf } from '@/core/edit/board';
+import { setOption, setValue } from '@/core/edit/nodes';
+import { disconnect, setConversion } from '@/core/edit/strands';
+import { INPUT_EDGE, isRamp } from '@/core/graph/document';
+import type { Conversion, NodeInstance, Strand } from '@/core/graph/document';
+import { boardAt, commit, endGesture, enterGroup, keyOf, togglePin } from '@/state/editor-store';
+import { useEditor } from '@/state/use-editor';
+import { Button } from '@/ui/Button';
+import { Choose } from '@/ui/Choose';
+import { PictureCanvas } from '@/ui/PictureCanvas';
+import { Distribution } from './Distribution';
+import { RampEditor } from './RampEditor';
+import { ValueRow } from './ValueRow';
+
+/** The workbench under the board: all there is to set on the chosen node. `onExpose` is offered inside groups. */
+export function Bench({ onExpose }: { readonly onExpose: ((node: string, input: string) => void) | null }) {
+  const document = useEditor((state) => state.document);
+  const path = useEditor((state) => state.path);
+  const selection = useEditor((state) => state.selection);
+  const chosenStrand = useEditor((state) => state.chosenStrand);
+  const network = networkOf(document, boardAt(document, path));
+  const strand = network.strands.find((each) => each.id === chosenStrand);
+  const node = selection.length === 1 ? network.nodes.find((each) => each.id === selection[0]) : undefined;
+  if (strand) return <StrandBench strand={strand} />;
+  if (!node) return <p className="p-4 text-soft">{selection.length > 1 ? `${String(selection.length)} things are selected. Ctrl+G packages them as a group.` : 'Select a card to set its values. To add a node, point at the board and type what it should do.'}</p>;
+  return <NodeBench key={node.id} node={node} onExpose={onExpose} />;
+}
+
+const METHODS = [
+  { value: 'luminance', title: 'Luminance' }, { value: 'average', title: 'Average' }, { value: 'largest', title: 'Largest' }, { value: 'first', title: 'First (x, red)' },
+  { value: 'second', title: 'Second (y, green)' }, { value: 'third', title: 'Third (z, blue)' }, { value: 'length', title: 'Length' },
+];
+
+function StrandBench({ strand }: { readonly strand: Strand }) {
+  return (
+    <div className="flex items-center gap-3 p-4">
+      <span>Strand from {strand.from.node} to {strand.to.node}. When it becomes a number:</span>
+      <Choose label="Conversion" value={strand.conversion ?? 'luminance'} items={METHODS} onChange={(method) => { commit('Chose a conversion', (document, board) => setConversion(document, board, strand.id, method as Conversion)); }} />
+      <Button onClick={() => { commit('Removed a strand', (document, board) => disconnect(document, board, [strand.id])); }}>Remove the strand</Button>
+    </div>
+  );
+}
+
+function NodeBench({ node, onExpose }: { readonly node: NodeInstance; readonly onExpose: ((node: string, input: string) => void) | null }) {
+  const document = useEditor((state) => state.document);
+  const path = useEditor((state) => state.path);
+  const taps = useEditor((state) => state.taps);
+  const pin = useEditor((state) => state.pin);
+  const board = boardAt(document, path);
+  const group = groupOf(document, node);
+  const definition = findDefinition(node.type);
+  const ports = describePorts(document, node);
+  const first = ports?.outputs[0];
+  const tap = first ? taps.get(keyOf(path, node.id, first.id)) : undefined;
+  const title = node.name ?? group?.name ?? definition?.title ?? node.type;
+  const idle = new Set(idleInputs(node));
+  const shown = (ports?.inputs ?? []).filter((port) => !idle.has(port.id));
+  const ramp = shown.find((port) => port.kind === 'ramp');
+  const rampValue = ramp && valueOf(node, ramp.id);
+  const changeOption = (id: string, choice: string): void => {
+    commit('Changed a mode', (current, at) => {
+      const next = setOption(current, at, node.id, id, choice);
+      const neutral = definition?.neutral[choice];
+      // Another operation makes the old operand meaningless; its neutral one changes nothing.
+      return neutral ? setValue(next, at, node.id, neutral.input, neutral.value) : next;
+    });
+  };
+  return (
+    <div className="flex h-full gap-4 overflow-auto p-3" data-testid="bench">
+      <div className="w-[150px] shrink-0">
+        {tap ? <PictureCanvas picture={tap.picture} label={`Output of ${title}`} className="h-[112px] w-[112px] bg-stage" /> : null}
+        <div className="mt-1 flex flex-wrap gap-1">
+          {(ports?.outputs ?? []).map((output) => {
+            const key = keyOf(path, node.id, output.id);
+            return <button key={output.id} type="button" aria-pressed={pin === key} className={`rounded-[2px] border px-1 text-[11px] ${pin === key ? 'border-weld bg-weld text-weld-ink' : 'border-line'}`} onClick={() => { togglePin(key); }}>{output.title}</button>;
+          })}
+        </div>
+        {tap?.statistics ? <Distribution statistics={tap.statistics} histogram={tap.histogram} /> : null}
+      </div>
+      <div className="min-w-0 flex-1">
+        <div className="mb-1 flex items-center gap-2">
+          <input aria-label="Name" key={`${node.id}${title}`} defaultValue={title} className="w-[180px] border-b border-transparent bg-transparent text-[14px] font-semibold hover:border-seam"
+            onKeyDown={(event) => { if (event.key === 'Enter') event.currentTarget.blur(); event.stopPropagation(); }}
+            onBlur={(event) => { const name = event.target.value.trim(); if (name && name !== title) commit('Named a node', (current, at) => changeNode(current, at, node.id, (each) => ({ ...each, name }))); }} />
+          {definition && node.name && node.name !== definition.title ? <span className="text-soft">{definition.title}</span> : null}
+          {Object.entries(definition?.options ?? {}).map(([id, entry]) => (
+            <Choose key={id} label={entry.title} value={node.options[id] ?? entry.default} items={entry.choices} onChange={(choice) => { changeOption(id, choice); }} />
+          ))}
+          {group ? <Button onClick={() => { enterGroup(node.id); }}>Open the group</Button> : null}
+          <label className="ml-auto flex items-center gap-1 text-[11px] text-soft"><input type="checkbox" checked={node.limited ?? false} onChange={(event) => { const limited = event.target.checked; commit('Limited a node', (current, at) => changeNode(current, at, node.id, (each) => ({ ...each, limited }))); }} />limit to 0–1</label>
+        </div>
+        <p className="mb-1 max-w-[640px] truncate text-[11px] text-soft" title={`${definition?.help ?? ''}\n${definition?.formula ?? ''}`}>{definition?.help ?? group?.description}</p>
+        {ramp && rampValue && isRamp(rampValue) ? (
+          <RampEditor ramp={rampValue} histogram={taps.get(`${[...path, node.id].join('/')}<value`)?.histogram ?? null} onDone={endGesture}
+            onChange={(value, gesture, label) => { commit(label, (current, at) => setValue(current, at, node.id, ramp.id, value), gesture); }} />
+        ) : null}
+        <div className="grid max-w-[760px] grid-cols-2 gap-x-5">
+          {shown.filter((port) => port.kind !== 'ramp').map((port) => <InputRow key={port.id} node={node} port={port} board={board} onExpose={onExpose} />)}
+        </div>
+      </div>
+    </div>
+  );
+}
+
+function InputRow({ node, port, board, onExpose }: { readonly node: NodeInstance; readonly port: InputView; readonly board: string | null; readonly onExpose: ((node: string, input: string) => void) | null }) {
+  const document = useEditor((state) => state.document);
+  const network = networkOf(document, board);
+  const strand = network.strands.find((each) => each.to.node === node.id && each.to.input === port.id);
+  const source = strand && network.nodes.find((each) => each.id === strand.from.node);
+  const group = board === null ? undefined : document.groups[board];
+  const dial = group?.dials.find((each) => each.drives.some((drive) => drive.node === node.id && drive.input === port.id));
+  const wiredFrom = strand ? (strand.from.node === INPUT_EDGE ? 'the selvedge' : source?.name ?? (source && findDefinition(source.type)?.title) ?? strand.from.node) : null;
+  const value = port.dial ? node.values[port.id] ?? port.dial.home : valueOf(node, port.id);
+  const exposable = onExpose && port.kind !== 'surface' && port.kind !== 'scalars' && port.kind !== 'ramp' && value !== undefined;
+  return (
+    <ValueRow port={port} value={value} changed={node.values[port.id] !== undefined} wiredFrom={wiredFrom} drivenBy={dial?.name ?? null}
+      onChange={(next, gesture) => { commit(`Set ${port.title.toLowerCase()}`, (current, at) => setValue(current, at, node.id, port.id, next), gesture); }} onDone={endGesture}
+      onReset={() => { commit(`Reset ${port.title.toLowerCase()}`, (current, at) => setValue(current, at, node.id, port.id, undefined)); }}
+      onUnplug={() => { if (strand) commit('Removed a strand', (current, at) => disconnect(current, at, [strand.id])); }}
+      onExpose={exposable ? () => { onExpose(node.id, port.id); } : null} />
+  );
+}

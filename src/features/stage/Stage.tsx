@@ -1,0 +1,57 @@
+'use client';
+import { Frame } from 'lucide-react';
+import { useEffect, useRef } from 'react';
+import type { Evaluation } from '@/state/evaluation';
+import { editorStore, togglePin } from '@/state/editor-store';
+import { useEditor } from '@/state/use-editor';
+import { Button } from '@/ui/Button';
+import { StageRenderer } from './stage-renderer';
+
+declare global {
+  interface Window { brightLoomStage?: StageRenderer; brightLoomEvaluation?: Evaluation }
+}
+
+/** The 3D view: the model with the finished surface, or with a pinned value shown flat. */
+export function Stage({ evaluation }: { readonly evaluation: Evaluation }) {
+  const host = useRef<HTMLDivElement>(null);
+  const renderer = useRef<StageRenderer | null>(null);
+  const pin = useEditor((state) => state.pin);
+  const progress = useEditor((state) => state.progress);
+  const problem = useEditor((state) => state.problem);
+  useEffect(() => {
+    if (!host.current) return;
+    const made = new StageRenderer(host.current, (camera) => { editorStore.setState({ camera }); });
+    renderer.current = made;
+    // Benchmarks and browser tests read frame times here.
+    window.brightLoomStage = made;
+    window.brightLoomEvaluation = evaluation;
+    const detach = evaluation.attach(made);
+    return () => { detach(); made.close(); renderer.current = null; };
+  }, [evaluation]);
+  const turn = (event: React.KeyboardEvent): void => {
+    const steps: Record<string, readonly [number, number]> = { ArrowLeft: [-0.12, 0], ArrowRight: [0.12, 0], ArrowUp: [0, -0.12], ArrowDown: [0, 0.12] };
+    const step = steps[event.key];
+    if (step) { renderer.current?.orbit(...step); event.preventDefault(); }
+    else if (event.key.toLowerCase() === 'f' && !event.ctrlKey) renderer.current?.frameModel();
+    else return;
+    event.stopPropagation();
+  };
+  return (
+    <div className="relative h-full w-full bg-stage" data-testid="stage" data-pin={pin ?? ''}>
+      <div ref={host} className="absolute inset-0" onKeyDown={turn} />
+      {pin ? (
+        <div className="absolute top-2 left-2 flex items-center gap-2 rounded-[2px] bg-weld px-2 py-1 text-[12px] text-weld-ink" data-testid="pinned">
+          Pinned, shown flat: {pin} <button type="button" className="underline" onClick={() => { togglePin(pin); }}>back to the surface</button>
+        </div>
+      ) : null}
+      {progress ? (
+        <div className="absolute inset-x-2 bottom-2" role="status" data-testid="progress">
+          <div className="text-[11px] text-ink">{progress.label}</div>
+          <div className="h-[3px] bg-line"><div className="h-full bg-ink" style={{ width: `${String(Math.round(progress.share * 100))}%` }} /></div>
+        </div>
+      ) : null}
+      {problem ? <div role="alert" className="absolute inset-x-2 top-10 rounded-[2px] border border-madder bg-panel p-2 text-[12px]" data-testid="problem">{problem}</div> : null}
+      <Button look="quiet" className="absolute right-1 bottom-1" aria-label="Frame the model" onClick={() => { renderer.current?.frameModel(); }}><Frame size={14} /></Button>
+    </div>
+  );
+}

@@ -1,0 +1,232 @@
+import * as THREE from 'three';
+import { OrbitControls } from 'three/addons/controls/OrbitControls.js';
+import { mapSampler } from '@/core/backends/glsl/stage-shader';
+import type { Camera } from '@/core/evaluate/camera';
+import { framingCamera } from '@/core/evaluate/camera';
+import { faceNormalOf } from '@/core/mesh/sample-points';
+import type { MeshMap } from '@/core/mesh/mesh-map';
+import { triangleCount } from '@/core/mesh/surface-mesh';
+import type { SurfaceMesh } from '@/core/mesh/surface-mesh';
+import type { StageFeed } from '@/state/evaluation';
+import type { StageProgram } from '@/workers/loom.worker';
+import { makeFlatMaterial, makeSurfaceMaterial } from './stage-materials';
+import { makeSurroundings } from './surroundings';
+
+const TARGETS = 4;
+const BLACK = new Float32Array(4);
+
+/** A floating-point texture of a mesh map. */
+function mapTexture(map: MeshMap | null): THREE.DataTexture {
+  const texture = new THREE.DataTexture(map?.data ?? BLACK, map?.size ?? 1, map?.size ?? 1, THREE.RGBAFormat, THREE.FloatType);
+  texture.needsUpdate = true;
+  return texture;
+}
+
+/** Triangles apart from each other, so that each can carry its own flat normal. */
+function stageGeometry(mesh: SurfaceMesh): THREE.BufferGeometry {
+  const corners = mesh.indices.length;
+  const spread = (from: Float32Array, width: number): THREE.BufferAttribute => {
+    const array = new Float32Array(corners * width);
+    mesh.indices.forEach((vertex, k) => { for (let axis = 0; axis < width; axis++) array[k * width + axis] = from[vertex * width + axis] as number; });
+    return new THREE.BufferAttribute(array, width);
+  };
+  const faces = new Float32Array(corners * 3);
+  for (let t = 0; t < triangleCount(mesh); t++) { const n = faceNormalOf(mesh, t); for (let k = 0; k < 3; k++) faces.set(n, t * 9 + k * 3); }
+  return new THREE.BufferGeometry().setAttribute('position', spread(mesh.positions, 3)).setAttribute('normal', spread(mesh.normals, 3))
+    .setAttribute('face', new THREE.BufferAttribute(faces, 3)).setAttribute('uv', spread(mesh.uvs, 2)).setAttribute('atlas', spread(mesh.atlas, 2));
+}
+
+/**
+ * Draws a model in two passes: the network's program fills a buffer of surface parameters, once per visible point; then
+ * fixed materials shade that buffer. Editing recompiles only the first pass; a dragged value recompiles nothing.
+ */
+export class StageRenderer implements StageFeed {
+  private readonly renderer: THREE.WebGLRenderer;
+  private readonly camera = new THREE.PerspectiveCamera(0.6 * 180 / Math.PI, 1, 0.01, 100);
+  private readonly controls: OrbitControls;
+  private readonly programScene = new THREE.Scene();
+  private readonly shadedScene = new THREE.Scene();
+  private readonly target: THREE.WebGLRenderTarget;
+  private readonly programMesh = new THREE.Mesh<THREE.BufferGeometry, THREE.Material>();
+  private readonly shadedMesh = new THREE.Mesh<THREE.BufferGeometry, THREE.Material>();
+  private readonly surfaceMaterial: THREE.MeshStandardMaterial;
+  private readonly flatMaterial: THREE.ShaderMaterial;
+  private readonly mapTextures = new Map<string, THREE.DataTexture>();
+  private readonly observer: ResizeObserver;
+  private program: StageProgram | null = null;
+  private pending: { material: THREE.RawShaderMaterial; program: StageProgram } | null = null;
+  private mesh: SurfaceMesh | null = null;
+  private frame = 0;
+  private values: Float32Array | null = null;
+  /** Times for tests and benchmarks, milliseconds. */
+  readonly timing = { frames: 0, lastFrame: 0, lastCompile: 0 };
+
+  constructor(private readonly host: HTMLElement, private readonly onCamera: (camera: Camera) => void) {
+    this.renderer = new THREE.WebGLRenderer({ antialias: true, preserveDrawingBuffer: true, powerPreference: 'high-performance' });
+    this.renderer.toneMapping = THREE.NeutralToneMapping;
+    this.renderer.setPixelRatio(Math.min(2, window.devicePixelRatio));
+    this.renderer.setClearColor(0x000000, 0);
+    this.renderer.domElement.className = 'block h-full w-full';
+    this.renderer.domElement.setAttribute('role', 'img');
+    this.renderer.domElement.setAttribute('aria-label', 'The model with its material. Drag to turn, scroll to come closer, F to frame.');
+    this.renderer.domElement.tabIndex = 0;
+    host.append(this.renderer.domElement);
+    this.target = new THREE.WebGLRenderTarget(1, 1, { count: TARGETS, type: THREE.FloatType, minFilter: THREE.NearestFilter, magFilter: THREE.NearestFilter });
+    this.surfaceMaterial = makeSurfaceMaterial(this.target.textures);
+    this.flatMaterial = makeFlatMaterial(this.target.textures[0] as THREE.Texture);
+    this.programScene.add(this.programMesh);
+    this.shadedScene.add(this.shadedMesh);
+    this.shadedScene.environment = makeSurroundings(this.renderer);
+    const key = new THREE.DirectionalLight(0xfff4e6, 2.1);
+    key.position.set(0.5, 0.75, 0.6);
+    this.shadedScene.add(key);
+    this.controls = new OrbitControls(this.camera, this.renderer.domElement);
+    this.controls.enableDamping = false;
+    this.controls.addEventListener('change', () => { this.invalidate(); });
+    this.controls.addEventListener('end', () => { this.tellCamera(); });
+    this.observer = new ResizeObserver(() => { this.resize(); });
+    this.observer.observe(host);
+    this.resize();
+  }
+
+  close(): void {
+    this.observer.disconnect();
+    cancelAnimationFrame(this.frame);
+    this.controls.dispose();
+    this.target.dispose();
+    this.renderer.dispose();
+    this.renderer.domElement.remove();
+  }
+
+  private resize(): void {
+    const width = Math.max(1, this.host.clientWidth), height = Math.max(1, this.host.clientHeight);
+    this.renderer.setSize(width, height, false);
+    const pixels = this.renderer.getDrawingBufferSize(new THREE.Vector2());
+    this.target.setSize(pixels.x, pixels.y);
+    this.camera.aspect = width / height;
+    this.camera.updateProjectionMatrix();
+    this.invalidate();
+  }
+
+  setMesh(mesh: SurfaceMesh): void {
+    this.mesh = mesh;
+    this.programMesh.geometry.dispose();
+    const geometry = stageGeometry(mesh);
+    this.programMesh.geometry = geometry;
+    this.shadedMesh.geometry = geometry;
+    this.mapTextures.forEach((texture) => { texture.dispose(); });
+    this.mapTextures.clear();
+    this.frameModel();
+  }
+
+  /** Looks at the whole model. */
+  frameModel(): void {
+    if (!this.mesh) return;
+    const { eye, target } = framingCamera(this.mesh.centre, this.mesh.size, this.camera.aspect);
+    this.camera.position.set(...(eye as [number, number, number]));
+    this.camera.near = this.mesh.size / 200;
+    this.camera.far = this.mesh.size * 40;
+    this.camera.updateProjectionMatrix();
+    this.controls.target.set(...(target as [number, number, number]));
+    this.controls.update();
+    this.tellCamera();
+    this.invalidate();
+  }
+
+  private tellCamera(): void {
+    const { position } = this.camera;
+    const { target } = this.controls;
+    this.onCamera({ eye: [position.x, position.y, position.z], target: [target.x, target.y, target.z], fieldRad: this.camera.fov * Math.PI / 180, aspect: this.camera.aspect });
+  }
+
+  /** Compiles beside the running program; the old picture stays until the new one is ready. */
+  setProgram(program: StageProgram): void {
+    const { shader } = program;
+    const rows = Math.max(1, Math.ceil(program.uniformCount / 4));
+    const material = new THREE.RawShaderMaterial({
+      glslVersion: THREE.GLSL3, vertexShader: shader.vertex, fragmentShader: shader.fragment, side: THREE.DoubleSide,
+      uniforms: { values: { value: new Float32Array(rows * 4) }, ...Object.fromEntries(shader.mapFields.map((_, k) => [mapSampler(k), { value: mapTexture(null) }])) },
+    });
+    const started = performance.now();
+    this.pending = { material, program };
+    const trial = new THREE.Scene();
+    trial.add(new THREE.Mesh(this.programMesh.geometry, material));
+    void this.renderer.compileAsync(trial, this.camera).then(() => {
+      if (this.pending?.material !== material) { material.dispose(); return; }
+      this.timing.lastCompile = performance.now() - started;
+      this.pending = null;
+      this.programMesh.material.dispose();
+      this.programMesh.material = material;
+      this.program = program;
+      this.shadedMesh.material = program.kind === 'surface' ? this.surfaceMaterial : this.flatMaterial;
+      this.flatMaterial.uniforms['isColour'] = { value: program.kind === 'colour' };
+      if (this.values) this.setValues(this.values);
+      this.mapTextures.forEach((texture, field) => { this.bindMap(field, texture); });
+      this.invalidate();
+    });
+  }
+
+  setValues(values: Float32Array): void {
+    this.values = values;
+    const material = this.programMesh.material;
+    if (!(material instanceof THREE.RawShaderMaterial)) return;
+    const into = material.uniforms['values']?.value as Float32Array | undefined;
+    if (into && into.length >= values.length) into.set(values);
+    material.uniformsNeedUpdate = true;
+  }
+
+  setMap(field: string, map: MeshMap | null): void {
+    const known = this.mapTextures.get(field);
+    if (known && known.image.data === map?.data) return;
+    known?.dispose();
+    const texture = mapTexture(map);
+    this.mapTextures.set(field, texture);
+    this.bindMap(field, texture);
+  }
+
+  private bindMap(field: string, texture: THREE.DataTexture): void {
+    const index = this.program?.shader.mapFields.indexOf(field) ?? -1;
+    const material = this.programMesh.material;
+    if (index < 0 || !(material instanceof THREE.RawShaderMaterial)) return;
+    const uniform = material.uniforms[mapSampler(index)];
+    if (uniform) uniform.value = texture;
+    material.uniformsNeedUpdate = true;
+  }
+
+  invalidate(): void {
+    if (this.frame === 0) this.frame = requestAnimationFrame(() => { this.draw(); });
+  }
+
+  private draw(): void {
+    this.frame = 0;
+    if (!this.mesh || !this.program) return;
+    const started = performance.now();
+    this.renderer.setRenderTarget(this.target);
+    this.renderer.clear();
+    this.renderer.render(this.programScene, this.camera);
+    this.renderer.setRenderTarget(null);
+    this.renderer.render(this.shadedScene, this.camera);
+    this.timing.frames++;
+    this.timing.lastFrame = performance.now() - started;
+  }
+
+  /** Draws now and waits for the graphics processor; for benchmarks. Milliseconds. */
+  drawAndWait(): number {
+    const started = performance.now();
+    this.draw();
+    const gl = this.renderer.getContext();
+    gl.readPixels(0, 0, 1, 1, gl.RGBA, gl.UNSIGNED_BYTE, new Uint8Array(4));
+    return performance.now() - started;
+  }
+
+  orbit(turnRad: number, tiltRad: number): void {
+    const offset = this.camera.position.clone().sub(this.controls.target);
+    const place = new THREE.Spherical().setFromVector3(offset);
+    place.theta += turnRad;
+    place.phi = Math.min(Math.PI - 0.05, Math.max(0.05, place.phi + tiltRad));
+    this.camera.position.copy(this.controls.target).add(new THREE.Vector3().setFromSpherical(place));
+    this.controls.update();
+    this.tellCamera();
+    this.invalidate();
+  }
+}

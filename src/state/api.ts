@@ -1,0 +1,40 @@
+/** A request the server refused, or that did not reach it. */
+export class ApiFailure extends Error {
+  constructor(readonly status: number, readonly code: string, message: string, readonly action: string, readonly details: unknown) {
+    super(message);
+    this.name = 'ApiFailure';
+  }
+}
+
+interface FailureBody { readonly code?: string; readonly message?: string; readonly action?: string; readonly details?: unknown }
+
+async function refuse(response: Response): Promise<never> {
+  const body = await response.json().catch(() => ({})) as FailureBody;
+  throw new ApiFailure(response.status, body.code ?? 'http', body.message ?? `The server answered ${String(response.status)}.`, body.action ?? '', body.details);
+}
+
+async function send(path: string, init: RequestInit): Promise<Response> {
+  let response: Response;
+  try {
+    response = await fetch(path, init);
+  } catch {
+    throw new ApiFailure(0, 'network', 'The server cannot be reached.', 'Your work is kept in this browser and saved when it is back.', null);
+  }
+  return response.ok ? response : refuse(response);
+}
+
+export async function getJson<T>(path: string): Promise<T> {
+  return (await send(path, { cache: 'no-store' })).json() as Promise<T>;
+}
+export async function sendJson<T>(method: 'POST' | 'PUT', path: string, body: unknown): Promise<T> {
+  return (await send(path, { method, headers: { 'Content-Type': 'application/json' }, body: JSON.stringify(body) })).json() as Promise<T>;
+}
+export async function getBytes(path: string): Promise<Uint8Array<ArrayBuffer>> {
+  return new Uint8Array(await (await send(path, {})).arrayBuffer());
+}
+export async function sendBytes<T>(path: string, bytes: Uint8Array<ArrayBuffer>): Promise<T> {
+  return (await send(path, { method: 'POST', headers: { 'Content-Type': 'application/octet-stream' }, body: bytes })).json() as Promise<T>;
+}
+
+export interface Me { readonly user: { readonly id: string; readonly name: string; readonly role: 'artist' | 'author' | 'librarian' }; readonly projects: readonly { readonly id: string; readonly name: string }[] }
+export interface ModelEntry { readonly id: string; readonly name: string; readonly projectId: string | null }

@@ -1,0 +1,163 @@
+import { describePorts } from '../core/compile/catalogue';
+import { structureKey } from '../core/compile/compile';
+import { writeUniforms } from '../core/compile/uniforms';
+import { networkOf } from '../core/edit/board';
+import { framingCamera } from '../core/evaluate/camera';
+import { scaleOf } from '../core/evaluate/session';
+import type { NetworkDocument } from '../core/graph/document';
+import type { MeshMap } from '../core/mesh/mesh-map';
+import type { SurfaceMesh } from '../core/mesh/surface-mesh';
+import type { ResolvedDemand, StageProgram } from '../workers/loom.worker';
+import { WorkerPool, WorkerProblem, settled } from '../workers/pool';
+import { boardAt, editorStore, keyOf } from './editor-store';
+import { ModelKeeper } from './models';
+
+/** What the stage draws with. Kept apart from React. */
+export interface StageFeed {
+  setMesh(mesh: SurfaceMesh): void;
+  setProgram(program: StageProgram): void;
+  setValues(values: Float32Array): void;
+  setMap(field: string, map: MeshMap | null): void;
+  invalidate(): void;
+}
+
+const SWATCH = 96;
+
+/** The first output of every node of a board, and the values arriving at ramps: what the cards and histograms show. */
+export function boardTaps(document: NetworkDocument, path: readonly string[]): readonly string[] {
+  const network = networkOf(document, boardAt(document, path));
+  return network.nodes.flatMap((node) => {
+    const output = describePorts(document, node)?.outputs[0];
+    const arriving = node.type === 'gradients.ramp' ? [`${[...path, node.id].join('/')}<value`] : [];
+    return output ? [keyOf(path, node.id, output.id), ...arriving] : arriving;
+  });
+}
+
+/** Follows the open document: keeps the stage's program and values, the swatches and the mesh maps up to date. */
+export class Evaluation {
+  readonly pool = new WorkerPool();
+  readonly models = new ModelKeeper(this.pool);
+  private stage: StageFeed | null = null;
+  private mesh: { id: string; mesh: SurfaceMesh } | null = null;
+  private program: { key: string; program: StageProgram } | null = null;
+  private preparing = '';
+  private demands: readonly ResolvedDemand[] = [];
+  private evaluating = false;
+  private again = false;
+  private readonly undo: (() => void)[];
+  /** Counters for tests and benchmarks. */
+  readonly counts = { stagePrograms: 0, evaluations: 0, compilations: 0 };
+
+  constructor() {
+    this.undo = [
+      editorStore.subscribe((state, before) => {
+        if (state.document !== before.document || state.pin !== before.pin) this.updateStage();
+        if (state.document !== before.document || state.path !== before.path || state.camera !== before.camera) this.requestSwatches();
+      }),
+      this.models.onMaps(() => { this.feedMaps(); this.requestSwatches(); }),
+    ];
+  }
+
+  attach(stage: StageFeed): () => void {
+    this.stage = stage;
+    if (this.mesh) stage.setMesh(this.mesh.mesh);
+    this.program = null;
+    this.updateStage();
+    return () => { if (this.stage === stage) this.stage = null; };
+  }
+
+  close(): void {
+    for (const stop of this.undo) stop();
+    this.pool.close();
+  }
+
+  async show(id: string, name: string, bytes?: Uint8Array<ArrayBuffer>): Promise<readonly string[]> {
+    const loaded = await this.models.load(id, name, bytes);
+    this.mesh = { id, mesh: loaded.mesh };
+    editorStore.setState({ camera: framingCamera(loaded.mesh.centre, loaded.mesh.size) });
+    this.demands = [];
+    this.stage?.setMesh(loaded.mesh);
+    this.updateStage();
+    this.requestSwatches();
+    return loaded.notes;
+  }
+
+  get currentMesh(): SurfaceMesh | null { return this.mesh?.mesh ?? null; }
+
+  /** Values go to the stage at once; only a change of structure needs another program. */
+  private updateStage(): void {
+    const { document, pin } = editorStore.getState();
+    if (!this.stage || !this.mesh) return;
+    const key = `${structureKey(document)} ${pin ?? ''}`;
+    if (this.program?.key === key) {
+      this.stage.setValues(writeUniforms(document, this.program.program.bindings, this.program.program.uniformCount, scaleOf(this.mesh.mesh)));
+      this.stage.invalidate();
+    } else if (this.preparing !== key) {
+      this.preparing = key;
+      void this.prepare(key, document, pin);
+    }
+  }
+
+  private async prepare(key: string, document: NetworkDocument, pin: string | null): Promise<void> {
+    try {
+      const program = await settled(this.pool.evaluator.prepareStage(document, pin));
+      if (this.preparing !== key) return;
+      this.program = { key, program };
+      this.counts.stagePrograms++;
+      this.stage?.setProgram(program);
+      editorStore.setState({ problem: null });
+      this.feedMaps();
+      this.updateStage();
+    } catch (error) {
+      // The stage keeps its last picture.
+      editorStore.setState({ problem: explain(error) });
+    } finally {
+      if (this.preparing === key) this.preparing = '';
+    }
+  }
+
+  private feedMaps(): void {
+    if (!this.mesh) return;
+    for (const demand of this.demands) this.stage?.setMap(demand.field, this.models.mapFor(this.mesh.id, demand.resolved));
+    this.stage?.invalidate();
+  }
+
+  private requestSwatches(): void {
+    if (this.evaluating) this.again = true;
+    else void this.evaluateLatest();
+  }
+
+  private async evaluateLatest(): Promise<void> {
+    this.evaluating = true;
+    try {
+      do {
+        this.again = false;
+        await this.evaluateOnce();
+      } while (this.again);
+    } finally {
+      this.evaluating = false;
+    }
+  }
+
+  private async evaluateOnce(): Promise<void> {
+    const { document, path, camera } = editorStore.getState();
+    if (!this.mesh || !camera) return;
+    const model = this.mesh.id;
+    try {
+      const result = await settled(this.pool.evaluator.evaluate({ model, document, taps: boardTaps(document, path), camera: { ...camera, aspect: 1 }, size: SWATCH }));
+      this.counts.evaluations++;
+      this.counts.compilations = result.compilations;
+      editorStore.setState({ taps: new Map(result.taps.map((tap) => [tap.key, tap])), kinds: result.kinds, problem: null });
+      this.demands = result.demands;
+      this.models.request(model, result.demands.map((demand) => demand.resolved));
+      this.feedMaps();
+    } catch (error) {
+      editorStore.setState({ problem: explain(error) });
+    }
+  }
+}
+
+function explain(error: unknown): string {
+  if (error instanceof WorkerProblem) return `${error.message} ${error.action}`.trim();
+  return error instanceof Error ? error.message : String(error);
+}

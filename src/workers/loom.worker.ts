@@ -1,0 +1,158 @@
+import * as Comlink from 'comlink';
+import { emitGlsl } from '../core/backends/glsl/emit';
+import { SURFACE_WRITES, composeStageShader } from '../core/backends/glsl/stage-shader';
+import type { StageShader } from '../core/backends/glsl/stage-shader';
+import { AppError, messageOf } from '../core/base/diagnostic';
+import { CompileError, compileNetwork, uniformsFor } from '../core/compile/compile';
+import type { MapDemand } from '../core/compile/compile';
+import type { Binding } from '../core/compile/uniforms';
+import { bakeSurface } from '../core/evaluate/bake';
+import { seePoints } from '../core/evaluate/camera';
+import type { Camera, VisiblePoints } from '../core/evaluate/camera';
+import { halve, paintSurface, paintValues } from '../core/evaluate/picture';
+import type { Picture } from '../core/evaluate/picture';
+import { proveGroup } from '../core/evaluate/proof';
+import type { Proof } from '../core/evaluate/proof';
+import { EvaluationSession, demandsOf, scaleOf } from '../core/evaluate/session';
+import { describeValues, histogram } from '../core/evaluate/statistics';
+import type { Statistics } from '../core/evaluate/statistics';
+import { readGlb } from '../core/exchange/glb';
+import type { NetworkDocument, ValueKind } from '../core/graph/document';
+import { MeshAnalysis, mapKey } from '../core/mesh/analysis';
+import type { MapSettings } from '../core/mesh/analysis';
+import type { MeshMap } from '../core/mesh/mesh-map';
+import { uniformPoints } from '../core/mesh/sample-points';
+import type { SamplePoints } from '../core/mesh/sample-points';
+import type { SurfaceMesh } from '../core/mesh/surface-mesh';
+
+/** What went wrong in a worker, as data: errors thrown across threads lose their kind. */
+export interface WorkerFailure { readonly failed: true; readonly code: string; readonly message: string; readonly action: string }
+export type Answer<T> = T | WorkerFailure;
+
+export interface StageProgram {
+  readonly shader: StageShader; readonly bindings: readonly Binding[]; readonly uniformCount: number; readonly kind: ValueKind;
+  readonly kinds: ReadonlyMap<string, ValueKind>;
+}
+export type ResolvedDemand = MapDemand & { readonly resolved: MapSettings };
+export interface TapResult { readonly key: string; readonly kind: ValueKind; readonly statistics: Statistics | null; readonly picture: Picture; readonly histogram: Uint32Array | null }
+export interface EvaluationResult { readonly taps: readonly TapResult[]; readonly demands: readonly ResolvedDemand[]; readonly compilations: number; readonly kinds: ReadonlyMap<string, ValueKind> }
+export interface EvaluationRequest { readonly model: string; readonly document: NetworkDocument; readonly taps: readonly string[]; readonly camera: Camera; readonly size: number }
+
+interface LoadedModel { readonly analysis: MeshAnalysis; readonly uniform: SamplePoints; readonly maps: Map<string, MeshMap>; seen: { key: string; points: VisiblePoints } | null }
+const models = new Map<string, LoadedModel>();
+const HISTOGRAM_BINS = 64;
+const STATISTICS_POINTS = 4096;
+let session: { key: string; session: EvaluationSession } | null = null;
+
+function loaded(id: string): LoadedModel {
+  const model = models.get(id);
+  if (!model) throw new AppError('worker.no-model', 'The model is not loaded in this worker.', 'Reload the page.');
+  return model;
+}
+
+/** Runs work and turns anything thrown into data. */
+async function attempt<T>(work: () => T | Promise<T>): Promise<Answer<T>> {
+  try {
+    return await work();
+  } catch (error) {
+    if (error instanceof AppError) return { failed: true, code: error.code, message: error.message, action: error.action };
+    if (error instanceof CompileError) return { failed: true, code: error.diagnostics[0]?.code ?? 'compile.failed', message: error.message, action: 'The picture shows the last state that could be computed.' };
+    return { failed: true, code: 'worker.failed', message: messageOf(error), action: 'Your work is kept. Undo the last step or reload the page.' };
+  }
+}
+
+function adopt(id: string, mesh: SurfaceMesh): void {
+  if (!models.has(id)) models.set(id, { analysis: new MeshAnalysis(mesh), uniform: uniformPoints(mesh, STATISTICS_POINTS), maps: new Map(), seen: null });
+}
+
+function prepareStage(document: NetworkDocument, pin: string | null): StageProgram {
+  const compiled = compileNetwork(document, { surface: pin === null, taps: pin === null ? [] : [pin] });
+  const kind = pin === null ? 'surface' : compiled.slots[0]?.kind ?? 'scalar';
+  const glsl = emitGlsl({ ...compiled.program, inputs: compiled.program.inputs });
+  const live = { ...glsl, inputs: glsl.inputs.filter((name) => compiled.liveInputs.has(name)) };
+  const isSurface = kind === 'surface';
+  const writes = isSurface ? SURFACE_WRITES : kind === 'scalar' ? 'target0 = vec4(vec3($0), 1.0);' : 'target0 = vec4($0, $1, $2, 1.0);';
+  return { shader: composeStageShader(live, 'screen', isSurface ? 4 : 1, writes), bindings: compiled.bindings, uniformCount: Math.max(1, compiled.program.uniformCount), kind, kinds: compiled.kinds };
+}
+
+function sessionFor(taps: readonly string[]): EvaluationSession {
+  const key = taps.join('|');
+  if (session?.key !== key) session = { key, session: new EvaluationSession({ surface: true, taps }) };
+  return session.session;
+}
+
+function evaluate({ model: id, document, taps, camera, size }: EvaluationRequest): EvaluationResult {
+  const model = loaded(id);
+  const { mesh } = model.analysis;
+  const used = sessionFor(taps);
+  const compiled = used.prepare(document);
+  const maps = (settings: MapSettings): MeshMap | undefined => model.maps.get(mapKey(settings));
+  const seenKey = JSON.stringify([camera, size]);
+  if (model.seen?.key !== seenKey) model.seen = { key: seenKey, points: seePoints(model.analysis, camera, size, size) };
+  const seen = model.seen.points;
+  const shown = used.evaluate(document, mesh, seen.points, maps);
+  const spread = used.evaluate(document, mesh, model.uniform, maps);
+  const results = compiled.slots.filter((slot) => slot.key !== 'surface').map((slot): TapResult => {
+    const part = (lanes: readonly Float32Array[]): readonly Float32Array[] => lanes.slice(slot.first, slot.first + slot.lanes);
+    const isSurface = slot.kind === 'surface';
+    return {
+      key: slot.key, kind: slot.kind,
+      picture: isSurface ? paintSurface(seen, part(shown)) : paintValues(seen, part(shown), slot.kind === 'colour'),
+      statistics: isSurface ? null : describeValues(part(spread)),
+      histogram: slot.kind === 'scalar' ? histogram(spread[slot.first] as Float32Array, HISTOGRAM_BINS, 0, 1) : null,
+    };
+  });
+  const demands = demandsOf(compiled, uniformsFor(compiled, document, scaleOf(mesh)), mesh);
+  return { taps: results, demands, compilations: used.compilations, kinds: compiled.kinds };
+}
+
+/** One picture of one output, for comparing settings. */
+function picture(id: string, document: NetworkDocument, key: string, camera: Camera, size: number): Picture {
+  const model = loaded(id);
+  const seen = seePoints(model.analysis, camera, size * 2, size * 2);
+  const own = new EvaluationSession({ surface: key === 'surface', taps: key === 'surface' ? [] : [key] });
+  const lanes = own.evaluate(document, model.analysis.mesh, seen.points, (settings) => model.maps.get(mapKey(settings)));
+  const slot = own.prepare(document).slots[0];
+  const isSurface = slot?.kind === 'surface';
+  return halve(isSurface ? paintSurface(seen, lanes) : paintValues(seen, lanes, slot?.kind === 'colour'));
+}
+
+const api = {
+  loadModel: (id: string, bytes: Uint8Array<ArrayBuffer>, name: string) => attempt(async () => {
+    const imported = await readGlb(bytes, name);
+    adopt(id, imported.mesh);
+    return imported;
+  }),
+  adoptMesh: (id: string, mesh: SurfaceMesh) => attempt(() => { adopt(id, mesh); return true; }),
+  quickMap: (id: string, settings: MapSettings, size: number) => attempt(() => {
+    const map = loaded(id).analysis.quickMap(settings, size);
+    return Comlink.transfer(map, [map.data.buffer]);
+  }),
+  texelCount: (id: string, size: number) => attempt(() => loaded(id).analysis.texelCount(size)),
+  measureTexels: (id: string, settings: MapSettings, size: number, first: number, count: number) => attempt(() => {
+    const values = loaded(id).analysis.measureTexels(settings, size, first, count);
+    return Comlink.transfer(values, [values.buffer]);
+  }),
+  assemble: (id: string, size: number, values: Float32Array) => attempt(() => {
+    const map = loaded(id).analysis.assemble(size, values);
+    return Comlink.transfer(map, [map.data.buffer]);
+  }),
+  provideMap: (id: string, settings: MapSettings, map: MeshMap) => attempt(() => { loaded(id).maps.set(mapKey(settings), map); return true; }),
+  prepareStage: (document: NetworkDocument, pin: string | null) => attempt(() => prepareStage(document, pin)),
+  evaluate: (request: EvaluationRequest) => attempt(() => evaluate(request)),
+  picture: (id: string, document: NetworkDocument, key: string, camera: Camera, size: number) => attempt(() => picture(id, document, key, camera, size)),
+  prove: (source: NetworkDocument, candidate: NetworkDocument, groupId: string, ids: readonly string[]): Promise<Answer<Proof>> => attempt(() =>
+    proveGroup(source, candidate, groupId, ids.map((id) => ({ name: loaded(id).analysis.mesh.name, analysis: loaded(id).analysis, maps: (settings) => loaded(id).maps.get(mapKey(settings)) })))),
+  bakeRows: (id: string, document: NetworkDocument, size: number, from: number, to: number) => attempt(async () => {
+    const model = loaded(id);
+    const { lanes, covered } = await bakeSurface(document, model.analysis.mesh, size, (settings) => model.maps.get(mapKey(settings)), undefined, [from, to]);
+    return Comlink.transfer({ lanes, covered }, [...lanes.map((lane) => lane.buffer), covered.buffer]);
+  }),
+  packageBake: (id: string, name: string, size: number, lanes: readonly Float32Array[], covered: Uint8Array, depth: 8 | 16) => attempt(async () => {
+    const { assembleBake } = await import('../core/evaluate/bake');
+    const { packageBake } = await import('../core/exchange/packaging');
+    return packageBake(loaded(id).analysis.mesh, name, assembleBake(size, lanes, covered), depth);
+  }),
+};
+export type LoomWorker = typeof api;
+Comlink.expose(api);
