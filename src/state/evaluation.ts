@@ -7,13 +7,17 @@ import { scaleOf } from '../core/evaluate/session';
 import type { NetworkDocument } from '../core/graph/document';
 import type { MeshMap } from '../core/mesh/mesh-map';
 import type { SurfaceMesh } from '../core/mesh/surface-mesh';
-import type { ResolvedDemand, StageProgram } from '../workers/loom.worker';
+import type { FillResult, ResolvedDemand, StageProgram } from '../workers/loom.worker';
 import { WorkerPool, WorkerProblem, settled } from '../workers/pool';
 import { boardAt, editorStore, keyOf } from './editor-store';
 import { ModelKeeper } from './models';
 
 /** What the stage draws with. Kept apart from React. */
 export interface StageFeed {
+  /** `program`: the graphics processor runs the network. `workers`: it is too slow for that, and the workers fill its buffer. */
+  readonly mode: 'program' | 'workers';
+  /** In the mode `workers`: something changed, ask for values again. */
+  touch(): void;
   setMesh(mesh: SurfaceMesh): void;
   setProgram(program: StageProgram): void;
   setValues(values: Float32Array): void;
@@ -46,7 +50,7 @@ export class Evaluation {
   private again = false;
   private readonly undo: (() => void)[];
   /** Counters for tests and benchmarks. */
-  readonly counts = { stagePrograms: 0, evaluations: 0, compilations: 0 };
+  readonly counts = { stagePrograms: 0, evaluations: 0, compilations: 0, fills: 0 };
 
   constructor() {
     this.undo = [
@@ -88,6 +92,7 @@ export class Evaluation {
   private updateStage(): void {
     const { document, pin } = editorStore.getState();
     if (!this.stage || !this.mesh) return;
+    if (this.stage.mode === 'workers') return this.stage.touch();
     const key = `${structureKey(document)} ${pin ?? ''}`;
     if (this.program?.key === key) {
       this.stage.setValues(writeUniforms(document, this.program.program.bindings, this.program.program.uniformCount, scaleOf(this.mesh.mesh)));
@@ -116,8 +121,31 @@ export class Evaluation {
     }
   }
 
+  /** Values at visible points, shared out over the workers that are free. */
+  async fill(version: string, triangles: Uint32Array, weights: Float32Array): Promise<FillResult> {
+    const { document, pin } = editorStore.getState();
+    if (!this.mesh) throw new Error('Invariant broken: no model is shown');
+    const model = this.mesh.id;
+    const workers = editorStore.getState().progress ? [this.pool.evaluator] : this.pool.all;
+    const share = Math.ceil(triangles.length / workers.length / 4) * 4;
+    const parts = await Promise.all(workers.map((worker, k) => {
+      const [from, to] = [Math.min(triangles.length, k * share), Math.min(triangles.length, (k + 1) * share)];
+      return settled(worker.fill({ model, document, pin, version: `${version} ${String(workers.length)}`, triangles: triangles.slice(from, to), weights: weights.slice(from * 2, to * 2) }));
+    }));
+    const [first] = parts;
+    if (!first) throw new Error('Invariant broken: no worker');
+    const lanes = first.lanes.map((_, lane) => {
+      const whole = new Float32Array(triangles.length);
+      parts.forEach((part, k) => { const piece = part.lanes[lane]; if (piece) whole.set(piece, k * share); });
+      return whole;
+    });
+    this.counts.fills++;
+    return { kind: first.kind, lanes };
+  }
+
   private feedMaps(): void {
     if (!this.mesh) return;
+    if (this.stage?.mode === 'workers') return this.stage.touch();
     for (const demand of this.demands) this.stage?.setMap(demand.field, this.models.mapFor(this.mesh.id, demand.resolved));
     this.stage?.invalidate();
   }

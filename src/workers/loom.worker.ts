@@ -21,7 +21,7 @@ import type { NetworkDocument, ValueKind } from '../core/graph/document';
 import { MeshAnalysis, mapKey } from '../core/mesh/analysis';
 import type { MapSettings } from '../core/mesh/analysis';
 import type { MeshMap } from '../core/mesh/mesh-map';
-import { uniformPoints } from '../core/mesh/sample-points';
+import { pointsAt, uniformPoints } from '../core/mesh/sample-points';
 import type { SamplePoints } from '../core/mesh/sample-points';
 import type { SurfaceMesh } from '../core/mesh/surface-mesh';
 
@@ -106,6 +106,26 @@ function evaluate({ model: id, document, taps, camera, size }: EvaluationRequest
   return { taps: results, demands, compilations: used.compilations, kinds: compiled.kinds };
 }
 
+interface FillRequest { readonly model: string; readonly document: NetworkDocument; readonly pin: string | null; readonly version: string; readonly triangles: Uint32Array; readonly weights: Float32Array }
+export interface FillResult { readonly kind: ValueKind; readonly lanes: readonly Float32Array<ArrayBuffer>[] }
+const fills = new Map<string, { key: string; points: SamplePoints }>();
+let filling: { pin: string | null; session: EvaluationSession } | null = null;
+
+/** Values of the finished surface, or of a pinned output, at given points; for a stage without a fast graphics processor. */
+function fill({ model: id, document, pin, version, triangles, weights }: FillRequest): FillResult {
+  const model = loaded(id);
+  if (filling?.pin !== pin) filling = { pin, session: new EvaluationSession({ surface: pin === null, taps: pin === null ? [] : [pin] }) };
+  const slot = version.split(' ')[0] ?? '';
+  let kept = fills.get(slot);
+  if (kept?.key !== `${id} ${version}`) {
+    kept = { key: `${id} ${version}`, points: pointsAt(model.analysis.mesh, triangles, weights) };
+    fills.set(slot, kept);
+  }
+  const compiled = filling.session.prepare(document);
+  const lanes = filling.session.evaluate(document, model.analysis.mesh, kept.points, (settings) => model.maps.get(mapKey(settings)));
+  return Comlink.transfer({ kind: compiled.slots[0]?.kind ?? 'scalar', lanes }, lanes.map((lane) => lane.buffer));
+}
+
 /** One picture of one output, for comparing settings. */
 function picture(id: string, document: NetworkDocument, key: string, camera: Camera, size: number): Picture {
   const model = loaded(id);
@@ -140,6 +160,7 @@ const api = {
   provideMap: (id: string, settings: MapSettings, map: MeshMap) => attempt(() => { loaded(id).maps.set(mapKey(settings), map); return true; }),
   prepareStage: (document: NetworkDocument, pin: string | null) => attempt(() => prepareStage(document, pin)),
   evaluate: (request: EvaluationRequest) => attempt(() => evaluate(request)),
+  fill: (request: FillRequest) => attempt(() => fill(request)),
   picture: (id: string, document: NetworkDocument, key: string, camera: Camera, size: number) => attempt(() => picture(id, document, key, camera, size)),
   prove: (source: NetworkDocument, candidate: NetworkDocument, groupId: string, ids: readonly string[]): Promise<Answer<Proof>> => attempt(() =>
     proveGroup(source, candidate, groupId, ids.map((id) => ({ name: loaded(id).analysis.mesh.name, analysis: loaded(id).analysis, maps: (settings) => loaded(id).maps.get(mapKey(settings)) })))),

@@ -1,6 +1,6 @@
 import { cross, dot, sub } from '../base/vector';
 import type { Vec3 } from '../base/vector';
-import { PointCollector } from './sample-points';
+import { pointsAt } from './sample-points';
 import type { SamplePoints } from './sample-points';
 import { cornersOf, triangleCount } from './surface-mesh';
 import type { SurfaceMesh } from './surface-mesh';
@@ -56,9 +56,7 @@ function rasteriseTriangle(mesh: Pick<SurfaceMesh, 'atlas' | 'indices'>, t: numb
 
 /** The surface points under the covered texels. */
 export function rasterPoints(mesh: SurfaceMesh, raster: AtlasRaster): SamplePoints {
-  const collector = new PointCollector(mesh, raster.texels.length);
-  raster.triangles.forEach((t, k) => { collector.add(t, raster.weights[k * 2] as number, raster.weights[k * 2 + 1] as number); });
-  return collector.take();
+  return pointsAt(mesh, raster.triangles, raster.weights);
 }
 
 /** Share of the unit square that is covered, and of covered texels that more than one triangle covers, at 512². */

@@ -13,7 +13,9 @@ export function lanesOf(mesh: SurfaceMesh, points: SamplePoints, maps: ReadonlyM
   const made = new Map<string, Float32Array<ArrayBuffer>>();
   const unpack = (name: string, packed: Float32Array, width: number): void => {
     for (let axis = 0; axis < width; axis++) {
-      made.set(`${name}.${AXES[axis] as string}`, Float32Array.from({ length: points.count }, (_, k) => packed[k * width + axis] as number));
+      const lane = new Float32Array(points.count);
+      for (let k = 0; k < points.count; k++) lane[k] = packed[k * width + axis] as number;
+      made.set(`${name}.${AXES[axis] as string}`, lane);
     }
   };
   const make = (name: string): void => {

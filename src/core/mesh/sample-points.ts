@@ -21,11 +21,27 @@ export function faceNormalOf(mesh: Pick<SurfaceMesh, 'positions' | 'indices'>, t
   return normalise(cross(sub(b, a), sub(c, a)));
 }
 
+const faceNormalCache = new WeakMap<Uint32Array, Float32Array<ArrayBuffer>>();
+
+/** The unit normals of all triangles, three numbers each; worked out once per mesh. */
+export function faceNormalsOf(mesh: Pick<SurfaceMesh, 'positions' | 'indices'>): Float32Array<ArrayBuffer> {
+  let normals = faceNormalCache.get(mesh.indices);
+  if (!normals) {
+    normals = new Float32Array(triangleCount(mesh) * 3);
+    for (let t = 0; t < triangleCount(mesh); t++) normals.set(faceNormalOf(mesh, t), t * 3);
+    faceNormalCache.set(mesh.indices, normals);
+  }
+  return normals;
+}
+
+/** Gathers surface points by triangle and barycentric weights. Written out in scalars: it runs for every pixel. */
 export class PointCollector {
   private readonly points: SamplePoints & { count: number };
+  private readonly faces: Float32Array;
   private filled = 0;
 
   constructor(private readonly mesh: SurfaceMesh, capacity: number) {
+    this.faces = faceNormalsOf(mesh);
     this.points = {
       count: capacity, positions: new Float32Array(capacity * 3), normals: new Float32Array(capacity * 3), faceNormals: new Float32Array(capacity * 3),
       uvs: new Float32Array(capacity * 2), atlas: new Float32Array(capacity * 2), triangles: new Uint32Array(capacity),
@@ -34,20 +50,24 @@ export class PointCollector {
 
   /** Adds the point of a triangle with barycentric weights u (second corner) and v (third). */
   add(triangle: number, u: number, v: number): void {
-    const { mesh, points } = this;
+    const { positions, normals, uvs, atlas, indices } = this.mesh;
+    const { points } = this;
     const k = this.filled++;
     const w = 1 - u - v;
-    const i0 = mesh.indices[triangle * 3] as number, i1 = mesh.indices[triangle * 3 + 1] as number, i2 = mesh.indices[triangle * 3 + 2] as number;
-    const blend = (from: Float32Array, width: number, axis: number): number =>
-      (from[i0 * width + axis] as number) * w + (from[i1 * width + axis] as number) * u + (from[i2 * width + axis] as number) * v;
-    for (let axis = 0; axis < 3; axis++) points.positions[k * 3 + axis] = blend(mesh.positions, 3, axis);
-    const nx = blend(mesh.normals, 3, 0), ny = blend(mesh.normals, 3, 1), nz = blend(mesh.normals, 3, 2);
-    const scale = 1 / (Math.sqrt(nx * nx + ny * ny + nz * nz) || 1);
-    points.normals.set([nx * scale, ny * scale, nz * scale], k * 3);
-    points.faceNormals.set(faceNormalOf(mesh, triangle), k * 3);
+    const a = indices[triangle * 3] as number, b = indices[triangle * 3 + 1] as number, c = indices[triangle * 3 + 2] as number;
+    let squared = 0;
+    for (let axis = 0; axis < 3; axis++) {
+      points.positions[k * 3 + axis] = (positions[a * 3 + axis] as number) * w + (positions[b * 3 + axis] as number) * u + (positions[c * 3 + axis] as number) * v;
+      const n = (normals[a * 3 + axis] as number) * w + (normals[b * 3 + axis] as number) * u + (normals[c * 3 + axis] as number) * v;
+      points.normals[k * 3 + axis] = n;
+      squared += n * n;
+      points.faceNormals[k * 3 + axis] = this.faces[triangle * 3 + axis] as number;
+    }
+    const scale = 1 / (Math.sqrt(squared) || 1);
+    for (let axis = 0; axis < 3; axis++) points.normals[k * 3 + axis] = (points.normals[k * 3 + axis] as number) * scale;
     for (let axis = 0; axis < 2; axis++) {
-      points.uvs[k * 2 + axis] = blend(mesh.uvs, 2, axis);
-      points.atlas[k * 2 + axis] = blend(mesh.atlas, 2, axis);
+      points.uvs[k * 2 + axis] = (uvs[a * 2 + axis] as number) * w + (uvs[b * 2 + axis] as number) * u + (uvs[c * 2 + axis] as number) * v;
+      points.atlas[k * 2 + axis] = (atlas[a * 2 + axis] as number) * w + (atlas[b * 2 + axis] as number) * u + (atlas[c * 2 + axis] as number) * v;
     }
     points.triangles[k] = triangle;
   }
@@ -61,6 +81,13 @@ export class PointCollector {
       triangles: points.triangles.slice(0, filled),
     };
   }
+}
+
+/** Points given by triangle and two barycentric weights each. */
+export function pointsAt(mesh: SurfaceMesh, triangles: Uint32Array, weights: Float32Array): SamplePoints {
+  const collector = new PointCollector(mesh, triangles.length);
+  for (let k = 0; k < triangles.length; k++) collector.add(triangles[k] as number, weights[k * 2] as number, weights[k * 2 + 1] as number);
+  return collector.take();
 }
 
 /** `count` points spread evenly over the surface's area; the same for the same mesh. */
@@ -87,6 +114,7 @@ export function vertexPoints(mesh: SurfaceMesh): SamplePoints {
   const triangles = new Uint32Array(count);
   for (let k = 0; k < mesh.indices.length; k++) triangles[mesh.indices[k] as number] = Math.floor(k / 3);
   const faceNormals = new Float32Array(count * 3);
-  if (triangleCount(mesh) > 0) triangles.forEach((triangle, k) => { faceNormals.set(faceNormalOf(mesh, triangle), k * 3); });
+  const faces = faceNormalsOf(mesh);
+  triangles.forEach((triangle, k) => { faceNormals.set(faces.subarray(triangle * 3, triangle * 3 + 3), k * 3); });
   return { count, positions: mesh.positions, normals: mesh.normals, faceNormals, uvs: mesh.uvs, atlas: mesh.atlas, triangles };
 }

@@ -20,7 +20,9 @@ export function Stage({ evaluation }: { readonly evaluation: Evaluation }) {
   const problem = useEditor((state) => state.problem);
   useEffect(() => {
     if (!host.current) return;
-    const made = new StageRenderer(host.current, (camera) => { editorStore.setState({ camera }); });
+    const asked = new URLSearchParams(window.location.search).get('stage');
+    const mode = asked === 'program' || asked === 'workers' ? asked : null;
+    const made = new StageRenderer(host.current, (camera) => { editorStore.setState({ camera }); }, (version, triangles, weights) => evaluation.fill(version, triangles, weights), mode);
     renderer.current = made;
     // Benchmarks and browser tests read frame times here.
     window.brightLoomStage = made;

@@ -4,11 +4,14 @@ import { mapSampler } from '@/core/backends/glsl/stage-shader';
 import type { Camera } from '@/core/evaluate/camera';
 import { framingCamera } from '@/core/evaluate/camera';
 import { faceNormalOf } from '@/core/mesh/sample-points';
+import type { ValueKind } from '@/core/graph/document';
 import type { MeshMap } from '@/core/mesh/mesh-map';
 import { triangleCount } from '@/core/mesh/surface-mesh';
 import type { SurfaceMesh } from '@/core/mesh/surface-mesh';
 import type { StageFeed } from '@/state/evaluation';
 import type { StageProgram } from '@/workers/loom.worker';
+import { BufferFiller, isSoftware } from './buffer-filler';
+import type { FillSource } from './buffer-filler';
 import { makeFlatMaterial, makeSurfaceMaterial } from './stage-materials';
 import { makeSurroundings } from './surroundings';
 
@@ -58,10 +61,12 @@ export class StageRenderer implements StageFeed {
   private mesh: SurfaceMesh | null = null;
   private frame = 0;
   private values: Float32Array | null = null;
+  readonly mode: 'program' | 'workers';
+  private readonly filler: BufferFiller | null;
   /** Times for tests and benchmarks, milliseconds. */
   readonly timing = { frames: 0, lastFrame: 0, lastCompile: 0 };
 
-  constructor(private readonly host: HTMLElement, private readonly onCamera: (camera: Camera) => void) {
+  constructor(private readonly host: HTMLElement, private readonly onCamera: (camera: Camera) => void, fill: FillSource, mode: 'program' | 'workers' | null = null) {
     this.renderer = new THREE.WebGLRenderer({ antialias: true, preserveDrawingBuffer: true, powerPreference: 'high-performance' });
     this.renderer.toneMapping = THREE.NeutralToneMapping;
     this.renderer.setPixelRatio(Math.min(2, window.devicePixelRatio));
@@ -72,8 +77,11 @@ export class StageRenderer implements StageFeed {
     this.renderer.domElement.tabIndex = 0;
     host.append(this.renderer.domElement);
     this.target = new THREE.WebGLRenderTarget(1, 1, { count: TARGETS, type: THREE.FloatType, minFilter: THREE.NearestFilter, magFilter: THREE.NearestFilter });
-    this.surfaceMaterial = makeSurfaceMaterial(this.target.textures);
-    this.flatMaterial = makeFlatMaterial(this.target.textures[0] as THREE.Texture);
+    this.mode = mode ?? (isSoftware(this.renderer) ? 'workers' : 'program');
+    this.filler = this.mode === 'workers' ? new BufferFiller(this.renderer, fill, (kind) => { this.useKind(kind); this.invalidate(); }) : null;
+    const textures = this.filler?.textures ?? this.target.textures;
+    this.surfaceMaterial = makeSurfaceMaterial(textures);
+    this.flatMaterial = makeFlatMaterial(textures[0] as THREE.Texture);
     this.programScene.add(this.programMesh);
     this.shadedScene.add(this.shadedMesh);
     this.shadedScene.environment = makeSurroundings(this.renderer);
@@ -82,7 +90,7 @@ export class StageRenderer implements StageFeed {
     this.shadedScene.add(key);
     this.controls = new OrbitControls(this.camera, this.renderer.domElement);
     this.controls.enableDamping = false;
-    this.controls.addEventListener('change', () => { this.invalidate(); });
+    this.controls.addEventListener('change', () => { this.filler?.look(this.programMesh.geometry, this.camera); this.invalidate(); });
     this.controls.addEventListener('end', () => { this.tellCamera(); });
     this.observer = new ResizeObserver(() => { this.resize(); });
     this.observer.observe(host);
@@ -94,6 +102,7 @@ export class StageRenderer implements StageFeed {
     cancelAnimationFrame(this.frame);
     this.controls.dispose();
     this.target.dispose();
+    this.filler?.close();
     this.renderer.dispose();
     this.renderer.domElement.remove();
   }
@@ -102,10 +111,19 @@ export class StageRenderer implements StageFeed {
     const width = Math.max(1, this.host.clientWidth), height = Math.max(1, this.host.clientHeight);
     this.renderer.setSize(width, height, false);
     const pixels = this.renderer.getDrawingBufferSize(new THREE.Vector2());
-    this.target.setSize(pixels.x, pixels.y);
+    if (this.filler) this.filler.resize(pixels.x, pixels.y);
+    else this.target.setSize(pixels.x, pixels.y);
     this.camera.aspect = width / height;
     this.camera.updateProjectionMatrix();
+    if (this.mesh) this.filler?.look(this.programMesh.geometry, this.camera);
     this.invalidate();
+  }
+
+  touch(): void { this.filler?.refill(); }
+
+  private useKind(kind: ValueKind): void {
+    this.shadedMesh.material = kind === 'surface' ? this.surfaceMaterial : this.flatMaterial;
+    this.flatMaterial.uniforms['isColour'] = { value: kind === 'colour' };
   }
 
   setMesh(mesh: SurfaceMesh): void {
@@ -129,6 +147,7 @@ export class StageRenderer implements StageFeed {
     this.camera.updateProjectionMatrix();
     this.controls.target.set(...(target as [number, number, number]));
     this.controls.update();
+    this.filler?.look(this.programMesh.geometry, this.camera);
     this.tellCamera();
     this.invalidate();
   }
@@ -158,8 +177,7 @@ export class StageRenderer implements StageFeed {
       this.programMesh.material.dispose();
       this.programMesh.material = material;
       this.program = program;
-      this.shadedMesh.material = program.kind === 'surface' ? this.surfaceMaterial : this.flatMaterial;
-      this.flatMaterial.uniforms['isColour'] = { value: program.kind === 'colour' };
+      this.useKind(program.kind);
       if (this.values) this.setValues(this.values);
       this.mapTextures.forEach((texture, field) => { this.bindMap(field, texture); });
       this.invalidate();
@@ -199,11 +217,13 @@ export class StageRenderer implements StageFeed {
 
   private draw(): void {
     this.frame = 0;
-    if (!this.mesh || !this.program) return;
+    if (!this.mesh || !(this.filler ? this.filler.isFilled : this.program)) return;
     const started = performance.now();
-    this.renderer.setRenderTarget(this.target);
-    this.renderer.clear();
-    this.renderer.render(this.programScene, this.camera);
+    if (!this.filler) {
+      this.renderer.setRenderTarget(this.target);
+      this.renderer.clear();
+      this.renderer.render(this.programScene, this.camera);
+    }
     this.renderer.setRenderTarget(null);
     this.renderer.render(this.shadedScene, this.camera);
     this.timing.frames++;

@@ -2,7 +2,7 @@ import { seedWord } from '../../ir/library/hash';
 import { fractalNoise as sumOctaves, signedNoise } from '../../ir/library/noise';
 import type { F32, Lanes3 } from '../../ir/types';
 import { defineNode, input, option, output } from '../define';
-import { PATTERN_INPUTS, map3, patternCoordinates, perOption } from '../lanes';
+import { PATTERN_INPUTS, patternCoordinates, perOption } from '../lanes';
 
 export const fractalNoise = defineNode({
   id: 'patterns.fractal-noise', version: 1, title: 'Fractal noise', family: 'patterns',
@@ -31,7 +31,12 @@ export const fractalNoise = defineNode({
     const p = patternCoordinates(b, at, scale, per, model);
     const whole = b.toInt(seed);
     const word = (k: number) => seedWord(b, b.iadd(whole, b.i(k * 7919)));
-    const bent = map3(p, (lane, axis) => b.add(lane, b.mul(distortion, signedNoise(b, basis, p, word(axis + 11)))));
+    // Without distortion no round is made; the three directions share one copy of the noise.
+    const bent = b.loop(b.countIfAny(b.not(b.eq(distortion, b.f(0))), 3), p, (axis, carried) => {
+      const seedOfAxis = seedWord(b, b.iadd(whole, b.imul(b.iadd(axis, b.i(11)), b.i(7919))));
+      const shift = b.mul(distortion, signedNoise(b, basis, p, seedOfAxis));
+      return carried.map((lane, k) => b.select(b.ieq(axis, b.i(k)), b.add(lane as F32, shift), lane as F32));
+    }) as unknown as Lanes3;
     const layer = (coordinates: Lanes3, k: number): F32 => {
       const n = sumOctaves(b, coordinates, { basis, fold, octaves, lacunarity, diminish, erode, seed: word(k) });
       return b.saturate(b.add(b.mul(b.mul(n, stretch), b.f(0.5)), b.f(0.5)));
