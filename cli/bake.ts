@@ -7,8 +7,8 @@ import { packageBake } from '@/core/exchange/packaging';
 import { MeshAnalysis, mapKey } from '@/core/mesh/analysis';
 import type { MeshMap } from '@/core/mesh/mesh-map';
 import { DEMO_MODELS } from '@/core/mesh/demo-models';
-import type { Arguments } from './main';
-import { UsageError } from './main';
+import type { Arguments } from './arguments';
+import { UsageError } from './arguments';
 import { readDocument } from './read-document';
 
 const SIZES = [64, 128, 256, 512, 1024, 2048, 4096];

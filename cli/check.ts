@@ -1,8 +1,8 @@
 import { hasErrors } from '@/core/base/diagnostic';
 import { checkReferences } from '@/core/compile/check';
 import { parseDocumentText } from '@/core/graph/schema';
-import type { Arguments } from './main';
-import { UsageError } from './main';
+import type { Arguments } from './arguments';
+import { UsageError } from './arguments';
 import { readText } from './read-document';
 
 export async function runCheck({ positionals, values }: Arguments, print: (text: string) => void, complain: (text: string) => void): Promise<number> {

@@ -4,8 +4,8 @@ import { SURFACE_LANES, compileNetwork, uniformsFor } from '@/core/compile/compi
 import type { CompiledNetwork, OutputSlot } from '@/core/compile/compile';
 import { WasmRunner } from '@/core/backends/wasm/runner';
 import type { NetworkDocument } from '@/core/graph/document';
-import type { Arguments } from './main';
-import { UsageError } from './main';
+import type { Arguments } from './arguments';
+import { UsageError } from './arguments';
 import { readDocument, readText } from './read-document';
 
 const vector = (length: number): Joi.ArraySchema => Joi.array().items(Joi.number().unsafe().required()).length(length);

@@ -1,6 +1,8 @@
 import { parseArgs } from 'node:util';
 import { AppError, messageOf } from '@/core/base/diagnostic';
 import { CompileError } from '@/core/compile/compile';
+import { UsageError } from './arguments';
+import type { Arguments } from './arguments';
 import { runBake } from './bake';
 import { runCheck } from './check';
 import { runEval } from './eval';
@@ -15,11 +17,6 @@ const USAGE = `Usage:
   bright-loom check DOC.json [--json]                          what is wrong with a document; exit 1 if anything is
 
 See docs/command-line.md.`;
-
-/** A mistake in how the program was called; exit code 2. */
-export class UsageError extends Error {}
-
-export interface Arguments { readonly positionals: readonly string[]; readonly values: Readonly<Record<string, string | boolean | undefined>> }
 
 /** Runs a command. Exit codes: 0 done, 1 the document or model is wrong, 2 the call is wrong. */
 export async function main(argv: readonly string[], print: (text: string) => void, complain: (text: string) => void): Promise<number> {

@@ -1,6 +1,6 @@
 import { listDefinitions } from '@/core/compile/catalogue';
 import { describeCatalogue } from '@/core/compile/describe';
-import type { Arguments } from './main';
+import type { Arguments } from './arguments';
 
 export function runNodes({ values }: Arguments, print: (text: string) => void): number {
   if (values['json']) print(JSON.stringify(describeCatalogue(), null, 2));

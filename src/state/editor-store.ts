@@ -33,13 +33,15 @@ export interface EditorState {
   readonly problem: string | null;
   readonly camera: Camera | null;
   readonly progress: MapProgress | null;
+  /** Raised to ask the board to show all its cards. */
+  readonly fitRequests: number;
 }
 
 const HISTORY = 300;
 
 export const editorStore = createStore<EditorState>(() => ({
   document: emptyDocument(''), path: [], selection: [], chosenStrand: null, past: [], future: [], gesture: null, pin: null, materialId: '', modelId: '', revision: 0,
-  saveState: 'saved', saveMessage: '', taps: new Map(), kinds: new Map(), problem: null, camera: null, progress: null,
+  saveState: 'saved', saveMessage: '', taps: new Map(), kinds: new Map(), problem: null, camera: null, progress: null, fitRequests: 0,
 }));
 const { getState, setState } = editorStore;
 
@@ -97,5 +99,6 @@ export const enterGroup = (nodeId: string): void => { setState({ path: [...getSt
 export const leaveTo = (depth: number): void => { setState({ path: getState().path.slice(0, depth), selection: [], chosenStrand: null }); };
 /** Pins an output on the stage; pinning it again returns to the surface. */
 export const togglePin = (key: string): void => { setState({ pin: getState().pin === key ? null : key }); };
+export const requestFit = (): void => { setState({ fitRequests: getState().fitRequests + 1 }); };
 /** The result key of an output of a node on the board shown. */
 export const keyOf = (path: readonly string[], node: string, output: string): string => `${[...path, node].join('/')}:${output}`;

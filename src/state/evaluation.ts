@@ -16,6 +16,8 @@ import { ModelKeeper } from './models';
 export interface StageFeed {
   /** `program`: the graphics processor runs the network. `workers`: it is too slow for that, and the workers fill its buffer. */
   readonly mode: 'program' | 'workers';
+  /** Whether a picture is still to come. */
+  readonly isBusy: boolean;
   /** In the mode `workers`: something changed, ask for values again. */
   touch(): void;
   setMesh(mesh: SurfaceMesh): void;
@@ -85,6 +87,9 @@ export class Evaluation {
     this.requestSwatches();
     return loaded.notes;
   }
+
+  /** Whether nothing is left to measure, to evaluate or to draw. */
+  get isIdle(): boolean { return this.mesh !== null && !this.evaluating && this.preparing === '' && !this.models.isWorking && !(this.stage?.isBusy ?? true); }
 
   get currentMesh(): SurfaceMesh | null { return this.mesh?.mesh ?? null; }
 

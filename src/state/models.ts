@@ -60,6 +60,8 @@ export class ModelKeeper {
     if (!this.working) void this.work(model);
   }
 
+  get isWorking(): boolean { return this.working; }
+
   /** Resolves when all maps asked for are finished. */
   async finished(): Promise<void> {
     while (this.working) await new Promise((resolve) => { setTimeout(resolve, 60); });

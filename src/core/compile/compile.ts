@@ -3,12 +3,13 @@ import { hasErrors } from '../base/diagnostic';
 import type { Diagnostic } from '../base/diagnostic';
 import { canonicalJson } from '../graph/canonical';
 import { isTriple } from '../graph/document';
-import type { Network, NetworkDocument, ValueKind } from '../graph/document';
+import type { Network, NetworkDocument, NodeInstance, ValueKind } from '../graph/document';
 import { Builder } from '../ir/builder';
 import { MEANING } from '../ir/fold';
 import { analyseLiveness } from '../ir/liveness';
 import type { F32, Program, ProgramOutput, Value } from '../ir/types';
 import type { MeshMapKind, SurfaceLanes } from '../nodes/define';
+import { findDefinition } from './catalogue';
 import { checkReferences } from './check';
 import { Lowering, kindsOf } from './lowering';
 import type { MapSlot } from './lowering';
@@ -86,8 +87,8 @@ export function compileNetwork(document: NetworkDocument, request: CompileReques
 }
 
 function findLiveInputs(program: Program): Set<string> {
-  const { isLive } = analyseLiveness(program);
-  return new Set(program.body.values.filter((value) => value.operation === 'input' && isLive(value)).map((value) => present(program.inputs[value.immediate], 'input')));
+  const liveness = analyseLiveness(program);
+  return new Set(program.body.values.filter((value) => value.operation === 'input' && liveness.isLive(value)).map((value) => present(program.inputs[value.immediate], 'input')));
 }
 
 export function surfaceLanes(s: SurfaceLanes): readonly F32[] {
@@ -123,10 +124,19 @@ function evaluateUniform(value: Value, uniforms: Float32Array): number {
   }
 }
 
+/** Typed values that decide what is computed: three numbers where one would do, and those that replace coordinates. */
+function structuralValues(node: NodeInstance): readonly string[] {
+  const inputs = findDefinition(node.type)?.inputs ?? {};
+  return Object.entries(node.values).filter(([id, value]) => {
+    const port = inputs[id];
+    return port !== undefined && ((port.kind === 'flex' && isTriple(value)) || typeof port.default === 'string');
+  }).map(([id]) => id).sort();
+}
+
 const networkStructure = (network: Network): unknown => ({
   nodes: network.nodes.map((node) => ({
     id: node.id, type: node.type, version: node.version, options: node.options, limited: node.limited ?? false, group: node.group,
-    values: Object.entries(node.values).map(([id, value]) => `${id}:${typeof value === 'number' ? 'n' : isTriple(value) ? 't' : 'r'}`).sort(),
+    values: structuralValues(node),
   })),
   strands: network.strands,
 });

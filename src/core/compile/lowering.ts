@@ -201,7 +201,7 @@ export class Lowering {
     }
     if (port.kind === 'scalar') return { lowered: toScalar(this.b, driven), kind: 'scalar' };
     if (port.kind === 'flex' && driven.kind !== 'surface') return { lowered: driven.lanes, kind: driven.kind };
-    return { lowered: toTriple(driven) as unknown as AnyLowered, kind: port.kind as ValueKind };
+    return { lowered: toTriple(driven), kind: port.kind as ValueKind };
   }
 
   private asPort(value: Lowered, port: InputPort, strand: Strand): Lowered {

@@ -5,10 +5,10 @@ import type { BoardId } from './board';
 import { connect, inputKind, outputKind } from './strands';
 
 /** Adds a node of the catalogue, or of a group of the document; gives back its id. */
-export function addNode(document: NetworkDocument, board: BoardId, type: string, at: readonly [number, number], group?: string): { document: NetworkDocument; id: string } {
+export function addNode(document: NetworkDocument, board: BoardId, type: string, at: readonly [number, number], group?: string, options: Readonly<Record<string, string>> = {}): { document: NetworkDocument; id: string } {
   const network = networkOf(document, board);
   const id = freshId('n', nodeIds(network));
-  const node: NodeInstance = { id, type, version: findDefinition(type)?.version ?? 1, at, values: {}, options: {}, ...(group === undefined ? {} : { group }) };
+  const node: NodeInstance = { id, type, version: findDefinition(type)?.version ?? 1, at, values: {}, options, ...(group === undefined ? {} : { group }) };
   return { document: withNetwork(document, board, { ...network, nodes: [...network.nodes, node] }), id };
 }
 

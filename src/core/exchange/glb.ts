@@ -56,7 +56,7 @@ function gather(document: Document): Soup {
   const scene = document.getRoot().getDefaultScene() ?? document.getRoot().listScenes()[0];
   const found: { node: Node; primitive: Primitive }[] = [];
   scene?.traverse((node) => { for (const primitive of node.getMesh()?.listPrimitives() ?? []) if (primitive.getMode() === 4) found.push({ node, primitive }); });
-  const total = found.reduce((sum, { primitive }) => sum + (primitive.getIndices() ?? primitive.getAttribute('POSITION'))!.getCount() / 3, 0);
+  const total = found.reduce((sum, { primitive }) => sum + ((primitive.getIndices() ?? primitive.getAttribute('POSITION'))?.getCount() ?? 0) / 3, 0);
   if (total > MODEL_LIMITS.triangles) {
     throw new AppError('model.too-many-triangles', `The model has ${total.toLocaleString('en')} triangles; the limit is 5,000,000.`, 'Nothing was changed. Reduce the model and bring it in again.', { status: 413 });
   }
@@ -77,7 +77,7 @@ function gather(document: Document): Soup {
     offset += read.positions.length / 3;
   });
   const joined = (lists: readonly (number[] | null)[]): Float32Array<ArrayBuffer> | null =>
-    lists.length > 0 && lists.every((list) => list !== null) ? concatenate(lists as number[][]) : null;
+    lists.length > 0 && lists.every((list) => list !== null) ? concatenate(lists) : null;
   return { positions: concatenate(positions), normals: joined(normals), uvs: joined(uvs), indices: Uint32Array.from(indices), parts: Uint32Array.from(parts), dropped };
 }
 
@@ -165,12 +165,12 @@ export async function writeGlb(mesh: Pick<SurfaceMesh, 'positions' | 'normals' |
   const document = new Document();
   const buffer = document.createBuffer();
   const accessor = (array: Float32Array | Uint32Array, type: 'VEC2' | 'VEC3' | 'SCALAR'): Accessor =>
-    document.createAccessor().setArray(array.slice() as Float32Array<ArrayBuffer>).setType(type).setBuffer(buffer);
+    document.createAccessor().setArray(array.slice()).setType(type).setBuffer(buffer);
   const position = accessor(mesh.positions, 'VEC3'), normal = accessor(mesh.normals, 'VEC3');
   const uv = mesh.atlas ? accessor(mesh.atlas, 'VEC2') : null;
   const material = document.createMaterial(name).setRoughnessFactor(textures ? 1 : 0.6).setMetallicFactor(textures ? 1 : 0);
   if (textures) {
-    const texture = (label: string, image: Uint8Array) => document.createTexture(`${name} ${label}`).setMimeType('image/png').setImage(image as Uint8Array<ArrayBuffer>);
+    const texture = (label: string, image: Uint8Array) => document.createTexture(`${name} ${label}`).setMimeType('image/png').setImage(image);
     material.setBaseColorTexture(texture('base colour', textures.baseColour)).setMetallicRoughnessTexture(texture('roughness and metalness', textures.metallicRoughness)).setNormalTexture(texture('normal', textures.normal));
     if (textures.emission) material.setEmissiveTexture(texture('emission', textures.emission)).setEmissiveFactor([1, 1, 1]);
     if (textures.hasOpacity) material.setAlphaMode('BLEND');

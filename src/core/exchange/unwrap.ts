@@ -58,5 +58,5 @@ export function unwrapPlainly(indices: Uint32Array): Unwrapped {
       : [place(1 - gap / 2, 1 - gap / 2), place(gap * 1.5, 1 - gap / 2), place(1 - gap / 2, gap * 1.5)];
     atlas.set(corners.flat(), t * 6);
   }
-  return { sources: indices.slice() as Uint32Array<ArrayBuffer>, atlas, indices: Uint32Array.from({ length: indices.length }, (_, k) => k) };
+  return { sources: indices.slice(), atlas, indices: Uint32Array.from({ length: indices.length }, (_, k) => k) };
 }

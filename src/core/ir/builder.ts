@@ -11,7 +11,7 @@ interface EmitExtras {
 }
 
 const keyOf = (operation: Operation, type: LaneType, args: readonly Value[], extras: EmitExtras): string =>
-  `${operation}.${type}:${args.map((arg) => arg.id).join(',')}:${Object.is(extras.immediate, -0) ? '-0' : (extras.immediate ?? 0)}:${extras.rowSize ?? 0}`;
+  `${operation}.${type}:${args.map((arg) => arg.id).join(',')}:${Object.is(extras.immediate, -0) ? '-0' : String(extras.immediate ?? 0)}:${String(extras.rowSize ?? 0)}`;
 
 const COMMUTATIVE = new Set<Operation>(['add', 'mul', 'iadd', 'imul', 'iand', 'ior', 'ixor', 'and', 'or', 'eq', 'ieq']);
 
@@ -99,7 +99,7 @@ export class Builder {
   input(name: string): F32 {
     let index = this.inputs.indexOf(name);
     if (index < 0) index = this.inputs.push(name) - 1;
-    const key = `input:${index}`;
+    const key = `input:${String(index)}`;
     const known = this.body.known.get(key);
     if (known) return known as F32;
     const value = this.make('input', 'f32', [], this.body, { immediate: index, laneUniform: false });

@@ -17,16 +17,16 @@ export function analyseLiveness(program: Program): Liveness {
   const escaping = new Set<Value>();
   const functions = new Set<Func>();
   const pending: Value[] = [];
-  const use = (value: Value, from: Block): void => {
-    const count = uses.get(value) ?? 0;
-    uses.set(value, count + 1);
-    if (count === 0) pending.push(value);
+  const count = (value: Value, from: Block): void => {
+    const before = uses.get(value) ?? 0;
+    uses.set(value, before + 1);
+    if (before === 0) pending.push(value);
     if (from !== value.block) escaping.add(value);
   };
-  const open = (block: Block): void => { for (const result of block.results) use(result, block); };
-  for (const output of program.outputs) use(output.value, program.body);
+  const open = (block: Block): void => { for (const result of block.results) count(result, block); };
+  for (const output of program.outputs) count(output.value, program.body);
   for (let value = pending.pop(); value; value = pending.pop()) {
-    for (const arg of value.args) use(arg, value.block);
+    for (const arg of value.args) count(arg, value.block);
     if (value.body) open(value.body);
     if (value.callee && !functions.has(value.callee)) {
       functions.add(value.callee);

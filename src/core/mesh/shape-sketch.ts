@@ -105,7 +105,7 @@ export class ShapeSketch {
         const inset = bevel * (edge(i) && edge(j) ? 0.423 : 0.293);
         p[u] = s * ((half[u] as number) - (edge(i) ? inset : bevel));
         p[v] = t * ((half[v] as number) - (edge(j) ? inset : bevel));
-        p[axis] = sign * ((half[axis] as number) - (edge(i) || edge(j) ? inset : 0));
+        p[axis] = sign * ((half[axis]) - (edge(i) || edge(j) ? inset : 0));
         if (rough > 0 && !edge(i) && !edge(j)) {
           const key = p.map((x) => Math.round(x * 1e5)).join(',');
           const bump = bumps.get(key) ?? (random() - 0.5) * rough;

@@ -156,6 +156,8 @@ export interface NodeDefinition extends NodeText {
   readonly options: Readonly<Record<string, OptionDefinition>>;
   /** Inputs that mean nothing under these options. */
   readonly idle: (options: Readonly<Record<string, string>>) => readonly string[];
+  /** The option whose choices are found in searches under their own names, with other words for some of them. */
+  readonly presets?: { readonly option: string; readonly synonyms: Readonly<Record<string, readonly string[]>> };
   /** The operand that changes nothing, per option choice, offered when the choice changes. */
   readonly neutral: Readonly<Record<string, { readonly input: string; readonly value: number }>>;
   readonly lower: (b: Builder, inputs: Readonly<Record<string, AnyLowered>>, options: Readonly<Record<string, string>>, model: ModelReads) => Readonly<Record<string, AnyLowered>>;
@@ -167,10 +169,11 @@ interface TypedNode<I extends Ports, O extends Outputs, P extends Options> exten
   readonly options?: P;
   readonly idle?: (options: ChosenOptions<P>) => readonly (keyof I & string)[];
   readonly neutral?: Readonly<Record<string, { readonly input: keyof I & string; readonly value: number }>>;
+  readonly presets?: { readonly option: keyof P & string; readonly synonyms: Readonly<Record<string, readonly string[]>> };
   readonly lower: (b: Builder, inputs: LoweredInputs<I>, options: ChosenOptions<P>, model: ModelReads) => LoweredOutputs<O>;
 }
 
 /** Declares a node; its ports type its lowering function. */
-export function defineNode<I extends Ports, O extends Outputs, P extends Options = Record<never, never>>(node: TypedNode<I, O, P>): NodeDefinition {
+export function defineNode<I extends Ports, O extends Outputs, P extends Options = Options>(node: TypedNode<I, O, P>): NodeDefinition {
   return { options: {}, idle: () => [], neutral: {}, ...node } as unknown as NodeDefinition;
 }

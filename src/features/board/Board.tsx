@@ -73,7 +73,8 @@ function BoardInside() {
     return () => { observer.disconnect(); };
   }, []);
   const materialId = useEditor((state) => state.materialId);
-  useEffect(() => { const timer = setTimeout(fit, 120); return () => { clearTimeout(timer); }; }, [fit, board, materialId]);
+  const fitRequests = useEditor((state) => state.fitRequests);
+  useEffect(() => { const timer = setTimeout(fit, 120); return () => { clearTimeout(timer); }; }, [fit, board, materialId, fitRequests]);
 
   const change = useCallback((changes: NodeChange<BoardNode>[]) => {
     const sizes = changes.filter((each) => each.type === 'dimensions' && each.dimensions);
@@ -113,7 +114,7 @@ function BoardInside() {
     const strand = editorStore.getState().chosenStrand;
     let id = '';
     commit('Added a node', (current, on) => {
-      const added = addNode(current, on, choice.type, at, choice.group);
+      const added = addNode(current, on, choice.type, at, choice.group, choice.options);
       id = added.id;
       if (open) return joinOpenEnd(added.document, id, open);
       return strand ? insertIntoStrand(added.document, on, strand, id) : added.document;

@@ -1,13 +1,13 @@
 'use client';
 import { Command } from 'cmdk';
 import { useState } from 'react';
-import { describePorts, mayConnect, searchDefinitions } from '@/core/compile/catalogue';
+import { describePorts, mayConnect, searchNodes } from '@/core/compile/catalogue';
 import type { GroupDefinition } from '@/core/graph/document';
 import { emptyDocument } from '@/core/graph/document';
 import type { NodeDefinition, PortKind } from '@/core/nodes/define';
 import { FamilyStitch } from './FamilyStitch';
 
-export type PaletteChoice = { readonly type: string; readonly group?: string } | { readonly note: true } | { readonly region: true };
+export type PaletteChoice = { readonly type: string; readonly group?: string; readonly options?: Readonly<Record<string, string>> } | { readonly note: true } | { readonly region: true };
 interface Props {
   readonly x: number; readonly y: number; readonly initial: string; readonly groups: readonly GroupDefinition[];
   /** Only nodes that can take (or give) what an open strand carries. */
@@ -26,8 +26,8 @@ function fits(definition: NodeDefinition, fitting: Props['fitting']): boolean {
 /** Finds a node by part of its name, or of what it does, at the pointer. */
 export function NodePalette({ x, y, initial, groups, fitting, onChoose, onClose }: Props) {
   const [query, setQuery] = useState(initial);
-  const found = searchDefinitions(query).filter((definition) => fits(definition, fitting));
-  const sorted = query.trim() ? found : [...found].sort((a, b) => rank(a.id) - rank(b.id));
+  const found = searchNodes(query).filter((hit) => fits(hit.definition, fitting));
+  const sorted = query.trim() ? found : [...found].sort((a, b) => rank(a.definition.id) - rank(b.definition.id));
   const matching = groups.filter((group) => group.name.toLowerCase().includes(query.toLowerCase()));
   const extras = [['Note', { note: true }], ['Region', { region: true }]] as const;
   const choose = (choice: PaletteChoice): void => {
@@ -42,9 +42,9 @@ export function NodePalette({ x, y, initial, groups, fitting, onChoose, onClose 
           onFocus={(event) => { const end = event.currentTarget.value.length; event.currentTarget.setSelectionRange(end, end); }} />
         <Command.List className="max-h-[270px] overflow-auto p-1">
           <Command.Empty className="px-3 py-2 text-soft">No node does “{query}”.</Command.Empty>
-          {sorted.map((definition) => (
-            <Command.Item key={definition.id} value={definition.id} onSelect={() => { choose({ type: definition.id }); }} className="flex cursor-pointer items-baseline gap-2 px-2 py-1 data-[selected=true]:bg-raised">
-              <FamilyStitch family={definition.family} /><span className="shrink-0 font-medium">{definition.title}</span><span className="truncate text-[11px] text-soft">{definition.help}</span>
+          {sorted.map(({ key, title, help, definition, options }) => (
+            <Command.Item key={key} value={key} onSelect={() => { choose({ type: definition.id, options }); }} className="flex cursor-pointer items-baseline gap-2 px-2 py-1 data-[selected=true]:bg-raised">
+              <FamilyStitch family={definition.family} /><span className="shrink-0 font-medium">{title}</span><span className="truncate text-[11px] text-soft">{help}</span>
             </Command.Item>
           ))}
           {matching.map((group) => (

@@ -43,7 +43,6 @@ export class BufferFiller {
   private busy = false;
   private again = false;
   private closed = false;
-  private timer: ReturnType<typeof setTimeout> | undefined;
 
   constructor(private readonly renderer: THREE.WebGLRenderer, private readonly source: FillSource, private readonly onFilled: (kind: ValueKind) => void) {
     this.target = new THREE.WebGLRenderTarget(1, 1, { type: THREE.FloatType, minFilter: THREE.NearestFilter, magFilter: THREE.NearestFilter });
@@ -53,9 +52,10 @@ export class BufferFiller {
     this.scene.add(this.mesh);
   }
 
+  get isBusy(): boolean { return this.busy || this.stale; }
+
   close(): void {
     this.closed = true;
-    clearTimeout(this.timer);
     this.target.dispose();
     this.mesh.material.dispose();
     for (const texture of this.textures) texture.dispose();
@@ -148,6 +148,8 @@ export class BufferFiller {
     const { width, height } = this.target;
     const data = this.textures.map((texture) => texture.image.data as Float32Array);
     const shift = step >> 1;
+    // What a finished picture does not cover is empty, so that it does not depend on what was there before.
+    if (step === 1) for (const each of data) each.fill(0);
     const sources = kind === 'surface' ? SURFACE_PLACES : kind === 'scalar' ? [[0, 0, 0, -1]] : [[0, 1, 2, -1]];
     sources.forEach((places, t) => {
       const into = data[t];

@@ -119,6 +119,8 @@ export class StageRenderer implements StageFeed {
     this.invalidate();
   }
 
+  get isBusy(): boolean { return this.frame !== 0 || this.pending !== null || (this.filler?.isBusy ?? false); }
+
   touch(): void { this.filler?.refill(); }
 
   private useKind(kind: ValueKind): void {

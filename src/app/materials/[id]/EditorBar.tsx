@@ -7,7 +7,7 @@ import { tidyNodes } from '@/core/edit/tidy';
 import { changeBoard } from '@/core/edit/nodes';
 import { groupSelection, ungroup } from '@/core/edit/group';
 import type { ModelEntry } from '@/state/api';
-import { commit, currentBoard, editorStore, redo, select, undo } from '@/state/editor-store';
+import { commit, currentBoard, editorStore, redo, requestFit, select, undo } from '@/state/editor-store';
 import type { SaveState } from '@/state/editor-store';
 import type { Saver } from '@/state/saving';
 import { useEditor } from '@/state/use-editor';
@@ -78,7 +78,7 @@ export function EditorBar({ models, saver, onModel, onBake, onLibrary }: Props) 
         <Button look="quiet" aria-label="Redo" title={future ? `Do again: ${future}` : 'Nothing to do again'} disabled={!future} onClick={() => { redo(); }}><Redo2 size={14} /></Button>
       </span>
       <Choose label="Model on the stage" value={modelId} items={models.map((model) => ({ value: model.id, title: model.name }))} onChange={(id) => { onModel(id, models.find((model) => model.id === id)?.name ?? 'Model'); }} />
-      <Button onClick={() => { commit('Tidied the board', (document) => changeBoard(document, currentBoard(), (network) => ({ ...network, nodes: tidyNodes(network) }))); }}>Tidy</Button>
+      <Button onClick={() => { commit('Tidied the board', (document) => changeBoard(document, currentBoard(), (network) => ({ ...network, nodes: tidyNodes(network) }))); requestFit(); }}>Tidy</Button>
       <Button onClick={() => { void packageSelection(saver); }} title="Ctrl+G">Package</Button>
       <Button onClick={onLibrary}>Library</Button>
       <Button onClick={onBake}>Bake</Button>

@@ -56,7 +56,7 @@ export class ByteWriter {
   }
 
   name(text: string): this {
-    const encoded = [...text].map((letter) => letter.charCodeAt(0));
+    const encoded = Array.from(text, (letter) => letter.charCodeAt(0));
     return this.u32(encoded.length).byte(...encoded);
   }
 

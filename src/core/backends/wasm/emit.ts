@@ -36,7 +36,7 @@ export function emitWasm(program: Program): EmittedModule {
   const bodies = liveness.functions.map((func) => emitFunction(func, liveness, index, layout));
   bodies.push(emitRun(program, liveness, index, layout));
 
-  const module = new ByteWriter().byte(0, 0x61, 0x73, 0x6d, 1, 0, 0, 0);
+  const binary = new ByteWriter().byte(0, 0x61, 0x73, 0x6d, 1, 0, 0, 0);
   const types = new ByteWriter().u32(bodies.length);
   for (const func of liveness.functions) {
     const [takes, gives] = [func.body.parameters.length, func.body.results.length];
@@ -44,20 +44,20 @@ export function emitWasm(program: Program): EmittedModule {
     types.u32(gives).byte(...Array<number>(gives).fill(TYPE.v128));
   }
   types.byte(TYPE.func).u32(1).byte(TYPE.i32).u32(0);
-  section(module, 1, types);
+  section(binary, 1, types);
   const declared = new ByteWriter().u32(bodies.length);
   bodies.forEach((_, k) => declared.u32(k));
-  section(module, 3, declared);
-  section(module, 5, new ByteWriter().u32(1).byte(0).u32(Math.max(1, Math.ceil(layout.bytes / PAGE_BYTES))));
-  section(module, 7, new ByteWriter().u32(2).name('memory').byte(2).u32(0).name('run').byte(0).u32(bodies.length - 1));
+  section(binary, 3, declared);
+  section(binary, 5, new ByteWriter().u32(1).byte(0).u32(Math.max(1, Math.ceil(layout.bytes / PAGE_BYTES))));
+  section(binary, 7, new ByteWriter().u32(2).name('memory').byte(2).u32(0).name('run').byte(0).u32(bodies.length - 1));
   const code = new ByteWriter().u32(bodies.length);
   for (const body of bodies) code.sized(body);
-  section(module, 10, code);
-  return { bytes: module.take(), layout };
+  section(binary, 10, code);
+  return { bytes: binary.take(), layout };
 }
 
-function section(module: ByteWriter, id: number, content: ByteWriter): void {
-  module.byte(id).sized(content);
+function section(binary: ByteWriter, id: number, content: ByteWriter): void {
+  binary.byte(id).sized(content);
 }
 
 function wrap(emitter: FunctionEmitter, code: ByteWriter): ByteWriter {

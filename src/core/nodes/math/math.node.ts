@@ -50,7 +50,14 @@ const entryOf = (name: OperationName): Operation => OPERATIONS[name];
 
 export const math = defineNode({
   id: 'math.math', version: 1, title: 'Math', family: 'math',
-  synonyms: ['flip', 'complement', 'one minus', ...NAMES.map((name) => entryOf(name).title.toLowerCase()), 'plus', 'minus', 'times', 'multiply', 'exp', 'log', 'sin', 'cos', 'min', 'max', 'sqrt', 'abs', 'frac', 'mod'],
+  synonyms: ['calculate', 'arithmetic', 'operation'],
+  presets: {
+    option: 'operation',
+    synonyms: {
+      invert: ['flip', 'complement', 'one minus', 'reverse'], add: ['plus', 'sum'], subtract: ['minus', 'difference'], multiply: ['times', 'product', 'and'], exponent: ['exp'], logarithm: ['log', 'ln'],
+      squareRoot: ['sqrt'], absolute: ['abs'], fraction: ['frac'], modulo: ['mod', 'repeat'], minimum: ['min', 'darker'], maximum: ['max', 'lighter'], power: ['pow'], average: ['mean'],
+    },
+  },
   help: 'One operation on scalars, vectors or colours alike, lane by lane; a scalar counts for every lane.',
   formula: 'depends on the operation; each choice tells its own',
   inputs: {

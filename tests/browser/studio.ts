@@ -1,0 +1,68 @@
+import type {} from '@/features/stage/Stage';
+import { readFileSync } from 'node:fs';
+import path from 'node:path';
+import { expect } from '@playwright/test';
+import type { Locator, Page } from '@playwright/test';
+
+export const password = (): string => (JSON.parse(readFileSync(path.join(process.env['BRIGHT_LOOM_DATA'] ?? '.data/check', 'settings.json'), 'utf8')) as { demoPassword: string }).demoPassword;
+
+export async function signIn(page: Page, who: 'maren' | 'tove' | 'ilo' | 'sefa'): Promise<void> {
+  await page.goto('/sign-in');
+  await page.getByLabel('E-mail').fill(`${who}@studio.example`);
+  await page.getByLabel('Password').fill(password());
+  await page.getByRole('button', { name: 'Sign in' }).click();
+  await page.waitForURL('**/materials');
+}
+
+export const card = (page: Page, title: string): Locator => page.locator(`[data-testid^="card-"][data-title="${title}"]`);
+export const port = (node: Locator, side: 'input' | 'output', title: string): Locator => node.getByLabel(new RegExp(`, ${side} ${title}$`));
+
+/** Types a word at a place of the board and takes the first thing found (or the one named). */
+export async function addNode(page: Page, word: string, x: number, y: number, name?: string): Promise<void> {
+  const board = page.getByTestId('board');
+  const box = await board.boundingBox();
+  if (!box) throw new Error('no board');
+  await page.mouse.click(box.x + x, box.y + y);
+  await page.mouse.move(box.x + x, box.y + y);
+  await page.keyboard.type(word.slice(0, 1));
+  await expect(page.getByPlaceholder('What should it do?')).toBeFocused();
+  await page.keyboard.type(word.slice(1));
+  if (name) await page.getByRole('option', { name }).first().click();
+  else await page.keyboard.press('Enter');
+  await expect(page.getByPlaceholder('What should it do?')).toHaveCount(0);
+}
+
+export async function drag(page: Page, from: Locator, to: Locator): Promise<void> {
+  const [a, b] = [await from.boundingBox(), await to.boundingBox()];
+  if (!a || !b) throw new Error('nothing to drag');
+  await page.mouse.move(a.x + a.width / 2, a.y + a.height / 2);
+  await page.mouse.down();
+  await page.mouse.move((a.x + b.x) / 2, (a.y + b.y) / 2, { steps: 4 });
+  await page.mouse.move(b.x + b.width / 2, b.y + b.height / 2, { steps: 4 });
+  await page.mouse.up();
+}
+
+export const saved = (page: Page): Promise<void> => expect(page.getByTestId('save-state')).toHaveText('Saved');
+export const strands = (page: Page): Locator => page.locator('.react-flow__edge');
+
+/** Pixels of the stage. */
+export async function stagePicture(page: Page): Promise<Buffer> {
+  await page.evaluate(() => new Promise((resolve) => { requestAnimationFrame(() => { setTimeout(resolve, 60); }); }));
+  return page.locator('[data-testid=stage] canvas').screenshot();
+}
+
+/** Waits until the workers have nothing more to measure or to fill. */
+export async function settled(page: Page): Promise<void> {
+  let calm = 0;
+  for (let k = 0; k < 900 && calm < 4; k++) {
+    calm = await page.evaluate(() => window.brightLoomEvaluation?.isIdle ?? false) ? calm + 1 : 0;
+    await page.waitForTimeout(120);
+  }
+  expect(calm).toBe(4);
+}
+
+/** Lays the board out; it then shows all its cards. */
+export async function tidy(page: Page): Promise<void> {
+  await page.getByRole('button', { name: 'Tidy' }).click();
+  await page.waitForTimeout(400);
+}
