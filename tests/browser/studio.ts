@@ -45,10 +45,10 @@ export async function drag(page: Page, from: Locator, to: Locator): Promise<void
 export const saved = (page: Page): Promise<void> => expect(page.getByTestId('save-state')).toHaveText('Saved');
 export const strands = (page: Page): Locator => page.locator('.react-flow__edge');
 
-/** Pixels of the stage. */
+/** The stage's own pixels, whatever lies over it. */
 export async function stagePicture(page: Page): Promise<Buffer> {
-  await page.evaluate(() => new Promise((resolve) => { requestAnimationFrame(() => { setTimeout(resolve, 60); }); }));
-  return page.locator('[data-testid=stage] canvas').screenshot();
+  const url = await page.evaluate(() => document.querySelector<HTMLCanvasElement>('[data-testid=stage] canvas')?.toDataURL('image/png') ?? '');
+  return Buffer.from(url.split(',')[1] ?? '', 'base64');
 }
 
 /** Waits until the workers have nothing more to measure or to fill. */

@@ -63,7 +63,7 @@ export const groupSchema = group;
 export const documentSchema = Joi.object({
   format: Joi.valid(DOCUMENT_FORMAT).required(), version: Joi.valid(DOCUMENT_VERSION).required(), name: name.required(),
   network: network.required(), groups: Joi.object().pattern(id, group).max(LIMITS.groups).required(),
-});
+}).required();
 
 /** A JSON Pointer (RFC 6901). */
 export const pointer = (path: readonly (string | number)[]): string =>

@@ -1,0 +1,198 @@
+import { readFile } from 'node:fs/promises';
+import path from 'node:path';
+import { hashPassword } from 'better-auth/crypto';
+import { addDial } from '@/core/edit/dials';
+import { groupSelection } from '@/core/edit/group';
+import { setValue } from '@/core/edit/nodes';
+import { emptyDocument } from '@/core/graph/document';
+import type { NetworkDocument } from '@/core/graph/document';
+import { findBlob, storeBlob } from '@/db/queries/blobs';
+import { findEntryByName, findPublication } from '@/db/queries/library';
+import { findRevision, insertModel, listMaterials } from '@/db/queries/materials';
+import { authentication } from '@/server/authentication';
+import type { SignedIn } from '@/server/authentication';
+import { failureResponse, route } from '@/server/http';
+import { compareVersions, openEntry, searchLibrary, startPublication, withdraw } from '@/server/library';
+import { createMaterial, openMaterial, saveMaterial } from '@/server/materials';
+import { findPicture } from '@/server/pictures';
+import { runPublication, runSwatch } from '@/server/publish';
+import { mayPublish } from '@/server/rights';
+import { documentOf, node } from '../support/networks';
+import { makePerson, startStudio } from './studio';
+
+let studio: Awaited<ReturnType<typeof startStudio>>;
+let author: SignedIn, artist: SignedIn, stranger: SignedIn, librarian: SignedIn;
+const painted = (): NetworkDocument => ({
+  ...documentOf([node('n1', 'patterns.noise', { scale: 9 }), node('n2', 'ranges.smoothstep'), node('n3', 'surface.surface')], ['n1:value > n2:value', 'n2:mask > n3:roughness', 'n3:surface > @out:surface']), name: 'Painted',
+});
+
+beforeAll(async () => {
+  studio = await startStudio();
+  author = await makePerson('author', 'author', ['ferry'], await hashPassword('correct horse'));
+  artist = await makePerson('artist', 'artist', ['ferry', 'heron']);
+  stranger = await makePerson('stranger', 'artist', ['heron']);
+  librarian = await makePerson('librarian', 'librarian', ['ferry', 'heron']);
+  for (const name of ['study', 'buoy', 'tile']) {
+    const bytes = await readFile(path.resolve(import.meta.dirname, `../../assets/models/${name}.glb`));
+    await insertModel({ id: `demo-${name}`, name, projectId: null, blobHash: await storeBlob(bytes, 'model/gltf-binary'), ownerId: null });
+  }
+}, 60000);
+afterAll(() => studio.stop());
+
+const make = (user: SignedIn, document: unknown = painted(), projectId = 'ferry'): Promise<{ id: string }> => createMaterial(user, { projectId, modelId: 'demo-tile', document });
+
+describe('materials', () => {
+  it('are saved as revisions and opened by members of the project only', async () => {
+    const { id } = await make(author);
+    const next = setValue(painted(), null, 'n1', 'scale', 12);
+    expect(await saveMaterial(author, id, { base: 1, modelId: 'demo-tile', document: next })).toEqual({ revision: 2 });
+    expect((await openMaterial(artist, id)).document).toEqual(next);
+    expect((await openMaterial(artist, id, 1)).document).toEqual(painted());
+    await expect(openMaterial(stranger, id)).rejects.toMatchObject({ status: 404 });
+    await expect(saveMaterial(stranger, id, { base: 2, modelId: 'demo-tile', document: next })).rejects.toMatchObject({ status: 404 });
+    await expect(make(stranger)).rejects.toMatchObject({ code: 'project.not-member' });
+  });
+
+  it('keep both versions when two people save at once', async () => {
+    const { id } = await make(author);
+    const [mine, theirs] = [3, 5].map((scale) => setValue(painted(), null, 'n1', 'scale', scale)) as [NetworkDocument, NetworkDocument];
+    const outcomes = await Promise.allSettled([
+      saveMaterial(author, id, { base: 1, modelId: 'demo-tile', document: mine }), saveMaterial(artist, id, { base: 1, modelId: 'demo-tile', document: theirs }),
+    ]);
+    expect(outcomes.map((outcome) => outcome.status).sort()).toEqual(['fulfilled', 'rejected']);
+    const refused = outcomes.find((outcome) => outcome.status === 'rejected') as PromiseRejectedResult;
+    expect(refused.reason).toMatchObject({ code: 'material.clash', status: 409, details: { revision: 2 } });
+    const loser = outcomes[0]?.status === 'rejected' ? mine : theirs;
+    expect(await saveMaterial(author, id, { base: 2, modelId: 'demo-tile', document: loser })).toEqual({ revision: 3 });
+    expect((await findRevision(id, 2))?.document).not.toEqual((await findRevision(id, 3))?.document);
+  });
+
+  it('refuse documents of a wrong form, and keep what was saved; broken networks in work are kept', async () => {
+    const { id } = await make(author);
+    await expect(saveMaterial(author, id, { base: 1, modelId: 'demo-tile', document: { ...painted(), network: 7 } })).rejects.toMatchObject({ status: 422, code: 'document.invalid' });
+    await expect(saveMaterial(author, id, { base: 1, modelId: 'demo-tile', document: setValue(painted(), null, 'n1', 'scale', Infinity) })).rejects.toMatchObject({ status: 422 });
+    expect((await openMaterial(author, id)).revision).toBe(1);
+    const unknown = documentOf([node('n1', 'patterns.of-the-future')]);
+    expect(await saveMaterial(author, id, { base: 1, modelId: 'demo-tile', document: unknown })).toEqual({ revision: 2 });
+  });
+
+  it('get a picture, seen by members only', async () => {
+    const { id } = await make(author);
+    await runSwatch(id, author.id);
+    const hash = (await listMaterials(author.id)).find((material) => material.id === id)?.swatchHash ?? '';
+    expect((await findBlob(hash))?.bytes.subarray(1, 4).toString()).toBe('PNG');
+    expect(await findPicture(author, hash)).toBeDefined();
+    expect(await findPicture(stranger, hash)).toBeUndefined();
+  });
+});
+
+/** A material whose second revision holds a group packaged from its first. */
+async function packaged(user: SignedIn, change: (document: NetworkDocument, groupId: string) => NetworkDocument = (document) => document): Promise<{ materialId: string; groupId: string }> {
+  const { id } = await make(user);
+  const grouped = groupSelection(painted(), { board: null, ids: ['n1', 'n2'], name: 'Grain', path: [], source: { materialId: id, revision: 1 } });
+  const dialled = addDial(grouped.document, grouped.groupId, 'n1', 'scale', 'times', 'Size')?.document ?? grouped.document;
+  await saveMaterial(user, id, { base: 1, modelId: 'demo-tile', document: change(dialled, grouped.groupId) });
+  return { materialId: id, groupId: grouped.groupId };
+}
+const request = (from: { materialId: string; groupId: string }, name: string, version = '1.0.0', rack = 'studio') => ({ ...from, revision: 2, rack, version, name, description: 'Fine grain', tags: ['mask'] });
+
+describe('the library', () => {
+  it('publishes what the server itself has proved, and lets others find it', async () => {
+    const { id } = await startPublication(author, request(await packaged(author), 'Grain'));
+    await runPublication(id);
+    const done = await findPublication(id);
+    expect(done).toMatchObject({ state: 'published', proof: { identical: true, points: 4096 } });
+    const found = await searchLibrary(stranger, 'fine mask', null);
+    expect(found.entries.map((entry) => entry.name)).toEqual(['Grain']);
+    const entry = await openEntry(stranger, found.entries[0]?.id ?? '');
+    expect(entry.releases[0]).toMatchObject({ version: '1.0.0', withdrawnAt: null });
+    expect(await findPicture(stranger, entry.releases[0]?.swatchHash ?? '')).toBeDefined();
+    await runPublication(id);
+    expect((await openEntry(author, entry.id)).releases).toHaveLength(1);
+  }, 60000);
+
+  it('refuses a group that does not match its source, whatever the browser claims', async () => {
+    const changed = await packaged(author, (document, groupId) => setValue(document, groupId, 'n2', 'edge', 0.51));
+    const { id } = await startPublication(author, request(changed, 'Wrong grain'));
+    await runPublication(id);
+    const done = await findPublication(id);
+    expect(done).toMatchObject({ state: 'refused', proof: { identical: false } });
+    expect(done?.message).toContain('n2 edge');
+    expect(await findEntryByName('studio', 'Wrong grain')).toBeUndefined();
+  }, 60000);
+
+  it('refuses a group whose source belongs to somebody else', async () => {
+    const foreign = await make(stranger, painted(), 'heron');
+    const sneaky = await packaged(author, (document, groupId) => {
+      const group = document.groups[groupId];
+      return group?.origin ? { ...document, groups: { ...document.groups, [groupId]: { ...group, origin: { ...group.origin, materialId: foreign.id } } } } : document;
+    });
+    const { id } = await startPublication(author, request(sneaky, 'Sneaky grain'));
+    await runPublication(id);
+    expect(await findPublication(id)).toMatchObject({ state: 'refused' });
+  });
+
+  it('keeps to the rights of the roles', async () => {
+    expect(mayPublish('artist', 'studio', ['ferry'])).toBe(false);
+    expect(mayPublish('artist', 'project:ferry', ['ferry'])).toBe(true);
+    expect(mayPublish('artist', 'project:heron', ['ferry'])).toBe(false);
+    expect(mayPublish('author', 'studio', [])).toBe(true);
+    expect(mayPublish('librarian', 'elsewhere', [])).toBe(false);
+    const mine = await packaged(artist);
+    await expect(startPublication(artist, request(mine, 'Not mine'))).rejects.toMatchObject({ status: 403, code: 'rights.publish' });
+    await expect(startPublication(stranger, request(mine, 'Not mine', '1.0.0', 'project:heron'))).rejects.toMatchObject({ status: 404 });
+    const { id } = await startPublication(artist, request(mine, 'Project grain', '1.0.0', 'project:ferry'));
+    await runPublication(id);
+    expect((await searchLibrary(author, 'project grain', null)).entries).toHaveLength(1);
+    expect((await searchLibrary(stranger, 'project grain', null)).entries).toHaveLength(0);
+    const entry = await findEntryByName('project:ferry', 'Project grain');
+    await expect(openEntry(stranger, entry?.id ?? '')).rejects.toMatchObject({ status: 404 });
+    await expect(withdraw(author, entry?.id ?? '', '1.0.0', 'no')).rejects.toMatchObject({ status: 403 });
+    await withdraw(librarian, entry?.id ?? '', '1.0.0', 'Seams on the bell');
+    expect((await openEntry(author, entry?.id ?? '')).releases[0]?.withdrawnReason).toBe('Seams on the bell');
+    expect((await searchLibrary(author, 'project grain', null)).entries).toHaveLength(0);
+  }, 60000);
+
+  it('takes only higher versions', async () => {
+    const again = await packaged(author);
+    await expect(startPublication(author, request(again, 'Grain', '1.0.0'))).rejects.toMatchObject({ code: 'release.version' });
+    expect(compareVersions('1.10.0', '1.9.9')).toBeGreaterThan(0);
+  });
+});
+
+describe('sign-in', () => {
+  const signIn = (password: string): Promise<Response> => authentication().handler(new Request('http://127.0.0.1:3000/api/auth/sign-in/email', {
+    method: 'POST', headers: { 'Content-Type': 'application/json', Origin: 'http://127.0.0.1:3000' }, body: JSON.stringify({ email: 'author@studio.example', password }),
+  }));
+  const ask = route((user) => Promise.resolve(Response.json(user)));
+  const at = (headers: Record<string, string>, method = 'GET'): Promise<Response> => ask(new Request('http://127.0.0.1:3000/api/session', { method, headers }), { params: Promise.resolve({}) });
+
+  it('lets in with the password only, and nobody without a session', async () => {
+    expect((await signIn('wrong')).status).toBe(401);
+    const right = await signIn('correct horse');
+    expect(right.status).toBe(200);
+    const cookie = right.headers.get('set-cookie')?.split(';')[0] ?? '';
+    expect(right.headers.get('set-cookie')).toContain('HttpOnly');
+    expect(await (await at({ cookie })).json()).toMatchObject({ id: 'author', role: 'author' });
+    expect((await at({})).status).toBe(401);
+    expect((await at({ cookie: `${cookie.slice(0, -4)}AAAA` })).status).toBe(401);
+    expect((await at({ cookie, origin: 'http://evil.example', host: '127.0.0.1:3000' }, 'POST')).status).toBe(403);
+  });
+
+  it('does not let anybody sign up', async () => {
+    const response = await authentication().handler(new Request('http://127.0.0.1:3000/api/auth/sign-up/email', {
+      method: 'POST', headers: { 'Content-Type': 'application/json', Origin: 'http://127.0.0.1:3000' }, body: JSON.stringify({ email: 'x@studio.example', password: 'long enough 1', name: 'X', role: 'librarian' }),
+    }));
+    expect(response.status).toBeGreaterThanOrEqual(400);
+  });
+});
+
+describe('a database that goes away', () => {
+  it('is said as such, and that the work is kept', async () => {
+    const { id } = await make(author, { ...emptyDocument('Before the storm') });
+    studio.cluster.stop();
+    const failed = await openMaterial(author, id).then(() => null, (error: unknown) => failureResponse(error));
+    expect(failed?.status).toBe(503);
+    expect(await failed?.json()).toMatchObject({ code: 'database.unreachable', action: expect.stringContaining('kept in this browser') as string });
+  });
+});

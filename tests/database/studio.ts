@@ -1,0 +1,34 @@
+import path from 'node:path';
+import { mkdtempSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { removeCluster, startCluster } from '../../scripts/cluster';
+import type { Cluster } from '../../scripts/cluster';
+import { closeDatabase, migrateDatabase } from '@/db/client';
+import { insertPerson, insertProject } from '@/db/queries/seeding';
+import type { Role, SignedIn } from '@/server/authentication';
+import { stopJobs } from '@/server/jobs';
+
+/** A real PostgreSQL of its own for a test file, thrown away afterwards. */
+export async function startStudio(): Promise<{ cluster: Cluster; stop: () => Promise<void> }> {
+  const folder = mkdtempSync(path.join(tmpdir(), 'bright-loom-test-'));
+  const cluster = await startCluster({ folder, throwAway: true, say: () => undefined });
+  process.env['DATABASE_URL'] = cluster.url;
+  process.env['BETTER_AUTH_SECRET'] = 'only-for-tests-0123456789abcdef0123456789abcdef';
+  process.env['BETTER_AUTH_URL'] = 'http://127.0.0.1:3000';
+  await migrateDatabase(path.resolve(import.meta.dirname, '../../drizzle'));
+  return {
+    cluster,
+    stop: async () => {
+      await stopJobs().catch(() => undefined);
+      await closeDatabase();
+      try { cluster.stop(); } catch { /* a test may have stopped it */ }
+      removeCluster(folder);
+    },
+  };
+}
+
+export async function makePerson(id: string, role: Role, projects: readonly string[], passwordHash = 'none'): Promise<SignedIn> {
+  for (const project of projects) await insertProject({ id: project, name: project });
+  await insertPerson({ id, name: id, email: `${id}@studio.example`, role, passwordHash, projects });
+  return { id, name: id, email: `${id}@studio.example`, role };
+}
