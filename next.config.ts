@@ -3,6 +3,8 @@ import type { NextConfig } from 'next';
 const config: NextConfig = {
   poweredByHeader: false,
   reactStrictMode: true,
+  // Types are checked by ./check, over the whole project at once; the build need not wait for it again.
+  typescript: { ignoreBuildErrors: true },
   serverExternalPackages: ['pg', 'pg-boss', 'better-auth'],
   // The unwrapping library asks for node's own loader module, which a browser has not.
   turbopack: { root: import.meta.dirname, resolveAlias: { module: { browser: './src/empty-module.ts' } } },

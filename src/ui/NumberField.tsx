@@ -21,7 +21,7 @@ export function NumberField({ value, label, onCommit, low = -Infinity, high = In
       className={`figures w-[68px] rounded-[2px] border border-line bg-ground px-1 py-0.5 text-right text-[12px] ${className}`}
       onFocus={(event) => { event.currentTarget.select(); }} onChange={(event) => { setDraft(event.target.value); }} onBlur={commit}
       onKeyDown={(event) => {
-        if (event.key === 'Enter') { commit(); event.currentTarget.blur(); }
+        if (event.key === 'Enter') event.currentTarget.blur();
         else if (event.key === 'Escape') setDraft(null);
         else if (event.key === 'ArrowUp' || event.key === 'ArrowDown') {
           event.preventDefault();

@@ -289,9 +289,9 @@ test('an author paints a buoy, packages the paint and publishes it; an artist us
 
   await test.step('baked maps and the GLB download and open', async () => {
     await artist.getByRole('button', { name: 'Bake' }).click();
-    await artist.getByLabel('Size').click();
+    await artist.getByRole('combobox', { name: 'Size' }).click();
     await artist.getByRole('option', { name: '512 × 512' }).click();
-    await artist.getByLabel('Depth').click();
+    await artist.getByRole('combobox', { name: 'Depth' }).click();
     await artist.getByRole('option', { name: '16 bit' }).click();
     await artist.getByRole('button', { name: 'Bake', exact: true }).last().click();
     await expect(artist.getByTestId('bake-message')).toHaveText('Baked 6 maps at 512 × 512.', { timeout: 150_000 });

@@ -62,7 +62,7 @@ describe('random networks', () => {
     }
     expect(bits).toBe(0);
     expect(compared).toBeGreaterThan(20000);
-    // Chains of powers, steps and fine patterns amplify rounding; most values still lie close to double precision.
+    // Chains of powers, steps and fine patterns enlarge rounding; most values still lie close to double precision.
     expect(beyond / compared).toBeLessThan(0.05);
   });
 });

@@ -94,7 +94,7 @@ export class Lowering {
     return { kind: 'colour', lanes: [this.b.saturate(x), this.b.saturate(y), this.b.saturate(z)] };
   }
 
-  /** What a strand brings; undefined when it comes from a group input that has neither strand nor fallback. */
+  /** What a strand brings; undefined when it comes from an input of a group that has neither strand nor fallback. */
   private sourceOf(scope: Scope, strand: Strand): Lowered | undefined {
     return strand.from.node === INPUT_EDGE ? scope.inputs.get(strand.from.output) : scope.outputs.get(`${strand.from.node}/${strand.from.output}`);
   }

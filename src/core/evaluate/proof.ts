@@ -48,7 +48,7 @@ export function proveGroup(source: NetworkDocument, candidate: NetworkDocument, 
   const difference = compare(trial);
   return {
     identical: difference === null, points: PROOF_POINTS, models: models.map((model) => model.name), difference,
-    changes: difference ? explain(source, trial, group, compare) : [],
+    changes: difference ? explain(source, trial, group, compare).filter((change) => change.largestWithout < difference.largest) : [],
   };
 }
 

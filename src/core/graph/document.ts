@@ -102,9 +102,9 @@ export interface GroupPort {
 export interface Origin {
   readonly materialId: string;
   readonly revision: number;
-  /** Per group input, the output in the source network that fed it. */
+  /** Per input of the group, the output in the source network that fed it. */
   readonly inputs: Readonly<Record<string, { readonly node: string; readonly output: string }>>;
-  /** Per group output, the output in the source network it replaces. */
+  /** Per output of the group, the output in the source network it replaces. */
   readonly outputs: Readonly<Record<string, { readonly node: string; readonly output: string }>>;
 }
 
@@ -146,5 +146,5 @@ export const isGroup = (node: NodeInstance): boolean => node.type === 'group';
 
 /** Limits a document must keep; beyond them it is refused with a message that names the limit. */
 export const LIMITS = {
-  nodes: 5000, strands: 20000, groups: 500, groupDepth: 32, rampStops: 32, dials: 200, drives: 200, name: 200, text: 10000,
+  nodes: 5000, strands: 20000, groups: 500, groupDepth: 32, rampStops: 32, dials: 200, drives: 200, name: 200, text: 10000, whole: 1_000_000_000,
 } as const;

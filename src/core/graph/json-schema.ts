@@ -22,7 +22,7 @@ const mapOf = (values: Schema, maxProperties?: number): Schema => ({
 export function documentJsonSchema(): Schema {
   const name = text(LIMITS.name);
   const long = text(LIMITS.text);
-  const whole = (minimum: number): Schema => ({ type: 'integer', minimum });
+  const whole = (minimum: number): Schema => ({ type: 'integer', minimum, maximum: LIMITS.whole });
   const end = (port: 'input' | 'output'): Schema => object({ node: ref('id'), [port]: ref('id') });
   return {
     $schema: 'https://json-schema.org/draft/2020-12/schema', $id: 'bright-loom-network-1', title: 'Bright Loom network, version 1',
@@ -44,7 +44,7 @@ export function documentJsonSchema(): Schema {
       drive: object({ node: ref('id'), input: ref('id'), law: oneOf('times', 'lift', 'span', 'blend', 'as is'), reach: number, low: number, high: number }, ['reach', 'low', 'high']),
       dial: object({
         id: ref('id'), name, help: long, unit: name, section: name, kind: oneOf('scalar', 'vector', 'colour'), home: either(number, ref('triple')), soft: fixed(2), hard: fixed(2),
-        step: { type: 'number', minimum: 0 }, drives: list(ref('drive'), LIMITS.drives),
+        step: { type: 'number', minimum: 0, maximum: LARGEST }, drives: list(ref('drive'), LIMITS.drives),
       }),
       port: object({ id: ref('id'), name, kind: oneOf('scalar', 'vector', 'colour', 'surface'), fallback: either(number, ref('triple')) }, ['fallback']),
       group: object({

@@ -19,7 +19,7 @@ const ramp = Joi.object({ stops: Joi.array().items(stop).min(2).max(LIMITS.rampS
 const value = Joi.alternatives(number, triple, ramp);
 
 const node = Joi.object({
-  id: id.required(), type: Joi.string().max(80).required(), version: Joi.number().integer().min(1).required(), name,
+  id: id.required(), type: Joi.string().max(80).required(), version: Joi.number().integer().min(1).max(LIMITS.whole).required(), name,
   at: pair.required(), values: Joi.object().pattern(id, value).required(),
   options: Joi.object().pattern(id, Joi.string().max(80)).required(),
   limited: Joi.boolean(), folded: Joi.boolean(), group: id,
@@ -53,7 +53,7 @@ const group = Joi.object({
   id: id.required(), name: name.required(), description: text.required(), inputs: Joi.array().items(port).max(200).required(),
   outputs: Joi.array().items(port).max(200).required(), dials: Joi.array().items(dial).max(LIMITS.dials).required(),
   network: network.required(),
-  origin: Joi.object({ materialId: id.required(), revision: Joi.number().integer().min(0).required(), inputs: source.required(), outputs: source.required() }),
+  origin: Joi.object({ materialId: id.required(), revision: Joi.number().integer().min(0).max(LIMITS.whole).required(), inputs: source.required(), outputs: source.required() }),
   release: Joi.object({ entryId: id.required(), version: Joi.string().max(40).required() }),
 });
 

@@ -8,7 +8,7 @@ import { Button } from '@/ui/Button';
 import { StageRenderer } from './stage-renderer';
 
 declare global {
-  interface Window { brightLoomStage?: StageRenderer; brightLoomEvaluation?: Evaluation }
+  interface Window { brightLoomStage?: StageRenderer; brightLoomEvaluation?: Evaluation; brightLoomStore?: typeof editorStore }
 }
 
 /** The 3D view: the model with the finished surface, or with a pinned value shown flat. */
@@ -27,6 +27,7 @@ export function Stage({ evaluation }: { readonly evaluation: Evaluation }) {
     // Benchmarks and browser tests read frame times here.
     window.brightLoomStage = made;
     window.brightLoomEvaluation = evaluation;
+    window.brightLoomStore = editorStore;
     const detach = evaluation.attach(made);
     return () => { detach(); made.close(); renderer.current = null; };
   }, [evaluation]);

@@ -236,9 +236,14 @@ export class StageRenderer implements StageFeed {
   drawAndWait(): number {
     const started = performance.now();
     this.draw();
+    this.finish();
+    return performance.now() - started;
+  }
+
+  /** Waits until everything drawn is done. */
+  finish(): void {
     const gl = this.renderer.getContext();
     gl.readPixels(0, 0, 1, 1, gl.RGBA, gl.UNSIGNED_BYTE, new Uint8Array(4));
-    return performance.now() - started;
   }
 
   orbit(turnRad: number, tiltRad: number): void {

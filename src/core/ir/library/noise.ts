@@ -84,7 +84,7 @@ function octaveCount(b: Builder, octaves: F32): I32 {
  * A sum of octaves of noise, divided by the sum of their amplitudes so that it stays within −1…1. A fractional number
  * of octaves weighs the last one. Folding turns each octave over: ridged 1 − 2|n|, billow 2|n| − 1. `erode` lets finer
  * octaves act only where the sum so far is high.
- * Source: F. K. Musgrave in Ebert et al., Texturing and Modeling, 2003, chapter 16 (summation and its erosion variant).
+ * Source: D. Ebert et al., Texturing and Modeling, 2003, chapter 16 (summation and its erosion variant).
  */
 export function fractalNoise(b: Builder, at: Lanes3, options: FractalOptions): F32 {
   const octaves = b.clamp(options.octaves, b.f(1), b.f(MAXIMUM_OCTAVES));

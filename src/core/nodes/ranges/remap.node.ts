@@ -4,7 +4,7 @@ import type { F32 } from '../../ir/types';
 
 export const remap = defineNode({
   id: 'ranges.remap', version: 1, title: 'Remap', family: 'ranges',
-  synonyms: ['range', 'rescale', 'fit', 'map range', 'scale'],
+  synonyms: ['range', 'rescale', 'fit', 'scale'],
   help: 'Carries one range of values onto another. Equal in-ends give a step at that place.',
   formula: 'out lo + (out hi − out lo)·shape((x − in lo)/(in hi − in lo))',
   inputs: {

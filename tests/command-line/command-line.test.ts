@@ -1,0 +1,124 @@
+import { mkdtempSync, readFileSync, readdirSync, rmSync, writeFileSync } from 'node:fs';
+import { execFileSync, spawnSync } from 'node:child_process';
+import { tmpdir } from 'node:os';
+import path from 'node:path';
+import { NodeIO } from '@gltf-transform/core';
+import { decode } from 'fast-png';
+import { main } from '../../cli/main';
+import { NODES } from '@/core/nodes/registry.generated';
+import { DEMO_MATERIALS } from '@/server/demo/materials';
+import { documentOf, node } from '../support/networks';
+
+const folder = mkdtempSync(path.join(tmpdir(), 'bright-loom-cli-'));
+afterAll(() => { rmSync(folder, { recursive: true, force: true }); });
+const write = (name: string, content: unknown): string => {
+  const file = path.join(folder, name);
+  writeFileSync(file, typeof content === 'string' ? content : JSON.stringify(content));
+  return file;
+};
+async function run(...args: string[]): Promise<{ code: number; out: string; error: string }> {
+  const out: string[] = [], errors: string[] = [];
+  const code = await main(args, (text) => out.push(text), (text) => errors.push(text));
+  return { code, out: out.join('\n'), error: errors.join('\n') };
+}
+const plain = documentOf([node('h', 'gradients.gradient', { length: 2 }, { per: 'unit' }), node('m', 'math.math', { b: 0.25 }, { operation: 'add' }), node('c', 'model.curvature', { gain: 1, threshold: 0 }), node('s', 'surface.surface')],
+  ['h:value > m:a', 'm:value > s:roughness', 'c:convex > s:metalness', 's:surface > @out:surface']);
+
+describe('nodes', () => {
+  it('lists every node with inputs, ranges, ends and outputs', async () => {
+    const { code, out } = await run('nodes', '--json');
+    const catalogue = JSON.parse(out) as { nodes: { id: string; inputs: { id: string; soft: number[]; low?: string }[]; outputs: unknown[] }[] };
+    expect(code).toBe(0);
+    expect(catalogue.nodes.map((each) => each.id)).toEqual(NODES.map((each) => each.id));
+    expect(catalogue.nodes.find((each) => each.id === 'surface.surface')?.inputs.find((port) => port.id === 'roughness')).toMatchObject({ default: 0.5, low: 'mirror', high: 'matt', hard: [0, 1], kind: 'scalar' });
+    expect(catalogue.nodes.every((each) => each.outputs.length > 0)).toBe(true);
+  });
+});
+
+describe('eval', () => {
+  const points = write('points.json', { points: [{ position: [0, 0.5, 0], normal: [0, 1, 0], fields: { curvature: 0.4 } }, { position: [0, -1, 0], normal: [0, 1, 0], fields: { c: -0.2, curvature: 9 } }] });
+
+  it('gives the values of all outputs at given points', async () => {
+    const { code, out } = await run('eval', write('doc.json', plain), '--points', points, '--json');
+    expect(code).toBe(0);
+    const { outputs } = JSON.parse(out) as { outputs: Record<string, number[]> };
+    // Height over a length of 2 m, centred: ½ + y/2; the field of the node itself goes before that of its kind.
+    expect(outputs['h:value']).toEqual([0.75, 0]);
+    expect(outputs['m:value']).toEqual([1, 0.25]);
+    expect(outputs['c:signed']?.map((x) => Number(x.toFixed(6)))).toEqual([0.4, -0.2]);
+    expect(outputs['surface.metalness']?.map((x) => Number(x.toFixed(6)))).toEqual([0.4, 0]);
+    expect(outputs['surface.normal.y']).toEqual([1, 1]);
+  });
+
+  it('gives only the outputs that are named, and says which there are', async () => {
+    const doc = write('doc.json', plain);
+    const { outputs } = JSON.parse((await run('eval', doc, '--points', points, '--outputs', 'm:value', '--json')).out) as { outputs: Record<string, unknown> };
+    expect(Object.keys(outputs)).toEqual(['m:value']);
+    const wrong = await run('eval', doc, '--points', points, '--outputs', 'm:colour');
+    expect([wrong.code, wrong.error]).toEqual([1, expect.stringContaining('It has: h:value')]);
+  });
+
+  it('says which field a point lacks, but asks only for those that are used', async () => {
+    const bare = write('bare.json', { points: [{ position: [0, 0, 0], normal: [0, 1, 0] }] });
+    const doc = write('doc.json', plain);
+    expect((await run('eval', doc, '--points', bare)).error).toContain('“fields.curvature” (or “fields.c”)');
+    expect((await run('eval', doc, '--points', bare, '--outputs', 'm:value')).code).toBe(0);
+    expect((await run('eval', doc, '--points', write('none.json', { points: [{ normal: [0, 1, 0], fields: { curvature: 0 } }] }))).error).toContain('“position”, which point 0');
+    expect((await run('eval', doc, '--points', write('odd.json', { points: 'many' }))).code).toBe(1);
+  });
+});
+
+describe('check', () => {
+  it('passes good documents and points at the fault of bad ones', async () => {
+    for (const material of DEMO_MATERIALS) expect((await run('check', write('good.json', material.document()))).code).toBe(0);
+    const bad = await run('check', write('bad.json', documentOf([node('a', 'math.math'), node('b', 'math.math')], ['a:value > b:a', 'b:value > a:a'])));
+    expect([bad.code, bad.error]).toEqual([1, expect.stringContaining('/network/strands: The nodes')]);
+    const json = await run('check', write('broken.json', '{"format"'), '--json');
+    expect(JSON.parse(json.out)).toMatchObject({ valid: false, diagnostics: [{ code: 'document.not-json' }] });
+    expect((await run('check', path.join(folder, 'missing.json'))).error).toContain('cannot be read');
+  });
+});
+
+describe('bake', () => {
+  it('writes maps and a model that opens, with and without texture coordinates', async () => {
+    const doc = write('paint.json', DEMO_MATERIALS[3]?.document());
+    for (const [model, depth] of [['demo:tile', 16], ['demo:quay', 8]] as const) {
+      const out = path.join(folder, model.replace(':', '-'));
+      const result = await run('bake', doc, '--model', model, '--size', '64', '--depth', String(depth), '--out', out);
+      expect([result.code, result.error.replace(/It has no texture coordinates.*/, '')]).toEqual([0, '']);
+      expect(readdirSync(out)).toHaveLength(7);
+      const colour = decode(readFileSync(path.join(out, 'glazed-stoneware-base-colour.png')));
+      expect([colour.width, colour.depth, colour.channels]).toEqual([64, depth, 3]);
+      const glb = await new NodeIO().readBinary(new Uint8Array(readFileSync(path.join(out, 'glazed-stoneware.glb'))));
+      expect(glb.getRoot().listTextures()).toHaveLength(3);
+    }
+  }, 60000);
+
+  it('refuses models that are cut off, no models, or hold numbers that are none', async () => {
+    const doc = write('paint.json', DEMO_MATERIALS[3]?.document());
+    const tile = readFileSync(path.resolve(import.meta.dirname, '../../assets/models/tile.glb'));
+    const attempt = async (bytes: Uint8Array): Promise<string> => {
+      const file = path.join(folder, 'model.glb');
+      writeFileSync(file, bytes);
+      const { code, error } = await run('bake', doc, '--model', file, '--size', '64', '--out', folder);
+      expect(code).toBe(1);
+      return error;
+    };
+    expect(await attempt(tile.subarray(0, 4000))).toContain('cut off');
+    expect(await attempt(new TextEncoder().encode('this is not a model at all, only text'))).toContain('not a binary glTF');
+    const poisoned = new Uint8Array(tile);
+    const json = new DataView(poisoned.buffer).getUint32(12, true);
+    new DataView(poisoned.buffer).setFloat32(12 + 8 + json + 8, NaN, true);
+    expect(await attempt(poisoned)).toContain('not a usable number');
+    expect(await attempt(Uint8Array.from(tile.map((byte, k) => (k > 30 && k < 80 ? 0 : byte))))).toContain('cannot be read');
+  });
+});
+
+describe('the executable', () => {
+  it('runs, and ends with 2 when it is called wrongly', () => {
+    const root = path.resolve(import.meta.dirname, '../..');
+    expect(execFileSync(path.join(root, 'bright-loom'), ['nodes'], { encoding: 'utf8' })).toContain('patterns.fractal-noise');
+    const wrong = spawnSync(path.join(root, 'bright-loom'), ['conjure'], { encoding: 'utf8' });
+    expect([wrong.status, wrong.stderr]).toEqual([2, expect.stringContaining('There is no command')]);
+  });
+});
