@@ -11,7 +11,7 @@ export function benchLanes(count: number): (name: string) => Float32Array {
   return (name) => {
     let lane = made.get(name);
     if (!lane) {
-      const salt = [...name].reduce((sum, letter) => sum + letter.charCodeAt(0), 0);
+      const salt = Array.from(name, (letter) => letter.charCodeAt(0)).reduce((sum, code) => sum + code, 0);
       lane = Float32Array.from({ length: count }, (_, k) => ((k * (salt * 7 + 13)) % 100003) / 100003);
       made.set(name, lane);
     }

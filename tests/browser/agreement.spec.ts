@@ -34,7 +34,7 @@ async function runShaders(page: Page, runs: readonly ShaderRun[]): Promise<numbe
       return shader;
     };
     const texture = (width: number, height: number, format: number, source: number, data: Float32Array | null): WebGLTexture => {
-      const made = gl.createTexture() as WebGLTexture;
+      const made = gl.createTexture();
       gl.bindTexture(gl.TEXTURE_2D, made);
       gl.texImage2D(gl.TEXTURE_2D, 0, format, width, height, 0, source, gl.FLOAT, data);
       for (const name of [gl.TEXTURE_MIN_FILTER, gl.TEXTURE_MAG_FILTER]) gl.texParameteri(gl.TEXTURE_2D, name, gl.NEAREST);
@@ -98,6 +98,7 @@ test('GLSL agrees with WebAssembly on every node: within 1e-3·max(1, |r|), step
 test('hashes are equal to the bit', async ({ page }) => {
   await page.goto('about:blank');
   const b = new Builder();
+  b.reserveUniforms(8, 4);
   const word = mixBits(b, b.ixor(b.imul(b.toInt(b.input('position.x')), b.i(0x8da6b343)), b.imul(b.toInt(b.input('position.y')), b.i(0xd8163841))));
   const halves = [b.toFloat(b.iand(word, b.i(0xffff))), b.toFloat(b.iand(b.ishrUnsigned(word, 16), b.i(0xffff)))];
   const program = b.finish(halves.map((value, k) => ({ name: String(k), value })));

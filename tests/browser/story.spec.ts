@@ -4,7 +4,7 @@ import { NodeIO } from '@gltf-transform/core';
 import { decode } from 'fast-png';
 import { addNode, card, drag, port, saved, settled, signIn, stagePicture, strands, tidy } from './studio';
 
-test.describe.configure({ mode: 'serial' });
+test.describe.configure({ mode: 'serial', timeout: 900_000 });
 const SHOTS = 'docs/screenshots';
 
 test('an author paints a buoy, packages the paint and publishes it; an artist uses it', async ({ page, browser }) => {

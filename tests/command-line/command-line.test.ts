@@ -4,6 +4,7 @@ import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { NodeIO } from '@gltf-transform/core';
 import { decode } from 'fast-png';
+import validator from 'gltf-validator';
 import { main } from '../../cli/main';
 import { NODES } from '@/core/nodes/registry.generated';
 import { DEMO_MATERIALS } from '@/server/demo/materials';
@@ -89,6 +90,8 @@ describe('bake', () => {
       expect(readdirSync(out)).toHaveLength(7);
       const colour = decode(readFileSync(path.join(out, 'glazed-stoneware-base-colour.png')));
       expect([colour.width, colour.depth, colour.channels]).toEqual([64, depth, 3]);
+      const report = await validator.validateBytes(new Uint8Array(readFileSync(path.join(out, 'glazed-stoneware.glb'))));
+      expect(report.issues.messages.filter((message) => message.severity === 0)).toEqual([]);
       const glb = await new NodeIO().readBinary(new Uint8Array(readFileSync(path.join(out, 'glazed-stoneware.glb'))));
       expect(glb.getRoot().listTextures()).toHaveLength(3);
     }

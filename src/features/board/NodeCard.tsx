@@ -91,19 +91,20 @@ function ValuesInUse({ node }: { readonly node: NodeInstance }) {
   const group = board === null ? undefined : document.groups[board];
   const ports = describePorts(document, node)?.inputs ?? [];
   const choice = Object.entries(findDefinition(node.type)?.options ?? {}).map(([id, entry]) => entry.choices.find((each) => each.value === (node.options[id] ?? entry.default))).find(Boolean);
-  const typed = Object.entries(node.values).flatMap(([id, value]) => { const port = ports.find((each) => each.id === id); return port ? [{ id, title: port.title, value }] : []; }).slice(0, 2);
+  const typed = Object.entries(node.values).flatMap(([id, value]) => { const port = ports.find((each) => each.id === id); return port ? [{ id, title: port.title, kind: port.kind, value }] : []; }).slice(0, 2);
   const drives = group?.dials.flatMap((dial) => dial.drives.filter((drive) => drive.node === node.id).map((drive) => ({ dial: dial.name, input: drive.input }))) ?? [];
   return (
     <div className="px-1.5 pb-1 text-[10.5px] leading-[14px] text-soft">
       {choice && Object.keys(findDefinition(node.type)?.options ?? {}).length === 1 ? <div className="truncate">{choice.title}</div> : null}
-      {typed.map(({ id, title, value }) => <div key={id} className="flex justify-between gap-1"><span className="truncate">{title}</span><ShownValue value={value} /></div>)}
+      {typed.map(({ id, title, kind, value }) => <div key={id} className="flex justify-between gap-1"><span className="truncate">{title}</span><ShownValue value={value} isColour={kind === 'colour'} /></div>)}
       {drives.map(({ dial, input }) => <div key={`${dial}${input}`} className="mt-0.5 truncate rounded-[2px] border border-seam px-1 text-ink" title={`Driven by the dial ${dial}`}>⊶ {dial}</div>)}
     </div>
   );
 }
 
-function ShownValue({ value }: { readonly value: InputValue }) {
+function ShownValue({ value, isColour }: { readonly value: InputValue; readonly isColour: boolean }) {
   if (typeof value === 'number') return <span className="figures">{shortNumber(value)}</span>;
+  if (isTriple(value) && !isColour) return <span className="figures">{value.map((x) => shortNumber(x)).join(' ')}</span>;
   if (isTriple(value)) return <span className="inline-block h-[11px] w-5 border border-line" style={{ background: toHex(value) }} />;
   return isRamp(value) ? <span>{value.stops.length} stops</span> : null;
 }
