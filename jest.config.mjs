@@ -7,5 +7,5 @@ export default {
   moduleNameMapper: { '^@/(.*)$': '<rootDir>/src/$1' },
   transform: { '^.+\\.tsx?$': ['@swc/jest', { jsc: { target: 'es2022', parser: { syntax: 'typescript', tsx: true } }, module: { type: 'es6' } }] },
   maxWorkers: 2,
-  testTimeout: 60000,
+  testTimeout: 120000,
 };

@@ -19,7 +19,7 @@ export function databaseUrl(): string {
 /** One pool per process; kept over reloads. */
 export function connection(): { pool: Pool; database: Database } {
   if (!kept.brightLoomDatabase) {
-    const pool = new Pool({ connectionString: databaseUrl(), max: 10, connectionTimeoutMillis: 5000 });
+    const pool = new Pool({ connectionString: databaseUrl(), max: 10, connectionTimeoutMillis: 8000 });
     // A server that goes away ends idle connections; the next query reconnects or says so.
     pool.on('error', () => undefined);
     kept.brightLoomDatabase = { pool, database: drizzle(pool, { schema }) };

@@ -3,7 +3,7 @@ import { AppError, hasErrors, messageOf } from '@/core/base/diagnostic';
 import { checkReferences } from '@/core/compile/check';
 import { neededGroups } from '@/core/edit/board';
 import { proveGroup } from '@/core/evaluate/proof';
-import type { Proof } from '@/core/evaluate/proof';
+import type { Proof, ProofModel } from '@/core/evaluate/proof';
 import { hashContent } from '@/core/graph/canonical';
 import type { GroupDefinition } from '@/core/graph/document';
 import { storeBlob } from '@/db/queries/blobs';
@@ -40,11 +40,7 @@ async function publish(userId: string, request: Request): Promise<{ entryId: str
   // The origin comes from the browser: it must name something this user may read.
   const [sourceMaterial, source] = await Promise.all([findMaterial(userId, group.origin.materialId), findRevision(group.origin.materialId, group.origin.revision)]);
   if (!sourceMaterial || !source) throw new AppError('proof.no-source', 'The network this group was packaged from is not there any more.', 'Package it again.');
-  const models = await Promise.all([...new Set([...REFERENCE_MODELS, material.modelId])].map(async (modelId) => {
-    const model = await findModel(userId, modelId);
-    if (!model) throw new AppError('proof.no-model', `The reference model ${modelId} is missing.`, 'Start the application once more to restore the demo models.');
-    return { name: model.name, hash: model.blobHash, ...(await prepareModel(model.blobHash)) };
-  }));
+  const models = await referenceModels(userId, material.modelId);
   const proof = proveGroup(source.document, revision.document, request.groupId, models);
   if (!proof.identical) return { entryId: null, proof, message: refusal(proof) };
   const definitions: Record<string, GroupDefinition> = { ...neededGroups(revision.document, group.network), [group.id]: { ...group, name: request.name, description: request.description } };
@@ -58,6 +54,17 @@ async function publish(userId: string, request: Request): Promise<{ entryId: str
     sourceRevision: group.origin.revision, proof, swatchHash, authorId: userId,
   });
   return { entryId, proof, message: '' };
+}
+
+/** One after the other: preparing a model keeps the thread busy, and a connection waiting meanwhile could give up. */
+async function referenceModels(userId: string, own: string): Promise<ProofModel[]> {
+  const prepared: ProofModel[] = [];
+  for (const modelId of new Set([...REFERENCE_MODELS, own])) {
+    const model = await findModel(userId, modelId);
+    if (!model) throw new AppError('proof.no-model', `The reference model ${modelId} is missing.`, 'Start the application once more to restore the demo models.');
+    prepared.push({ name: model.name, ...(await prepareModel(model.blobHash)) });
+  }
+  return prepared;
 }
 
 function refusal({ difference, changes }: Proof): string {

@@ -36,7 +36,7 @@ beforeAll(async () => {
     const bytes = await readFile(path.resolve(import.meta.dirname, `../../assets/models/${name}.glb`));
     await insertModel({ id: `demo-${name}`, name, projectId: null, blobHash: await storeBlob(bytes, 'model/gltf-binary'), ownerId: null });
   }
-}, 60000);
+}, 180000);
 afterAll(() => studio.stop());
 
 const make = (user: SignedIn, document: unknown = painted(), projectId = 'ferry'): Promise<{ id: string }> => createMaterial(user, { projectId, modelId: 'demo-tile', document });
@@ -109,7 +109,7 @@ describe('the library', () => {
     expect(await findPicture(stranger, entry.releases[0]?.swatchHash ?? '')).toBeDefined();
     await runPublication(id);
     expect((await openEntry(author, entry.id)).releases).toHaveLength(1);
-  }, 60000);
+  }, 180000);
 
   it('refuses a group that does not match its source, whatever the browser claims', async () => {
     const changed = await packaged(author, (document, groupId) => setValue(document, groupId, 'n2', 'edge', 0.51));
@@ -119,7 +119,7 @@ describe('the library', () => {
     expect(done).toMatchObject({ state: 'refused', proof: { identical: false } });
     expect(done?.message).toContain('n2 edge');
     expect(await findEntryByName('studio', 'Wrong grain')).toBeUndefined();
-  }, 60000);
+  }, 180000);
 
   it('refuses a group whose source belongs to somebody else', async () => {
     const foreign = await make(stranger, painted(), 'heron');
@@ -151,7 +151,7 @@ describe('the library', () => {
     await withdraw(librarian, entry?.id ?? '', '1.0.0', 'Seams on the bell');
     expect((await openEntry(author, entry?.id ?? '')).releases[0]?.withdrawnReason).toBe('Seams on the bell');
     expect((await searchLibrary(author, 'project grain', null)).entries).toHaveLength(0);
-  }, 60000);
+  }, 180000);
 
   it('takes only higher versions', async () => {
     const again = await packaged(author);
