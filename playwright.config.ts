@@ -2,7 +2,7 @@ import { defineConfig } from '@playwright/test';
 
 const port = Number(process.env['TEST_PORT'] ?? 4317);
 export default defineConfig({
-  testDir: './tests/browser', timeout: 240_000, expect: { timeout: 30_000 }, workers: 1, fullyParallel: false, retries: process.env['CI'] ? 1 : 0, reporter: [['list'], ['json', { outputFile: 'test-results/browser.json' }]],
+  testDir: './tests/browser', outputDir: './test-results/artifacts', timeout: 240_000, expect: { timeout: 30_000 }, workers: 1, fullyParallel: false, retries: process.env['CI'] ? 1 : 0, reporter: [['list'], ['json', { outputFile: 'test-results/browser.json' }]],
   use: {
     baseURL: `http://127.0.0.1:${String(port)}`, viewport: { width: 1280, height: 800 }, actionTimeout: 30_000,
     launchOptions: {
