@@ -1,6 +1,8 @@
 /** Prints the project's figures as a table and as JSON. Compare ratios within one run only. */
 import { cpus } from 'node:os';
-import { Worker } from 'node:worker_threads';
+import { fork } from 'node:child_process';
+import type { ChildProcess } from 'node:child_process';
+import path from 'node:path';
 import { BENCH_POINTS, measureCompile, measureEvaluation, median } from './evaluate';
 import { largeNetwork } from './network';
 import { measureStage } from './stage';
@@ -8,11 +10,11 @@ import { measureStage } from './stage';
 const ROUNDS = 9;
 
 async function onAllThreads(threads: number): Promise<number> {
-  const workers = Array.from({ length: threads }, () => new Worker(new URL('./evaluate-worker.ts', import.meta.url), { execArgv: ['--import', 'tsx'] }));
-  const ask = (worker: Worker): Promise<number[]> => new Promise((resolve, reject) => { worker.once('message', resolve); worker.once('error', reject); worker.postMessage(ROUNDS * 2); });
+  const workers = Array.from({ length: threads }, () => fork(path.resolve(import.meta.dirname, 'evaluate-process.ts'), { execArgv: ['--import', 'tsx'] }));
+  const ask = (worker: ChildProcess): Promise<number[]> => new Promise((resolve, reject) => { worker.once('message', (times: number[]) => { resolve(times); }); worker.once('error', reject); worker.send(ROUNDS * 2); });
   await Promise.all(workers.map(ask));
   const times = await Promise.all(workers.map(ask));
-  await Promise.all(workers.map((worker) => worker.terminate()));
+  for (const worker of workers) worker.kill();
   return times.reduce((sum, each) => sum + BENCH_POINTS / median(each) * 1000, 0);
 }
 

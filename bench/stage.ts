@@ -26,6 +26,8 @@ export async function measureStage(rounds: number): Promise<StageFigures | null>
     await page.waitForURL('**/materials');
     await page.goto(`http://127.0.0.1:${String(settings.port)}/materials/demo-painted-tin`);
     await page.waitForFunction(() => window.brightLoomEvaluation?.isIdle === true, null, { timeout: 120_000 });
+    // The runner's compiler names functions with a helper that the page does not have.
+    await page.evaluate('globalThis.__name = (named) => named');
     const figures = await page.evaluate(async (count) => {
       const [stage, evaluation, store] = [window.brightLoomStage, window.brightLoomEvaluation, window.brightLoomStore];
       if (!stage || !evaluation || !store) throw new Error('no stage');
