@@ -6,6 +6,12 @@ import { number as numberNode } from './constants/number.node.ts';
 import { vector as vectorNode } from './constants/vector.node.ts';
 import { gradient as gradientNode } from './gradients/gradient.node.ts';
 import { ramp as rampNode } from './gradients/ramp.node.ts';
+import { breakEdge as breakEdgeNode } from './masks/break-edge.node.ts';
+import { exclude as excludeNode } from './masks/exclude.node.ts';
+import { heightBlend as heightBlendNode } from './masks/height-blend.node.ts';
+import { intersect as intersectNode } from './masks/intersect.node.ts';
+import { minus as minusNode } from './masks/minus.node.ts';
+import { nearestOf as nearestOfNode } from './masks/nearest-of.node.ts';
 import { union as unionNode } from './masks/union.node.ts';
 import { combine as combineNode } from './math/combine.node.ts';
 import { math as mathNode } from './math/math.node.ts';
@@ -17,13 +23,31 @@ import { occlusion as occlusionNode } from './model/occlusion.node.ts';
 import { position as positionNode } from './model/position.node.ts';
 import { slope as slopeNode } from './model/slope.node.ts';
 import { textureCoordinates as textureCoordinatesNode } from './model/texture-coordinates.node.ts';
+import { blocks as blocksNode } from './patterns/blocks.node.ts';
 import { cellNoise as cellNoiseNode } from './patterns/cell-noise.node.ts';
+import { checks as checksNode } from './patterns/checks.node.ts';
+import { distort as distortNode } from './patterns/distort.node.ts';
 import { fractalNoise as fractalNoiseNode } from './patterns/fractal-noise.node.ts';
+import { hatch as hatchNode } from './patterns/hatch.node.ts';
+import { hexagons as hexagonsNode } from './patterns/hexagons.node.ts';
 import { noise as noiseNode } from './patterns/noise.node.ts';
+import { ripples as ripplesNode } from './patterns/ripples.node.ts';
+import { scratches as scratchesNode } from './patterns/scratches.node.ts';
+import { speckle as speckleNode } from './patterns/speckle.node.ts';
+import { stripes as stripesNode } from './patterns/stripes.node.ts';
+import { weave as weaveNode } from './patterns/weave.node.ts';
+import { band as bandNode } from './ranges/band.node.ts';
 import { clamp as clampNode } from './ranges/clamp.node.ts';
+import { compare as compareNode } from './ranges/compare.node.ts';
+import { contrast as contrastNode } from './ranges/contrast.node.ts';
 import { levels as levelsNode } from './ranges/levels.node.ts';
+import { lift as liftNode } from './ranges/lift.node.ts';
+import { posterise as posteriseNode } from './ranges/posterise.node.ts';
 import { remap as remapNode } from './ranges/remap.node.ts';
+import { slide as slideNode } from './ranges/slide.node.ts';
 import { smoothstep as smoothstepNode } from './ranges/smoothstep.node.ts';
+import { squeeze as squeezeNode } from './ranges/squeeze.node.ts';
+import { stretchToRange as stretchToRangeNode } from './ranges/stretch-to-range.node.ts';
 import { threshold as thresholdNode } from './ranges/threshold.node.ts';
 import { bump as bumpNode } from './surface/bump.node.ts';
 import { layer as layerNode } from './surface/layer.node.ts';
@@ -39,6 +63,12 @@ export const NODES: readonly NodeDefinition[] = [
   vectorNode,
   gradientNode,
   rampNode,
+  breakEdgeNode,
+  excludeNode,
+  heightBlendNode,
+  intersectNode,
+  minusNode,
+  nearestOfNode,
   unionNode,
   combineNode,
   mathNode,
@@ -50,13 +80,31 @@ export const NODES: readonly NodeDefinition[] = [
   positionNode,
   slopeNode,
   textureCoordinatesNode,
+  blocksNode,
   cellNoiseNode,
+  checksNode,
+  distortNode,
   fractalNoiseNode,
+  hatchNode,
+  hexagonsNode,
   noiseNode,
+  ripplesNode,
+  scratchesNode,
+  speckleNode,
+  stripesNode,
+  weaveNode,
+  bandNode,
   clampNode,
+  compareNode,
+  contrastNode,
   levelsNode,
+  liftNode,
+  posteriseNode,
   remapNode,
+  slideNode,
   smoothstepNode,
+  squeezeNode,
+  stretchToRangeNode,
   thresholdNode,
   bumpNode,
   layerNode,

@@ -30,3 +30,8 @@ export function latticePair(b: Builder, coordinate: I32, multiplier: number): re
   const low = b.imul(coordinate, b.i(multiplier));
   return [low, b.iadd(low, b.i(multiplier))];
 }
+
+/** The word of a lattice cell. */
+export function latticeWord(b: Builder, [x, y, z]: readonly [I32, I32, I32], seed: I32): I32 {
+  return mixBits(b, b.ixor(b.ixor(b.imul(x, b.i(HASH_X)), b.imul(y, b.i(HASH_Y))), b.ixor(b.imul(z, b.i(HASH_Z)), seed)));
+}

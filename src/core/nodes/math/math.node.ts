@@ -2,17 +2,7 @@ import type { Builder } from '../../ir/builder';
 import { atan, cos, exp2, log2, pow, sin } from '../../ir/library/transcendental';
 import type { F32 } from '../../ir/types';
 import { defineNode, input, option, output } from '../define';
-import { eachLane } from '../lanes';
-
-const divide = (b: Builder, x: F32, y: F32): F32 => {
-  const zero = b.eq(y, b.f(0));
-  return b.select(zero, b.f(0), b.div(x, b.select(zero, b.f(1), y)));
-};
-const smoothMinimum = (b: Builder, x: F32, y: F32, k: F32): F32 => {
-  const width = b.max(k, b.f(1e-6));
-  const h = b.div(b.max(b.sub(width, b.abs(b.sub(x, y))), b.f(0)), width);
-  return b.sub(b.min(x, y), b.mul(b.mul(b.mul(h, h), width), b.f(0.25)));
-};
+import { divide, eachLane, smoothMinimum } from '../lanes';
 
 interface Operation { readonly title: string; readonly help: string; readonly operands: 1 | 2 | 3; readonly neutral?: number; readonly make: (b: Builder, x: F32, y: F32, z: F32) => F32 }
 const OPERATIONS = {

@@ -1,0 +1,24 @@
+import type { F32 } from '../../ir/types';
+import { defineNode, input, option, output } from '../define';
+
+export const compare = defineNode({
+  id: 'ranges.compare', version: 1, title: 'Compare', family: 'ranges',
+  synonyms: ['greater', 'less', 'equal', 'is above', 'is below', 'condition', 'test'],
+  help: 'White where the comparison holds, black elsewhere. Equal holds within the tolerance, which is 0 unless it is set.',
+  formula: 'a > b, a < b, or |a − b| ≤ tolerance, as 0 or 1',
+  inputs: {
+    a: input.scalar({ title: 'A', help: 'What is judged.', default: 0.5 }),
+    b: input.scalar({ title: 'B', help: 'What it is judged against.', default: 0.5 }),
+    tolerance: input.scalar({ title: 'Tolerance', help: 'How far apart still counts as equal; below 0 counts as 0.', default: 0, soft: [0, 0.2], low: 'exactly equal', high: 'roughly equal' }),
+  },
+  options: {
+    operation: option('Holds when', 'What is asked.', { greater: ['A is greater', 'a > b'], less: ['A is less', 'a < b'], equal: ['Equal', '|a − b| ≤ tolerance'] }),
+  },
+  idle: ({ operation }) => (operation === 'equal' ? [] : ['tolerance']),
+  outputs: { mask: output.scalar('Mask', '0 or 1.', { low: 'does not hold', high: 'holds' }) },
+  lower: (b, { a, b: other, tolerance }, { operation }) => {
+    const apart = (): F32 => b.abs(b.sub(a, other));
+    const holds = operation === 'greater' ? b.gt(a, other) : operation === 'less' ? b.lt(a, other) : b.le(apart(), b.max(tolerance, b.f(0)));
+    return { mask: b.select(holds, b.f(1), b.f(0)) };
+  },
+});
