@@ -15,13 +15,13 @@ async function begin(page: Page, name: string): Promise<string> {
   return page.url();
 }
 
-async function dropFile(page: Page, name: string, bytes: Uint8Array): Promise<void> {
+async function dropFile(page: Page, name: string, bytes: Uint8Array, onto = '[data-testid=stage]'): Promise<void> {
   const transfer = await page.evaluateHandle(([file, data]) => {
     const made = new DataTransfer();
     made.items.add(new File([Uint8Array.from(atob(data), (letter) => letter.charCodeAt(0))], file));
     return made;
   }, [name, Buffer.from(bytes).toString('base64')] as const);
-  await page.getByTestId('stage').dispatchEvent('drop', { dataTransfer: transfer });
+  await page.locator(onto).dispatchEvent('drop', { dataTransfer: transfer });
 }
 
 test('a GLB dropped onto the window becomes the model; broken ones are refused in words', async ({ page }) => {
@@ -39,6 +39,11 @@ test('a GLB dropped onto the window becomes the model; broken ones are refused i
   await saved(page);
   await page.reload();
   await expect(page.getByLabel('Model on the stage')).toHaveText('harbour wall');
+  await page.goto('/materials');
+  await expect(page.getByLabel('Name of the new material')).toBeVisible();
+  await dropFile(page, 'corner.glb', quay, 'body');
+  await page.waitForURL(/\/materials\/[0-9a-f-]{36}$/);
+  await expect(page.getByLabel('Model on the stage')).toHaveText('corner');
 });
 
 test('work goes on while the server is away, survives a reload, and is saved when it is back', async ({ page, context }) => {

@@ -1,6 +1,6 @@
 'use client';
 import { useRouter } from 'next/navigation';
-import { useState } from 'react';
+import { useEffect, useEffectEvent, useState } from 'react';
 import { emptyDocument } from '@/core/graph/document';
 import { ApiFailure, sendJson } from '@/state/api';
 import type { ModelEntry } from '@/state/api';
@@ -40,9 +40,21 @@ export function NewMaterial({ projects, models }: Props) {
       setBusy(false);
     }
   };
+  const dropped = useEffectEvent((event: DragEvent) => {
+    event.preventDefault();
+    const file = event.dataTransfer?.files[0];
+    if (file && !busy) void fromFile(file);
+  });
+  // A file may be dropped anywhere in the window.
+  useEffect(() => {
+    const allow = (event: DragEvent): void => { event.preventDefault(); };
+    const drop = (event: DragEvent): void => { dropped(event); };
+    window.addEventListener('dragover', allow);
+    window.addEventListener('drop', drop);
+    return () => { window.removeEventListener('dragover', allow); window.removeEventListener('drop', drop); };
+  }, []);
   return (
-    <div className="mb-5 flex flex-wrap items-center gap-2 border border-line bg-panel p-3" onDragOver={(event) => { event.preventDefault(); }}
-      onDrop={(event) => { event.preventDefault(); const file = event.dataTransfer.files[0]; if (file) void fromFile(file); }}>
+    <div className="mb-5 flex flex-wrap items-center gap-2 border border-line bg-panel p-3">
       <span className="font-semibold">New material</span>
       <input aria-label="Name of the new material" placeholder="Name" value={name} onChange={(event) => { setName(event.target.value); }} className="border border-line bg-ground px-2 py-0.5" />
       <span className="text-soft">on</span>
@@ -50,7 +62,7 @@ export function NewMaterial({ projects, models }: Props) {
       <span className="text-soft">in</span>
       <Choose label="Project" value={project} onChange={setProject} items={projects.map((each) => ({ value: each.id, title: each.name }))} />
       <Button look="strong" disabled={busy || !project} onClick={() => { void make(model, name.trim() || 'New material'); }}>Make it</Button>
-      <label className="ml-2 cursor-pointer text-soft underline">or drop a GLB file here<input type="file" accept=".glb" className="sr-only" onChange={(event) => { const file = event.target.files?.[0]; if (file) void fromFile(file); }} /></label>
+      <label className="ml-2 cursor-pointer text-soft underline">or drop a GLB file onto the window<input type="file" accept=".glb" className="sr-only" onChange={(event) => { const file = event.target.files?.[0]; if (file) void fromFile(file); }} /></label>
       {message ? <p role="status" className="w-full">{message}</p> : null}
     </div>
   );
