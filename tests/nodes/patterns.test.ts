@@ -8,7 +8,10 @@ const lanes = Object.fromEntries(['x', 'y', 'z'].map((axis) => [`position.${axis
 const pattern = (type: string, output: string, values: Record<string, number> = {}, options: Record<string, string> = {}): Float32Array =>
   Float32Array.from(outputAt(documentOf([node('n', type, { scale: 1, ...values }, { per: 'unit', ...options })]), `n:${output}`, lanes, COUNT)[0] ?? []);
 const mean = (values: Float32Array): number => values.reduce((sum, value) => sum + value, 0) / values.length;
-const spread = (values: Float32Array): number => Math.sqrt(mean(values.map((value) => (value - mean(values)) ** 2)));
+const spread = (values: Float32Array): number => {
+  const middle = mean(values);
+  return Math.sqrt(mean(values.map((value) => (value - middle) ** 2)));
+};
 const least = (values: Float32Array): number => values.reduce((low, value) => Math.min(low, value), Infinity);
 const most = (values: Float32Array): number => values.reduce((high, value) => Math.max(high, value), -Infinity);
 
@@ -36,6 +39,15 @@ describe('noise', () => {
     expect(Math.abs(correlation)).toBeLessThan(0.03);
   });
 
+  it.each(['gradient', 'value'] as const)('%s: opposite points share nothing, in the coordinate planes neither', (basis) => {
+    const flat = (sign: number): number[] => outputAt(documentOf([node('n', 'patterns.noise', { scale: 1 }, { per: 'unit', basis })]), 'n:value', {
+      'position.x': lanes['position.x']?.map((value) => value * sign) ?? [], 'position.y': lanes['position.y']?.map((value) => value * sign) ?? [],
+    }, COUNT)[0] ?? [];
+    const [here, there] = [flat(1), flat(-1)].map((values) => Float32Array.from(values)) as [Float32Array, Float32Array];
+    const correlation = mean(here.map((value, k) => (value - 0.5) * ((there[k] as number) - 0.5))) / (spread(here) * spread(there));
+    expect(Math.abs(correlation)).toBeLessThan(0.06);
+  });
+
   it('favours no axis', () => {
     const step = 0.3;
     const shifted = (axis: string): number => {
@@ -45,7 +57,7 @@ describe('noise', () => {
       return mean(here.map((value, k) => (value - (there[k] as number)) ** 2));
     };
     const [x, y, z] = ['x', 'y', 'z'].map(shifted) as [number, number, number];
-    for (const other of [y, z]) expect(Math.abs(other / x - 1)).toBeLessThan(0.08);
+    for (const other of [y, z]) expect(Math.abs(other / x - 1)).toBeLessThan(0.03);
   });
 });
 
@@ -75,7 +87,7 @@ function bruteCells(px: number, py: number, pz: number, jitter: number): number[
   const [cx, cy, cz] = [px, py, pz].map(Math.floor) as [number, number, number];
   const distances: number[] = [];
   for (let k = -3; k <= 3; k++) for (let j = -3; j <= 3; j++) for (let i = -3; i <= 3; i++) {
-    const h = mix(Math.imul(cx + i, 0x8da6b343) ^ Math.imul(cy + j, 0xd8163841) ^ Math.imul(cz + k, 0xcb1ab31f) ^ seed);
+    const h = mix(Math.imul(cx + i, 0x8da6b343) + Math.imul(cy + j, 0xd8163841) + (Math.imul(cz + k, 0xcb1ab31f) ^ seed) | 0);
     const at = (cell: number, shift: number): number => cell + 0.5 + (((h >>> shift) & 1023) / 1024 - 0.5) * jitter;
     distances.push(Math.hypot(at(cx + i, 0) - px, at(cy + j, 10) - py, at(cz + k, 20) - pz));
   }

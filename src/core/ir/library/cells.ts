@@ -1,6 +1,6 @@
 import type { Builder } from '../builder';
 import type { Bool, F32, I32, Lanes3, Value } from '../types';
-import { HASH_X, HASH_Y, HASH_Z, mixBits } from './hash';
+import { HASH_X, HASH_Y, HASH_Z, foldLattice, mixBits } from './hash';
 
 export type CellMetric = 'straight' | 'blocks' | 'largest';
 
@@ -25,7 +25,7 @@ const finishDistance = (b: Builder, metric: CellMetric, d: F32): F32 => (metric 
 /** The feature point of the cell at an integer offset from the query's. */
 function featurePoint(b: Builder, q: Query, shift: readonly [I32, I32, I32]): Point {
   const word = (axis: 0 | 1 | 2, multiplier: number): I32 => b.imul(b.iadd(q.cell[axis], shift[axis]), b.i(multiplier));
-  const bits = mixBits(b, b.ixor(b.ixor(word(0, HASH_X), word(1, HASH_Y)), b.ixor(word(2, HASH_Z), q.seed)));
+  const bits = foldLattice(b, word(0, HASH_X), word(1, HASH_Y), b.ixor(word(2, HASH_Z), q.seed));
   const coordinate = (axis: 0 | 1 | 2): F32 => {
     const fraction = b.mul(b.toFloat(b.iand(b.ishrUnsigned(bits, axis * 10), b.i(1023))), b.f(1 / 1024));
     const placed = b.add(b.mul(b.sub(fraction, b.f(0.5)), q.jitter), b.f(0.5));

@@ -31,7 +31,16 @@ export function latticePair(b: Builder, coordinate: I32, multiplier: number): re
   return [low, b.iadd(low, b.i(multiplier))];
 }
 
+/**
+ * The word of a cell from its three products, the seed already folded into the third. The products are added: joined
+ * bit by bit, the cells (x, y, 0) and (−x, −y, 0) would share a word. With these multipliers the least lattice vector
+ * of sum zero is 1565 cells long, in a coordinate plane 28,493.
+ */
+export function foldLattice(b: Builder, x: I32, y: I32, zAndSeed: I32): I32 {
+  return mixBits(b, b.iadd(b.iadd(x, y), zAndSeed));
+}
+
 /** The word of a lattice cell. */
 export function latticeWord(b: Builder, [x, y, z]: readonly [I32, I32, I32], seed: I32): I32 {
-  return mixBits(b, b.ixor(b.ixor(b.imul(x, b.i(HASH_X)), b.imul(y, b.i(HASH_Y))), b.ixor(b.imul(z, b.i(HASH_Z)), seed)));
+  return foldLattice(b, b.imul(x, b.i(HASH_X)), b.imul(y, b.i(HASH_Y)), b.ixor(b.imul(z, b.i(HASH_Z)), seed));
 }
