@@ -31,7 +31,7 @@ export const speckle = defineNode({
       const radius = b.mul(largest, b.sub(b.f(1), b.mul(b.saturate(variation), chance(b, reseed(b, bits, 3)))));
       const room = b.sub(b.f(1), b.mul(radius, b.f(2)));
       const offset = map3(moved, (lane, k) => b.sub(b.sub(lane, cell[k as 0]), b.add(radius, b.mul(room, chance(b, reseed(b, bits, 31 + k))))));
-      const distance = b.sqrt(b.dot(offset as Lanes3, offset as Lanes3));
+      const distance = b.sqrt(b.dot(offset, offset));
       const inside = softStep(b, b.sub(radius, distance), b.mul(b.mul(radius, softness), b.f(0.5)), b.mul(radius, softness));
       const there = b.and(b.lt(chance(b, bits), density), b.lt(distance, radius));
       const strength = b.select(there, inside, b.f(0));
