@@ -145,7 +145,7 @@ interface NodeText {
   /** Absolute tolerance of double against single precision, where more than 1e-4 is needed; with the reason. */
   readonly tolerance?: { readonly value: number; readonly reason: string };
 }
-export const FAMILIES = ['model', 'patterns', 'gradients', 'ranges', 'math', 'masks', 'colour', 'surface', 'constants'] as const;
+export const FAMILIES = ['model', 'patterns', 'coordinates', 'gradients', 'ranges', 'math', 'masks', 'colour', 'optics', 'surface', 'constants'] as const;
 export type Family = (typeof FAMILIES)[number];
 
 export type AnyLowered = F32 | FlexLanes | SurfaceLanes | RampTable | string;

@@ -89,10 +89,10 @@ export function turnAbout(b: Builder, v: Lanes3, axis: Lanes3, degrees: F32): La
   return map3(v, (lane, k) => b.add(b.add(b.mul(lane, c), b.mul(aside[k as 0], s)), b.mul(axis[k as 0], along)));
 }
 
-/** A vector turned about the fixed x, then y, then z axis, by degrees. */
-export function turnInOrder(b: Builder, v: Lanes3, degrees: Lanes3): Lanes3 {
+/** A vector turned about the fixed axes, by degrees about each, in the order given. */
+export function turnInOrder(b: Builder, v: Lanes3, degrees: Lanes3, order: readonly (0 | 1 | 2)[] = [0, 1, 2]): Lanes3 {
   let turned = v;
-  for (const axis of [0, 1, 2] as const) {
+  for (const axis of order) {
     const angle = b.mul(degrees[axis], b.f(RADIANS));
     const [s, c] = [sin(b, angle), cos(b, angle)];
     const [i, j] = [(axis + 1) % 3 as 0 | 1 | 2, (axis + 2) % 3 as 0 | 1 | 2];
@@ -115,6 +115,15 @@ export const planeOption = option('Plane', 'In which plane the pattern lies.', {
 });
 export function inPlane(at: Lanes3, plane: 'xy' | 'xz' | 'zy'): readonly [F32, F32] {
   return plane === 'xy' ? [at[0], at[1]] : plane === 'xz' ? [at[0], at[2]] : [at[2], at[1]];
+}
+
+/** 1 within a band about a centre, eased outwards over a softness; at softness 0 the border is hard, and inside. */
+export function softBand(b: Builder, distance: F32, width: F32, softness: F32): F32 {
+  const out = b.sub(distance, b.mul(b.max(width, b.f(0)), b.f(0.5)));
+  const soft = b.max(softness, b.f(0));
+  const hard = b.eq(soft, b.f(0));
+  const eased = smooth(b, b.saturate(b.div(out, b.select(hard, b.f(1), soft))));
+  return b.select(hard, stepAt(b, b.f(0), out), b.sub(b.f(1), eased));
 }
 
 /** A soft border upwards at an edge: 0 below, 1 above, eased over a width; at width 0 the step x ≥ edge. */

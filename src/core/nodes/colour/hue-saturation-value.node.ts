@@ -1,4 +1,4 @@
-import type { F32, Lanes3 } from '../../ir/types';
+import { largestOf, saturateFrom, turnHue } from '../colour-lanes';
 import { defineNode, input, option, output } from '../define';
 import { luminance, map3 } from '../lanes';
 
@@ -18,27 +18,8 @@ export const hueSaturationValue = defineNode({
   },
   outputs: { colour: output.colour('Colour', 'The adjusted colour.') },
   lower: (b, { colour, hue, saturation, value }, { hold }) => {
-    const [r, g, bl] = colour;
-    const largest = b.max(b.max(r, g), bl);
-    const smallest = b.min(b.min(r, g), bl);
-    const chroma = b.sub(largest, smallest);
-    const grey = b.le(chroma, b.f(0));
-    const divisor = b.select(grey, b.f(1), chroma);
-    const sector = (x: F32, y: F32, base: number): F32 => b.add(b.div(b.sub(x, y), divisor), b.f(base));
-    const angle = b.select(b.eq(largest, r), sector(g, bl, 6), b.select(b.eq(largest, g), sector(bl, r, 2), sector(r, g, 4)));
-    const turned = b.add(angle, b.div(hue, b.f(60)));
-    // Each channel is a trapezoid of the angle around the wheel of six sectors.
-    const channel = (shift: number): F32 => {
-      const at = b.add(turned, b.f(shift));
-      const wrapped = b.sub(at, b.mul(b.f(6), b.floor(b.div(at, b.f(6)))));
-      const weight = b.saturate(b.min(wrapped, b.sub(b.f(4), wrapped)));
-      return b.sub(largest, b.mul(chroma, weight));
-    };
-    const still = b.eq(hue, b.f(0));
-    const rotated: Lanes3 = [b.select(still, r, channel(5)), b.select(still, g, channel(3)), b.select(still, bl, channel(1))];
-    const pivot = hold === 'value' ? largest : luminance(b, rotated);
-    return {
-      colour: map3(rotated, (lane) => b.mul(b.select(b.eq(saturation, b.f(1)), lane, b.add(pivot, b.mul(b.sub(lane, pivot), saturation))), value)),
-    };
+    const turned = turnHue(b, colour, hue);
+    const grey = hold === 'value' ? largestOf(b, colour) : luminance(b, turned);
+    return { colour: map3(saturateFrom(b, turned, grey, saturation), (lane) => b.mul(lane, value)) };
   },
 });

@@ -1,5 +1,5 @@
 import { latticeWord, seedWord } from '../../ir/library/hash';
-import type { F32, I32, Lanes3 } from '../../ir/types';
+import type { F32, I32 } from '../../ir/types';
 import { defineNode, input, output } from '../define';
 import { PATTERN_INPUTS, chance, map3, patternCoordinates, perOption, reseed, softStep } from '../lanes';
 

@@ -1,5 +1,5 @@
 import { defineNode, input, output } from '../define';
-import { smooth, stepAt } from '../lanes';
+import { softBand } from '../lanes';
 
 export const band = defineNode({
   id: 'ranges.band', version: 1, title: 'Band', family: 'ranges',
@@ -13,11 +13,5 @@ export const band = defineNode({
     softness: input.scalar({ title: 'Softness', help: 'Width of the border on each side; below 0 counts as 0.', default: 0.1, low: 'hard', high: 'soft' }),
   },
   outputs: { mask: output.scalar('Mask', '0 to 1.', { low: 'outside', high: 'inside' }) },
-  lower: (b, { value, centre, width, softness }) => {
-    const out = b.sub(b.abs(b.sub(value, centre)), b.mul(b.max(width, b.f(0)), b.f(0.5)));
-    const soft = b.max(softness, b.f(0));
-    const hard = b.eq(soft, b.f(0));
-    const eased = smooth(b, b.saturate(b.div(out, b.select(hard, b.f(1), soft))));
-    return { mask: b.select(hard, stepAt(b, b.f(0), out), b.sub(b.f(1), eased)) };
-  },
+  lower: (b, { value, centre, width, softness }) => ({ mask: softBand(b, b.abs(b.sub(value, centre)), width, softness) }),
 });
