@@ -1,5 +1,5 @@
 import { hasErrors } from '@/core/base/diagnostic';
-import { checkReferences } from '@/core/compile/check';
+import { checkCompiled } from '@/core/compile/compile';
 import { parseDocumentText } from '@/core/graph/schema';
 import type { Arguments } from './arguments';
 import { UsageError } from './arguments';
@@ -9,7 +9,7 @@ export async function runCheck({ positionals, values }: Arguments, print: (text:
   const [file] = positionals;
   if (!file) throw new UsageError('check needs a document.');
   const parsed = parseDocumentText(await readText(file));
-  const findings = parsed.document ? checkReferences(parsed.document) : parsed.diagnostics;
+  const findings = parsed.document ? checkCompiled(parsed.document) : parsed.diagnostics;
   const wrong = hasErrors(findings);
   if (values['json']) print(JSON.stringify({ valid: !wrong, diagnostics: findings }, null, 2));
   else {

@@ -90,7 +90,7 @@ export function randomDocument(seed: number, size: number, allowed: (definition:
     const instance = randomInstance(`n${String(k)}`, definition, random);
     nodes.push(instance);
     for (const [input, port] of Object.entries(definition.inputs)) {
-      if (port.kind === 'fixed' || port.kind === 'ramp') continue;
+      if (['fixed', 'ramp', 'formula'].includes(port.kind)) continue;
       const fitting = outputs.filter((each) => each.surface === (port.kind === 'surface'));
       const times = takesMany(port.kind) ? 3 : 1;
       for (let t = 0; t < times; t++) {

@@ -6,7 +6,7 @@ export const DIAGNOSTIC_CODES = [
   'ramp.too-few-stops', 'ramp.too-many-stops', 'ramp.unordered',
   'strand.missing-node', 'strand.missing-port', 'strand.kind', 'strand.twice', 'strand.duplicate-id',
   'network.cycle', 'group.missing', 'group.contains-itself', 'group.too-deep', 'network.too-large',
-  'drive.missing-target', 'drive.law', 'drive.kind', 'output.missing', 'compile.failed',
+  'formula.wrong', 'drive.missing-target', 'drive.law', 'drive.kind', 'output.missing', 'compile.failed',
 ] as const;
 
 export type DiagnosticCode = (typeof DIAGNOSTIC_CODES)[number];

@@ -48,7 +48,7 @@ function groupPorts(group: GroupDefinition): PortsView {
 
 /** Whether what leaves an output may enter an input. Surfaces never convert; some inputs are typed only. */
 export function mayConnect(from: PortKind | ValueKind, to: PortKind | ValueKind): boolean {
-  if (to === 'fixed' || to === 'ramp') return false;
+  if (to === 'fixed' || to === 'ramp' || to === 'formula') return false;
   return (from === 'surface') === (to === 'surface');
 }
 

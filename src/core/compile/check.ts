@@ -1,7 +1,9 @@
 import type { Diagnostic, DiagnosticCode, Severity } from '../base/diagnostic';
-import { INPUT_EDGE, LIMITS, OUTPUT_EDGE, SURFACE_OUTPUT, isRamp, isTriple } from '../graph/document';
+import { INPUT_EDGE, LIMITS, OUTPUT_EDGE, SURFACE_OUTPUT, isFormula, isRamp, isTriple } from '../graph/document';
 import type { Dial, GroupDefinition, Network, NetworkDocument, NodeInstance } from '../graph/document';
 import { parseDocument, pointer } from '../graph/schema';
+import { parseFormula } from '../formula/parse';
+import { FormulaError } from '../formula/tokens';
 import type { PortKind } from '../nodes/define';
 import { describePorts, findDefinition, groupOf, mayConnect, takesMany } from './catalogue';
 import { topologicalOrder } from './order';
@@ -50,7 +52,7 @@ class Checker {
       const node = group.network.nodes.find((candidate) => candidate.id === drive.node);
       const port = node && describePorts(this.document, node)?.inputs.find((candidate) => candidate.id === drive.input);
       if (!port) return this.add('drive.missing-target', at, `Dial “${dial.name}” drives ${drive.node}.${drive.input}, which is not there. Remove the drive.`);
-      if (port.kind === 'surface' || port.kind === 'ramp' || port.kind === 'scalars') this.add('drive.kind', at, `Dial “${dial.name}” cannot drive ${port.title}.`, drive.node);
+      if (['surface', 'ramp', 'scalars', 'formula'].includes(port.kind)) this.add('drive.kind', at, `Dial “${dial.name}” cannot drive ${port.title}.`, drive.node);
       if (drive.law !== 'as is' && dial.kind !== 'scalar') this.add('drive.law', at, `Only a scalar dial can use the law “${drive.law}”.`, drive.node);
       if (drive.law === 'span' && drive.low === drive.high) this.add('drive.law', at, `The span of dial “${dial.name}” has equal ends.`, drive.node);
     });
@@ -80,9 +82,19 @@ class Checker {
       const at = [...path, 'values', id];
       if (!port) this.add('node.unknown-input', at, `“${node.type}” has no input ${id}; the value is kept but not used.`, node.id, 'warning');
       else if (!fits(port.kind, value)) this.add('value.wrong-type', at, `${port.title} takes a ${kindWord(port.kind)}.`, node.id);
+      else if (isFormula(value)) this.checkFormula(value.formula, at, node);
       else if (port.port && typeof value === 'number' && (value < port.port.hard[0] || value > port.port.hard[1])) {
         this.add('value.out-of-range', at, `${port.title} is ${String(value)}; it may lie between ${String(port.port.hard[0])} and ${String(port.port.hard[1])} and is limited to that.`, node.id, 'warning');
       }
+    }
+  }
+
+  private checkFormula(text: string, at: Path, node: NodeInstance): void {
+    try {
+      parseFormula(text);
+    } catch (error) {
+      if (!(error instanceof FormulaError)) throw error;
+      this.findings.push(formulaFinding(error, at, node));
     }
   }
 
@@ -171,12 +183,18 @@ class Checker {
   }
 }
 
+/** A formula's error as a finding at its node; the message names the character. */
+export function formulaFinding(error: FormulaError, path: Path, node: NodeInstance): Diagnostic {
+  return { code: 'formula.wrong', severity: 'error', pointer: pointer(path), message: `The formula of “${node.name ?? node.id}” cannot be used. ${error.message}`, nodeId: node.id, portId: 'formula' };
+}
+
 function fits(kind: PortKind, value: unknown): boolean {
   switch (kind) {
     case 'scalar': case 'fixed': return typeof value === 'number';
     case 'vector': case 'colour': return isTriple(value);
     case 'flex': return typeof value === 'number' || isTriple(value);
     case 'ramp': return isRamp(value);
+    case 'formula': return isFormula(value);
     case 'surface': case 'scalars': return false;
   }
 }
@@ -188,6 +206,7 @@ function kindWord(kind: PortKind): string {
     case 'colour': return 'colour (three numbers)';
     case 'flex': return 'number, vector or colour';
     case 'ramp': return 'ramp';
+    case 'formula': return 'formula';
     case 'surface': return 'surface';
   }
 }

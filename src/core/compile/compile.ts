@@ -2,7 +2,7 @@ import { present } from '../base/assert';
 import { hasErrors } from '../base/diagnostic';
 import type { Diagnostic } from '../base/diagnostic';
 import { canonicalJson } from '../graph/canonical';
-import { isTriple } from '../graph/document';
+import { isFormula, isTriple } from '../graph/document';
 import type { Network, NetworkDocument, NodeInstance, ValueKind } from '../graph/document';
 import { Builder } from '../ir/builder';
 import { MEANING } from '../ir/fold';
@@ -67,6 +67,7 @@ export function compileNetwork(document: NetworkDocument, request: CompileReques
   const b = new Builder();
   const lowering = new Lowering(b, document);
   const surface = lowering.lowerMaterial();
+  if (lowering.findings.length > 0) throw new CompileError(lowering.findings);
   const outputs: ProgramOutput[] = [];
   const slots: OutputSlot[] = [];
   const write = (key: string, kind: ValueKind, lanes: readonly F32[]): void => {
@@ -84,6 +85,15 @@ export function compileNetwork(document: NetworkDocument, request: CompileReques
   const liveInputs = findLiveInputs(program);
   const mapSlots = lowering.mapSlots.filter((slot) => liveInputs.has(slot.field));
   return { program, slots, bindings: lowering.bindings, mapSlots, kinds: kindsOf(lowering.results), liveInputs };
+}
+
+/** All findings on a well-shaped document: those of `checkReferences`, then what only shows when it is compiled, like types in formulas. */
+export function checkCompiled(document: NetworkDocument): readonly Diagnostic[] {
+  const findings = checkReferences(document);
+  if (hasErrors(findings)) return findings;
+  const lowering = new Lowering(new Builder(), document);
+  lowering.lowerMaterial();
+  return [...findings, ...lowering.findings];
 }
 
 function findLiveInputs(program: Program): Set<string> {
@@ -124,13 +134,13 @@ function evaluateUniform(value: Value, uniforms: Float32Array): number {
   }
 }
 
-/** Typed values that decide what is computed: three numbers where one would do, and those that replace coordinates. */
+/** Typed values that decide what is computed: formulas, three numbers where one would do, and those that replace coordinates. */
 function structuralValues(node: NodeInstance): readonly string[] {
   const inputs = findDefinition(node.type)?.inputs ?? {};
   return Object.entries(node.values).filter(([id, value]) => {
     const port = inputs[id];
-    return port !== undefined && ((port.kind === 'flex' && isTriple(value)) || typeof port.default === 'string');
-  }).map(([id]) => id).sort();
+    return port !== undefined && ((port.kind === 'flex' && isTriple(value)) || isFormula(value) || typeof port.default === 'string');
+  }).map(([id, value]) => (isFormula(value) ? `${id}: ${value.formula}` : id)).sort();
 }
 
 const networkStructure = (network: Network): unknown => ({

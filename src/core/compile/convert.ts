@@ -2,7 +2,7 @@ import type { Conversion, ValueKind } from '../graph/document';
 import type { Builder } from '../ir/builder';
 import type { F32, Lanes3 } from '../ir/types';
 import { luminance } from '../nodes/lanes';
-import type { SurfaceLanes } from '../nodes/define';
+import type { PortKind, SurfaceLanes } from '../nodes/define';
 
 /** What an output gives: its kind and its lanes. */
 export type Lowered =
@@ -31,7 +31,7 @@ export function toTriple(value: Lowered): Lanes3 {
 }
 
 /** The method a strand uses when it names none; null where nothing is converted. */
-export function defaultConversion(from: ValueKind, to: ValueKind | 'flex' | 'scalars' | 'ramp' | 'fixed'): Conversion | 'repeat' | null {
+export function defaultConversion(from: ValueKind, to: PortKind): Conversion | 'repeat' | null {
   const narrow = to === 'scalar' || to === 'scalars';
   if (narrow && from === 'colour') return 'luminance';
   if (narrow && from === 'vector') return 'length';

@@ -12,7 +12,7 @@ export function describeNode(definition: NodeDefinition): Record<string, unknown
     formula: definition.formula, synonyms: definition.synonyms,
     inputs: Object.entries(definition.inputs).map(([id, port]) => ({
       id, kind: port.kind, ...textOf(port), default: port.default, soft: port.soft, hard: port.hard, step: port.step,
-      wirable: port.kind !== 'fixed' && port.kind !== 'ramp', many: port.kind === 'scalars',
+      wirable: !['fixed', 'ramp', 'formula'].includes(port.kind), many: port.kind === 'scalars',
     })),
     options: Object.entries(definition.options).map(([id, entry]) => ({ id, title: entry.title, help: entry.help, default: entry.default, choices: entry.choices })),
     outputs: Object.entries(definition.outputs).map(([id, port]) => ({ id, kind: port.kind, ...textOf(port) })),

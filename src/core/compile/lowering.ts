@@ -1,15 +1,18 @@
 import { assert, present } from '../base/assert';
-import { INPUT_EDGE, OUTPUT_EDGE, SURFACE_OUTPUT, isTriple } from '../graph/document';
+import type { Diagnostic } from '../base/diagnostic';
+import { FormulaError } from '../formula/tokens';
+import { INPUT_EDGE, OUTPUT_EDGE, SURFACE_OUTPUT, isFormula, isTriple } from '../graph/document';
 import type { Dial, Drive, GroupDefinition, Network, NetworkDocument, NodeInstance, Strand, ValueKind } from '../graph/document';
 import type { Builder } from '../ir/builder';
 import type { F32, Lanes3 } from '../ir/types';
 import type { AnyLowered, InputPort, MeshMapKind, ModelReads, NodeDefinition, SurfaceLanes } from '../nodes/define';
 import { RAMP_ROW, RAMP_ROWS } from '../nodes/define';
 import { chosenOptions, findDefinition, groupOf } from './catalogue';
+import { formulaFinding } from './check';
 import { toScalar, toTriple } from './convert';
 import type { Lowered } from './convert';
 import { topologicalOrder } from './order';
-import { MODEL_UNIFORMS, findNode } from './uniforms';
+import { MODEL_UNIFORMS, findNode, valueOf } from './uniforms';
 import type { Binding, BindingSource } from './uniforms';
 
 /** A mesh map some node reads: which, and the lanes (uniform) and choices that decide it. */
@@ -34,6 +37,7 @@ interface Scope {
 export class Lowering {
   readonly bindings: Binding[] = [];
   readonly mapSlots: MapSlot[] = [];
+  readonly findings: Diagnostic[] = [];
   /** Every node output by `path:output`, and every value arriving at a scalar input by `path<input`. */
   readonly results = new Map<string, Lowered>();
   private readonly model: Omit<ModelReads, 'meshMap'>;
@@ -167,7 +171,18 @@ export class Lowering {
       ...this.model,
       meshMap: (kind, wanted) => this.readMap(scope, node, kind, wanted, settings, options),
     };
-    return this.wrapOutputs(definition, definition.lower(this.b, inputs, options, model), flexKind);
+    return this.wrapOutputs(definition, this.lowerDefinition(scope, node, definition, inputs, options, model), flexKind);
+  }
+
+  /** A formula that does not fit what is wired in is a finding at its node, not a crash; black stands in for it. */
+  private lowerDefinition(scope: Scope, node: NodeInstance, definition: NodeDefinition, inputs: Record<string, AnyLowered>, options: Record<string, string>, model: ModelReads): Readonly<Record<string, AnyLowered>> {
+    try {
+      return definition.lower(this.b, inputs, options, model);
+    } catch (error) {
+      if (!(error instanceof FormulaError)) throw error;
+      this.findings.push(formulaFinding(error, [...networkPath(scope), 'nodes', scope.network.nodes.indexOf(node), 'values', 'formula'], node));
+      return Object.fromEntries(Object.keys(definition.outputs).map((id) => [id, [this.b.f(0)]]));
+    }
   }
 
   private wrapOutputs(definition: NodeDefinition, raw: Readonly<Record<string, AnyLowered>>, flexKind: 'scalar' | 'vector' | 'colour'): Record<string, Lowered> {
@@ -191,6 +206,10 @@ export class Lowering {
     }
     if (port.kind === 'scalars') return { lowered: wired.map(({ value, strand }) => toScalar(this.b, value, strand.conversion)), kind: 'scalar' };
     if (port.kind === 'ramp') return { lowered: this.rampTable(path, id), kind: 'colour' };
+    if (port.kind === 'formula') {
+      const text = valueOf(node, id);
+      return { lowered: isFormula(text) ? text.formula : '', kind: 'scalar' };
+    }
     const [first] = wired;
     const base = first ? this.asPort(first.value, port, first.strand) : this.unwired(node, path, id, port);
     const driven = this.applyDrives(scope, node.id, id, base);
@@ -276,6 +295,8 @@ export class Lowering {
     return { kind: value.kind, lanes: [law(value.lanes[0]), law(value.lanes[1]), law(value.lanes[2])] };
   }
 }
+
+const networkPath = (scope: Scope): readonly string[] => (scope.group ? ['groups', scope.group.id, 'network'] : ['network']);
 
 const LAW_ORDER = { 'as is': 0, span: 0, blend: 0, times: 1, lift: 2 } as const;
 

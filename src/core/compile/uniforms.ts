@@ -1,6 +1,6 @@
 import { RAMP_COLUMNS, RAMP_MODES, RAMP_ROW, RAMP_ROWS } from '../nodes/define';
 import type { InputPort } from '../nodes/define';
-import { isRamp, isTriple } from '../graph/document';
+import { isFormula, isRamp, isTriple } from '../graph/document';
 import type { Dial, GroupDefinition, InputValue, NetworkDocument, NodeInstance, RampStop, RampValue, Triple } from '../graph/document';
 import { findDefinition, groupOf } from './catalogue';
 
@@ -47,6 +47,7 @@ export function valueOf(node: NodeInstance, input: string): InputValue | undefin
   const port = findDefinition(node.type)?.inputs[input];
   if (!port) return undefined;
   if (port.kind === 'ramp') return defaultRamp(port);
+  if (isFormula(port.default)) return port.default;
   if (typeof port.default === 'number') return port.default;
   return isTriple(port.default) ? port.default : undefined;
 }
@@ -94,7 +95,7 @@ export function writeUniforms(document: NetworkDocument, bindings: readonly Bind
   values.set([model.size, ...model.minimum, ...model.extent], 0);
   for (const { index, shape, source } of bindings) {
     const value = read(document, source);
-    if (value === undefined) continue;
+    if (value === undefined || isFormula(value)) continue;
     if (isRamp(value)) writeRamp(values, index, value);
     else if (typeof value === 'number') values.fill(value, index, index + (shape === 'triple' ? 3 : 1));
     else values.set(value, index);

@@ -11,7 +11,7 @@ export interface DialOffer { readonly kind: DialKind; readonly designed: number 
 export function offerDial(document: NetworkDocument, groupId: string, nodeId: string, input: string): DialOffer | null {
   const node = networkOf(document, groupId).nodes.find((each) => each.id === nodeId);
   const port = node && describePorts(document, node)?.inputs.find((each) => each.id === input);
-  if (!node || !port || port.kind === 'surface' || port.kind === 'ramp' || port.kind === 'scalars') return null;
+  if (!node || !port || ['surface', 'ramp', 'scalars', 'formula'].includes(port.kind)) return null;
   const designed = node.values[input] ?? port.dial?.home ?? valueOf(node, input) ?? 0;
   if (isTriple(designed) || port.kind === 'colour' || port.kind === 'vector') {
     return { kind: port.kind === 'colour' ? 'colour' : 'vector', designed: isTriple(designed) ? designed : [0, 0, 0], laws: ['as is'], warning: null };

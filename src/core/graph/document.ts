@@ -12,7 +12,9 @@ export interface RampStop {
   readonly segment: Segment;
 }
 export interface RampValue { readonly stops: readonly RampStop[] }
-export type InputValue = number | Triple | RampValue;
+/** What is typed into a formula; structure, not a value: changing it recompiles. */
+export interface FormulaValue { readonly formula: string }
+export type InputValue = number | Triple | RampValue | FormulaValue;
 
 /** How a colour or vector becomes a scalar. */
 export type Conversion = 'luminance' | 'average' | 'largest' | 'first' | 'second' | 'third' | 'length';
@@ -142,9 +144,10 @@ export function emptyDocument(name: string): NetworkDocument {
 
 export const isTriple = (value: unknown): value is Triple => Array.isArray(value) && value.length === 3;
 export const isRamp = (value: unknown): value is RampValue => typeof value === 'object' && value !== null && 'stops' in value;
+export const isFormula = (value: unknown): value is FormulaValue => typeof value === 'object' && value !== null && 'formula' in value;
 export const isGroup = (node: NodeInstance): boolean => node.type === 'group';
 
 /** Limits a document must keep; beyond them it is refused with a message that names the limit. */
 export const LIMITS = {
-  nodes: 5000, strands: 20000, groups: 500, groupDepth: 32, rampStops: 32, dials: 200, drives: 200, name: 200, text: 10000, whole: 1_000_000_000,
+  nodes: 5000, strands: 20000, groups: 500, groupDepth: 32, rampStops: 32, dials: 200, drives: 200, name: 200, text: 10000, formula: 1_000_000, whole: 1_000_000_000,
 } as const;

@@ -16,7 +16,9 @@ const stop = Joi.object({
   segment: Joi.valid('hold', 'linear', 'smooth').required(),
 });
 const ramp = Joi.object({ stops: Joi.array().items(stop).min(2).max(LIMITS.rampStops).required() });
-const value = Joi.alternatives(number, triple, ramp);
+// Longer than a formula may be, so that its own check can say so in words.
+const formula = Joi.object({ formula: Joi.string().allow('').max(LIMITS.formula).required() });
+const value = Joi.alternatives(number, triple, ramp, formula);
 
 const node = Joi.object({
   id: id.required(), type: Joi.string().max(80).required(), version: Joi.number().integer().min(1).max(LIMITS.whole).required(), name,

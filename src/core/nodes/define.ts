@@ -33,6 +33,8 @@ interface LoweredByKind {
   /** Any number of scalars, in order. */
   scalars: readonly F32[];
   ramp: RampTable;
+  /** Text that is compiled. */
+  formula: string;
   /** Decides a mesh map: typed or driven, never wired. The value is its own id, for `model.meshMap`. */
   fixed: string;
 }
@@ -48,12 +50,13 @@ export interface PortText {
 }
 export interface InputPort<K extends PortKind = PortKind> extends PortText {
   readonly kind: K;
-  readonly default: number | readonly [number, number, number] | CoordinateDefault | readonly RampStopText[] | null;
+  readonly default: number | readonly [number, number, number] | CoordinateDefault | readonly RampStopText[] | FormulaText | null;
   /** The range of the slider, and of typing. */
   readonly soft: readonly [number, number];
   readonly hard: readonly [number, number];
   readonly step: number;
 }
+export interface FormulaText { readonly formula: string }
 export interface RampStopText { readonly position: number; readonly colour: readonly [number, number, number] }
 export interface OutputPort<K extends PortKind = PortKind> extends PortText { readonly kind: K }
 
@@ -81,6 +84,10 @@ export const input = {
   colour: (text: PortText & { default: readonly [number, number, number] }): InputPort<'colour'> => {
     const { default: fallback, ...rest } = text;
     return numeric('colour', rest, fallback);
+  },
+  formula: (text: PortText & { default: string }): InputPort<'formula'> => {
+    const { default: fallback, ...rest } = text;
+    return numeric('formula', rest, { formula: fallback });
   },
   ramp: (text: PortText & { default: readonly RampStopText[] }): InputPort<'ramp'> => {
     const { default: fallback, ...rest } = text;

@@ -25,6 +25,7 @@ import { minus as minusNode } from './masks/minus.node.ts';
 import { nearestOf as nearestOfNode } from './masks/nearest-of.node.ts';
 import { union as unionNode } from './masks/union.node.ts';
 import { combine as combineNode } from './math/combine.node.ts';
+import { formula as formulaNode } from './math/formula.node.ts';
 import { math as mathNode } from './math/math.node.ts';
 import { measure as measureNode } from './math/measure.node.ts';
 import { mix as mixNode } from './math/mix.node.ts';
@@ -103,6 +104,7 @@ export const NODES: readonly NodeDefinition[] = [
   nearestOfNode,
   unionNode,
   combineNode,
+  formulaNode,
   mathNode,
   measureNode,
   mixNode,

@@ -37,7 +37,7 @@ export const NodeCard = memo(function NodeCard({ data: { nodeId }, selected }: N
   const title = titleOf(node, group?.name);
   const idle = new Set(idleInputs(node));
   const pinned = pin !== null && (ports?.outputs ?? []).some((output) => keyOf(path, nodeId, output.id) === pin);
-  const inputs = (ports?.inputs ?? []).filter((port) => !idle.has(port.id) && port.kind !== 'fixed' && port.kind !== 'ramp');
+  const inputs = (ports?.inputs ?? []).filter((port) => !idle.has(port.id) && !['fixed', 'ramp', 'formula'].includes(port.kind));
   const findings = tap?.statistics ? findingsOf(tap.statistics) : [];
   const spread = (count: number, k: number): number => (count === 1 ? 62 : 12 + (k * 106) / Math.max(1, count - 1));
   return (

@@ -5,7 +5,7 @@ import { valueOf } from '@/core/compile/uniforms';
 import { changeNode, networkOf } from '@/core/edit/board';
 import { setOption, setValue } from '@/core/edit/nodes';
 import { disconnect, setConversion } from '@/core/edit/strands';
-import { INPUT_EDGE, isRamp } from '@/core/graph/document';
+import { INPUT_EDGE, isFormula, isRamp } from '@/core/graph/document';
 import type { Conversion, NodeInstance, Strand } from '@/core/graph/document';
 import { boardAt, commit, endGesture, enterGroup, keyOf, togglePin } from '@/state/editor-store';
 import { useEditor } from '@/state/use-editor';
@@ -13,6 +13,7 @@ import { Button } from '@/ui/Button';
 import { Choose } from '@/ui/Choose';
 import { PictureCanvas } from '@/ui/PictureCanvas';
 import { Distribution } from './Distribution';
+import { FormulaEditor } from './FormulaEditor';
 import { RampEditor } from './RampEditor';
 import { ValueRow } from './ValueRow';
 
@@ -61,6 +62,8 @@ function NodeBench({ node, onExpose }: { readonly node: NodeInstance; readonly o
   const shown = (ports?.inputs ?? []).filter((port) => !idle.has(port.id));
   const ramp = shown.find((port) => port.kind === 'ramp');
   const rampValue = ramp && valueOf(node, ramp.id);
+  const formula = shown.find((port) => port.kind === 'formula');
+  const formulaValue = formula && valueOf(node, formula.id);
   const changeOption = (id: string, choice: string): void => {
     commit('Changed a mode', (current, at) => {
       const next = setOption(current, at, node.id, id, choice);
@@ -98,8 +101,11 @@ function NodeBench({ node, onExpose }: { readonly node: NodeInstance; readonly o
           <RampEditor ramp={rampValue} histogram={taps.get(`${[...path, node.id].join('/')}<value`)?.histogram ?? null} onDone={endGesture}
             onChange={(value, gesture, label) => { commit(label, (current, at) => setValue(current, at, node.id, ramp.id, value), gesture); }} />
         ) : null}
+        {formula && isFormula(formulaValue) ? (
+          <FormulaEditor text={formulaValue.formula} onChange={(text) => { commit('Changed a formula', (current, at) => setValue(current, at, node.id, formula.id, { formula: text })); }} />
+        ) : null}
         <div className="grid max-w-[760px] grid-cols-2 gap-x-5">
-          {shown.filter((port) => port.kind !== 'ramp').map((port) => <InputRow key={port.id} node={node} port={port} board={board} onExpose={onExpose} />)}
+          {shown.filter((port) => port.kind !== 'ramp' && port.kind !== 'formula').map((port) => <InputRow key={port.id} node={node} port={port} board={board} onExpose={onExpose} />)}
         </div>
       </div>
     </div>

@@ -1,6 +1,6 @@
 import type { Builder } from '../builder';
 import type { Bool, F32, I32, Lanes3, Value } from '../types';
-import { HASH_X, HASH_Y, HASH_Z, foldLattice, mixBits } from './hash';
+import { HASH_X, HASH_Y, HASH_Z, foldLattice } from './hash';
 
 export type CellMetric = 'straight' | 'blocks' | 'largest';
 
