@@ -1,8 +1,8 @@
 import fc from 'fast-check';
 import { checkDocument } from '@/core/compile/check';
 import { CompileError, checkCompiled, compileNetwork, structureKey } from '@/core/compile/compile';
-import { parseFormula } from '@/core/formula/parse';
-import { FORMULA_LIMIT, FormulaError } from '@/core/formula/tokens';
+import { parseFormula } from '@/core/nodes/formula/parse';
+import { FORMULA_LIMIT, FormulaError } from '@/core/nodes/formula/tokens';
 import type { InputValue } from '@/core/graph/document';
 import { outputAt, valueAt } from '../support/evaluate';
 import { documentOf, node } from '../support/networks';

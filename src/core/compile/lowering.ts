@@ -1,6 +1,6 @@
 import { assert, present } from '../base/assert';
 import type { Diagnostic } from '../base/diagnostic';
-import { FormulaError } from '../formula/tokens';
+import { FormulaError } from '../nodes/formula/tokens';
 import { INPUT_EDGE, OUTPUT_EDGE, SURFACE_OUTPUT, isFormula, isTriple } from '../graph/document';
 import type { Dial, Drive, GroupDefinition, Network, NetworkDocument, NodeInstance, Strand, ValueKind } from '../graph/document';
 import type { Builder } from '../ir/builder';

@@ -1,8 +1,8 @@
 'use client';
 import { useState } from 'react';
-import { parseFormula } from '@/core/formula/parse';
-import { FUNCTIONS } from '@/core/formula/functions';
-import { FormulaError } from '@/core/formula/tokens';
+import { parseFormula } from '@/core/nodes/formula/parse';
+import { FUNCTIONS } from '@/core/nodes/formula/functions';
+import { FormulaError } from '@/core/nodes/formula/tokens';
 
 interface Props { readonly text: string; readonly onChange: (text: string) => void }
 interface Mistake { readonly at: number; readonly reason: string }

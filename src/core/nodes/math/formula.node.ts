@@ -1,5 +1,5 @@
-import { lowerFormula } from '../../formula/lower';
-import { parseFormula } from '../../formula/parse';
+import { lowerFormula } from '../formula/lower';
+import { parseFormula } from '../formula/parse';
 import { defineNode, input, output } from '../define';
 
 const value = (name: string, fallback: number) => input.flex({ title: name.toUpperCase(), help: `Called ${name} in the formula: a float, or a vec3 where a vector or colour arrives.`, default: fallback });

@@ -1,6 +1,6 @@
-import type { Builder } from '../ir/builder';
-import type { Bool, F32, Lanes3 } from '../ir/types';
-import { divide } from '../nodes/lanes';
+import type { Builder } from '../../ir/builder';
+import type { Bool, F32, Lanes3 } from '../../ir/types';
+import { divide } from '../lanes';
 import { CONSTANTS, FUNCTIONS } from './functions';
 import type { BinarySign, Expression, Formula } from './parse';
 import { FormulaError } from './tokens';

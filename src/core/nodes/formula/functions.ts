@@ -1,7 +1,7 @@
-import type { Builder } from '../ir/builder';
-import { atan, atan2, cos, exp2, log2, pow, sin } from '../ir/library/transcendental';
-import type { F32, Lanes3 } from '../ir/types';
-import { cross, divide, map3, normalise, smooth, stepAt } from '../nodes/lanes';
+import type { Builder } from '../../ir/builder';
+import { atan, atan2, cos, exp2, log2, pow, sin } from '../../ir/library/transcendental';
+import type { F32, Lanes3 } from '../../ir/types';
+import { cross, divide, map3, normalise, smooth, stepAt } from '../lanes';
 
 /** Applied channel by channel; a float counts for every channel. */
 interface ByLane { readonly takes: number; readonly help: string; readonly lane: (b: Builder, ...lanes: readonly F32[]) => F32 }
