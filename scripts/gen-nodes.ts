@@ -1,8 +1,8 @@
-/** Rewrites the generated registry of nodes from the files src/core/nodes/<family>/<name>.node.ts. */
+/** Rewrites the generated registry of nodes from the files <family>/<name>.node.ts of a folder: src/core/nodes, or the one given. */
 import { readFileSync, readdirSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
 
-const root = path.resolve(import.meta.dirname, '../src/core/nodes');
+const root = path.resolve(process.argv[2] ?? path.join(import.meta.dirname, '../src/core/nodes'));
 const files = readdirSync(root, { withFileTypes: true })
   .filter((entry) => entry.isDirectory())
   .flatMap((family) => readdirSync(path.join(root, family.name)).filter((file) => file.endsWith('.node.ts')).map((file) => `${family.name}/${file}`))

@@ -1,0 +1,37 @@
+/** Writes docs/nodes: a page for each family, and a picture of each node, all from the nodes' own definitions. `--pages` leaves the pictures. */
+import { mkdirSync, readFileSync, readdirSync, rmSync, writeFileSync } from 'node:fs';
+import path from 'node:path';
+import { listDefinitions } from '@/core/compile/catalogue';
+import { exampleOf } from '@/core/compile/example';
+import { handbookPages } from '@/core/compile/handbook';
+import { framingCamera, seePoints } from '@/core/evaluate/camera';
+import { halve, paintSurface, paintValues } from '@/core/evaluate/picture';
+import { EvaluationSession } from '@/core/evaluate/session';
+import { encodeRgba } from '@/core/exchange/png';
+import { readGlb } from '@/core/exchange/glb';
+import { MeshAnalysis } from '@/core/mesh/analysis';
+
+const SIZE = 128;
+const MAP_SIZE = 256;
+const folder = path.resolve(import.meta.dirname, '../docs/nodes');
+mkdirSync(path.join(folder, 'pictures'), { recursive: true });
+const pages = handbookPages(listDefinitions());
+for (const file of readdirSync(folder)) if (file.endsWith('.md') && !pages.has(file)) rmSync(path.join(folder, file));
+for (const [file, text] of pages) writeFileSync(path.join(folder, file), text);
+console.log(`${String(pages.size)} pages`);
+
+if (!process.argv.includes('--pages')) {
+  const { mesh } = await readGlb(new Uint8Array(readFileSync(path.resolve(import.meta.dirname, '../assets/models/study.glb'))), 'study');
+  const analysis = new MeshAnalysis(mesh);
+  const seen = seePoints(analysis, framingCamera(mesh.centre, mesh.size), SIZE * 2, SIZE * 2);
+  for (const definition of listDefinitions()) {
+    const { document, shown } = exampleOf(definition);
+    const isSurface = shown === 'surface';
+    const session = new EvaluationSession({ surface: isSurface, taps: isSurface ? [] : [shown] });
+    const lanes = session.evaluate(document, mesh, seen.points, (settings) => analysis.quickMap(settings, MAP_SIZE));
+    const kind = session.prepare(document).slots[0]?.kind;
+    const picture = halve(isSurface ? paintSurface(seen, lanes) : paintValues(seen, lanes, kind === 'colour'));
+    writeFileSync(path.join(folder, 'pictures', `${definition.id}.png`), encodeRgba(picture.width, picture.height, picture.pixels));
+  }
+  console.log(`${String(listDefinitions().length)} pictures`);
+}
