@@ -1,15 +1,14 @@
-import { mkdir, readFile, writeFile } from 'node:fs/promises';
+import { mkdir, writeFile } from 'node:fs/promises';
 import path from 'node:path';
 import { AppError, messageOf } from '@/core/base/diagnostic';
 import { assembleBake, bakeSurface } from '@/core/evaluate/bake';
-import { readGlb } from '@/core/exchange/glb';
 import { packageBake } from '@/core/exchange/packaging';
 import { MeshAnalysis, mapKey } from '@/core/mesh/analysis';
 import type { MeshMap } from '@/core/mesh/mesh-map';
-import { DEMO_MODELS } from '@/core/mesh/demo-models';
 import type { Arguments } from './arguments';
 import { UsageError } from './arguments';
 import { readDocument } from './read-document';
+import { readModel } from './read-model';
 
 const SIZES = [64, 128, 256, 512, 1024, 2048, 4096];
 
@@ -22,8 +21,7 @@ export async function runBake({ positionals, values }: Arguments, print: (text: 
   const depth = Number(values['depth'] ?? 8);
   if (depth !== 8 && depth !== 16) throw new UsageError('--depth is 8 or 16.');
   const document = await readDocument(file);
-  const { mesh, notes } = await readGlb(await modelBytes(model), path.basename(model).replace(/^demo:|\.glb$/g, ''));
-  for (const note of notes) complain(note);
+  const mesh = await readModel(model, complain);
   const analysis = new MeshAnalysis(mesh);
   const maps = new Map<string, MeshMap>();
   const { lanes, covered } = await bakeSurface(document, mesh, size, (settings) => {
@@ -45,18 +43,5 @@ async function writeOut(file: string, bytes: Uint8Array): Promise<void> {
     await writeFile(file, bytes);
   } catch (cause) {
     throw new AppError('file.unwritable', `${file} cannot be written: ${messageOf(cause)}.`, 'Files written before it are complete. Make room and run it again.', { cause });
-  }
-}
-
-async function modelBytes(model: string): Promise<Uint8Array<ArrayBuffer>> {
-  if (model.startsWith('demo:')) {
-    const name = model.slice(5);
-    if (!DEMO_MODELS.some((each) => each.name === name)) throw new UsageError(`There is no demo model “${name}”; there are ${DEMO_MODELS.map((each) => each.name).join(', ')}.`);
-    return new Uint8Array(await readFile(path.resolve(import.meta.dirname, `../assets/models/${name}.glb`)));
-  }
-  try {
-    return new Uint8Array(await readFile(model));
-  } catch (cause) {
-    throw new AppError('file.unreadable', `${model} cannot be read: ${messageOf(cause)}.`, '', { cause });
   }
 }

@@ -1,9 +1,29 @@
 import { hasErrors } from '@/core/base/diagnostic';
 import { checkCompiled } from '@/core/compile/compile';
+import { placesOf, watchedKeys } from '@/core/evaluate/advice';
+import type { PlacedAdvice } from '@/core/evaluate/advice';
+import { EvaluationSession } from '@/core/evaluate/session';
+import type { NetworkDocument } from '@/core/graph/document';
 import { parseDocumentText } from '@/core/graph/schema';
+import { MeshAnalysis } from '@/core/mesh/analysis';
+import { uniformPoints } from '@/core/mesh/sample-points';
+import type { SurfaceMesh } from '@/core/mesh/surface-mesh';
 import type { Arguments } from './arguments';
 import { UsageError } from './arguments';
+import { adviceOn } from './eval';
 import { readText } from './read-document';
+import { readModel } from './read-model';
+
+/** Points over the surface at which values are judged, as in the editor. */
+const POINTS = 4096;
+const MAP_SIZE = 256;
+
+function adviseOnModel(document: NetworkDocument, mesh: SurfaceMesh): readonly PlacedAdvice[] {
+  const session = new EvaluationSession({ surface: true, taps: 'all', watched: placesOf(document).flatMap(watchedKeys) });
+  const analysis = new MeshAnalysis(mesh);
+  const lanes = session.evaluate(document, mesh, uniformPoints(mesh, POINTS), (settings) => analysis.quickMap(settings, MAP_SIZE));
+  return adviceOn(session.prepare(document), document, lanes);
+}
 
 export async function runCheck({ positionals, values }: Arguments, print: (text: string) => void, complain: (text: string) => void): Promise<number> {
   const [file] = positionals;
@@ -11,9 +31,12 @@ export async function runCheck({ positionals, values }: Arguments, print: (text:
   const parsed = parseDocumentText(await readText(file));
   const findings = parsed.document ? checkCompiled(parsed.document) : parsed.diagnostics;
   const wrong = hasErrors(findings);
-  if (values['json']) print(JSON.stringify({ valid: !wrong, diagnostics: findings }, null, 2));
+  const model = values['model'];
+  const advice = parsed.document && !wrong && typeof model === 'string' ? adviseOnModel(parsed.document, await readModel(model, complain)) : [];
+  if (values['json']) print(JSON.stringify({ valid: !wrong, diagnostics: [...findings, ...advice] }, null, 2));
   else {
     for (const finding of findings) complain(`${finding.severity}: ${finding.pointer || '/'}: ${finding.message} [${finding.code}]`);
+    for (const finding of advice) complain(`note: ${finding.pointer}: ${finding.message} [${finding.code}]`);
     if (!wrong) print(`${file}: no errors${findings.length > 0 ? `, ${String(findings.length)} warnings` : ''}.`);
   }
   return wrong ? 1 : 0;

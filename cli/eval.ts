@@ -3,6 +3,9 @@ import { AppError, messageOf } from '@/core/base/diagnostic';
 import { SURFACE_LANES, compileNetwork, uniformsFor } from '@/core/compile/compile';
 import type { CompiledNetwork, OutputSlot } from '@/core/compile/compile';
 import { WasmRunner } from '@/core/backends/wasm/runner';
+import { adviseDocument, placesOf, watchedKeys } from '@/core/evaluate/advice';
+import type { PlacedAdvice } from '@/core/evaluate/advice';
+import { describeValues } from '@/core/evaluate/statistics';
 import type { NetworkDocument } from '@/core/graph/document';
 import type { Arguments } from './arguments';
 import { UsageError } from './arguments';
@@ -25,21 +28,27 @@ interface PointsFile { readonly model?: { size: number; minimum: [number, number
 const DEFAULT_MODEL = { size: 1, minimum: [-0.5, -0.5, -0.5] as const, extent: [1, 1, 1] as const };
 const AXES: Readonly<Record<string, number>> = { x: 0, y: 1, z: 2 };
 
-export async function runEval({ positionals, values }: Arguments, print: (text: string) => void, _complain: (text: string) => void): Promise<number> {
+export async function runEval({ positionals, values }: Arguments, print: (text: string) => void, complain: (text: string) => void): Promise<number> {
   const [file] = positionals;
   const pointsFile = values['points'];
   if (!file || typeof pointsFile !== 'string') throw new UsageError('eval needs a document and --points.');
   const document = await readDocument(file);
   const points = await readPoints(pointsFile);
   const wanted = typeof values['outputs'] === 'string' ? values['outputs'].split(',').map((name) => name.trim()) : null;
-  const compiled = compileNetwork(document, { surface: !wanted || wanted.includes('surface'), taps: wanted ? wanted.filter((name) => name !== 'surface') : 'all' });
+  const compiled = compileNetwork(document, { surface: !wanted || wanted.includes('surface'), taps: wanted ? wanted.filter((name) => name !== 'surface') : 'all', watched: wanted ? [] : placesOf(document).flatMap(watchedKeys) });
   const missing = wanted?.filter((name) => !compiled.slots.some((slot) => slot.key === name)) ?? [];
   if (missing.length > 0) {
     throw new AppError('eval.no-output', `The network has no output ${missing.join(', ')}.`, `It has: ${[...compiled.kinds.keys()].filter((key) => key.includes(':')).join(', ')}.`);
   }
-  const results = evaluatePoints(compiled, document, points);
-  if (values['json']) print(JSON.stringify({ format: 'bright-loom/values', version: 1, count: points.points.length, outputs: results }));
-  else for (const [name, list] of Object.entries(results)) print(`${name}: ${list.map((value) => JSON.stringify(value)).join(' ')}`);
+  const outputs = evaluatePoints(compiled, document, points);
+  const shown = compiled.slots.filter((slot) => !slot.key.includes('<'));
+  const results = Object.fromEntries(shown.flatMap((slot) => describeSlot(slot, outputs, points.points.length)));
+  const findings = wanted ? [] : adviceOn(compiled, document, outputs);
+  if (values['json']) print(JSON.stringify({ format: 'bright-loom/values', version: 1, count: points.points.length, outputs: results, ...(wanted ? {} : { findings }) }));
+  else {
+    for (const [name, list] of Object.entries(results)) print(`${name}: ${list.map((value) => JSON.stringify(value)).join(' ')}`);
+    for (const finding of findings) complain(`note: ${finding.node}: ${finding.message} [${finding.code}]`);
+  }
   return 0;
 }
 
@@ -81,14 +90,20 @@ function valueOf(point: PointRecord, name: string): number | undefined {
   return vectorValue?.[AXES[axis] ?? 0];
 }
 
-function evaluatePoints(compiled: CompiledNetwork, document: NetworkDocument, { points, model }: PointsFile): Record<string, readonly unknown[]> {
+/** What the nodes say of their values over the given points. */
+export function adviceOn(compiled: CompiledNetwork, document: NetworkDocument, outputs: readonly Float32Array[]): readonly PlacedAdvice[] {
+  const ranges = new Map(compiled.slots.filter((slot) => slot.kind !== 'surface').map((slot) => [slot.key, describeValues(outputs.slice(slot.first, slot.first + slot.lanes))]));
+  return adviseDocument(document, (key) => ranges.get(key) ?? null);
+}
+
+function evaluatePoints(compiled: CompiledNetwork, document: NetworkDocument, { points, model }: PointsFile): readonly Float32Array[] {
   const runner = new WasmRunner(compiled.program);
   runner.setUniforms(uniformsFor(compiled, document, model ?? DEFAULT_MODEL));
   const byField = mapFieldsByKind(compiled);
   const lanes = new Map(compiled.program.inputs.map((name) => [name, isRead(compiled, name) ? lane(withKinds(points, byField), name, byField) : undefined]));
   const outputs = compiled.program.outputs.map(() => new Float32Array(points.length));
   runner.run((name) => lanes.get(name), points.length, outputs);
-  return Object.fromEntries(compiled.slots.flatMap((slot) => describeSlot(slot, outputs, points.length)));
+  return outputs;
 }
 
 /** Whether some live value reads an input: unused ones need not be in the file. */

@@ -14,7 +14,9 @@ const USAGE = `Usage:
                                                                values of outputs at given points
   bright-loom bake DOC.json --model FILE.glb|demo:NAME [--size N] [--depth 8|16] --out DIR
                                                                maps of the finished surface, and the model with them
-  bright-loom check DOC.json [--json]                          what is wrong with a document; exit 1 if anything is
+  bright-loom check DOC.json [--model FILE.glb|demo:NAME] [--json]
+                                                               what is wrong with a document; exit 1 if anything is;
+                                                               with a model also what its values say
 
 See docs/command-line.md.`;
 

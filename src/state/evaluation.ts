@@ -2,6 +2,7 @@ import { describePorts } from '../core/compile/catalogue';
 import { structureKey } from '../core/compile/compile';
 import { writeUniforms } from '../core/compile/uniforms';
 import { networkOf } from '../core/edit/board';
+import { watchedKeys } from '../core/evaluate/advice';
 import { framingCamera } from '../core/evaluate/camera';
 import { scaleOf } from '../core/evaluate/session';
 import type { NetworkDocument } from '../core/graph/document';
@@ -34,7 +35,7 @@ export function boardTaps(document: NetworkDocument, path: readonly string[]): r
   const network = networkOf(document, boardAt(document, path));
   return network.nodes.flatMap((node) => {
     const output = describePorts(document, node)?.outputs[0];
-    const arriving = node.type === 'gradients.ramp' ? [`${[...path, node.id].join('/')}<value`] : [];
+    const arriving = watchedKeys({ document, network, path, node });
     return output ? [keyOf(path, node.id, output.id), ...arriving] : arriving;
   });
 }

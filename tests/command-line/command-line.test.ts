@@ -78,6 +78,17 @@ describe('check', () => {
     expect(JSON.parse(json.out)).toMatchObject({ valid: false, diagnostics: [{ code: 'document.not-json' }] });
     expect((await run('check', path.join(folder, 'missing.json'))).error).toContain('cannot be read');
   });
+  it('with a model says what the values do, in words and as data; eval does so over its points', async () => {
+    const idle = write('idle.json', documentOf([node('o', 'model.occlusion'), node('k', 'ranges.clamp'), node('m', 'math.math', { b: 2 }, { operation: 'add' })], ['o:openness > k:value', 'o:openness > m:a']));
+    const checked = JSON.parse((await run('check', idle, '--model', 'demo:buoy', '--json')).out) as { valid: boolean; diagnostics: { code: string; node: string; pointer: string; severity: string; range: { minimum: number } | null }[] };
+    expect(checked.valid).toBe(true);
+    expect(checked.diagnostics.map(({ node: at, code }) => `${at} ${code}`)).toEqual(expect.arrayContaining(['k clamp.idle', 'm value.above']));
+    expect(checked.diagnostics.find(({ node: at }) => at === 'm')).toMatchObject({ severity: 'note', pointer: '/network/nodes/2' });
+    expect((await run('check', idle, '--model', 'demo:buoy')).error).toContain('note: /network/nodes/1: This clamp changes nothing');
+    const points = write('two.json', { points: [{ position: [0, 0, 0], normal: [0, 1, 0], fields: { occlusion: 0.2 } }, { position: [1, 0, 0], normal: [0, 1, 0], fields: { occlusion: 0.9 } }] });
+    const { findings } = JSON.parse((await run('eval', idle, '--points', points, '--json')).out) as { findings: { code: string }[] };
+    expect(findings.map(({ code }) => code)).toContain('clamp.idle');
+  });
 });
 
 describe('bake', () => {

@@ -35,6 +35,8 @@ export interface CompileRequest {
   readonly surface: boolean;
   /** Result keys; 'all' takes every output that is not a surface. */
   readonly taps: 'all' | readonly string[];
+  /** Keys besides, for what arrives at inputs. */
+  readonly watched?: readonly string[];
 }
 
 export interface OutputSlot { readonly key: string; readonly kind: ValueKind; readonly first: number; readonly lanes: number }
@@ -76,7 +78,7 @@ export function compileNetwork(document: NetworkDocument, request: CompileReques
   };
   if (request.surface) write('surface', 'surface', surfaceLanes(surface));
   const keys = request.taps === 'all' ? [...lowering.results.keys()].filter((key) => key.includes(':')) : request.taps;
-  for (const key of keys) {
+  for (const key of new Set([...keys, ...(request.watched ?? [])])) {
     const result = lowering.results.get(key);
     if (result && result.kind !== 'surface') write(key, result.kind, result.lanes);
     else if (result?.kind === 'surface' && request.taps !== 'all') write(key, 'surface', surfaceLanes(result.surface));

@@ -1,5 +1,6 @@
 import type { Builder } from '../ir/builder';
 import type { F32, Lanes3 } from '../ir/types';
+import type { Advice, AdviceReads } from './advice';
 
 /** The lanes of a surface. Colours linear Rec. 709; the normal a unit vector in object space. */
 export interface SurfaceLanes {
@@ -167,6 +168,10 @@ export interface NodeDefinition extends NodeText {
   readonly presets?: { readonly option: string; readonly synonyms: Readonly<Record<string, readonly string[]>> };
   /** The operand that changes nothing, per option choice, offered when the choice changes. */
   readonly neutral: Readonly<Record<string, { readonly input: string; readonly value: number }>>;
+  /** What to tell of the values that pass through it on the model at hand. */
+  readonly advise: (reads: AdviceReads) => readonly Advice[];
+  /** Inputs whose arriving values its advice or its bench looks at; outputs beside the first with a colon before them. */
+  readonly watches: readonly string[];
   readonly lower: (b: Builder, inputs: Readonly<Record<string, AnyLowered>>, options: Readonly<Record<string, string>>, model: ModelReads) => Readonly<Record<string, AnyLowered>>;
 }
 
@@ -177,10 +182,12 @@ interface TypedNode<I extends Ports, O extends Outputs, P extends Options> exten
   readonly idle?: (options: ChosenOptions<P>) => readonly (keyof I & string)[];
   readonly neutral?: Readonly<Record<string, { readonly input: keyof I & string; readonly value: number }>>;
   readonly presets?: { readonly option: keyof P & string; readonly synonyms: Readonly<Record<string, readonly string[]>> };
+  readonly advise?: (reads: AdviceReads) => readonly Advice[];
+  readonly watches?: readonly ((keyof I & string) | `:${keyof O & string}`)[];
   readonly lower: (b: Builder, inputs: LoweredInputs<I>, options: ChosenOptions<P>, model: ModelReads) => LoweredOutputs<O>;
 }
 
 /** Declares a node; its ports type its lowering function. */
 export function defineNode<I extends Ports, O extends Outputs, P extends Options = Options>(node: TypedNode<I, O, P>): NodeDefinition {
-  return { options: {}, idle: () => [], neutral: {}, ...node } as unknown as NodeDefinition;
+  return { options: {}, idle: () => [], neutral: {}, advise: () => [], watches: [], ...node } as unknown as NodeDefinition;
 }

@@ -9,12 +9,12 @@ import { isRamp, isTriple } from '@/core/graph/document';
 import type { InputValue, NodeInstance } from '@/core/graph/document';
 import { toHex } from '@/core/surface/colour-science';
 import { boardAt, enterGroup, keyOf, togglePin } from '@/state/editor-store';
+import { useAdvice } from '@/state/use-advice';
 import { useEditor } from '@/state/use-editor';
 import { PictureCanvas } from '@/ui/PictureCanvas';
 import { shortNumber } from '@/ui/NumberField';
 import { FamilyStitch } from './FamilyStitch';
 import { PortMark } from './port-mark';
-import { findingsOf } from './findings';
 
 export type CardNode = Node<{ nodeId: string }, 'card'>;
 const CARD = 124;
@@ -32,13 +32,13 @@ export const NodeCard = memo(function NodeCard({ data: { nodeId }, selected }: N
   const ports = node ? describePorts(document, node) : null;
   const firstOutput = ports?.outputs[0];
   const tap = useEditor((state) => (firstOutput ? state.taps.get(keyOf(path, nodeId, firstOutput.id)) : undefined));
+  const advice = useAdvice(node);
   if (!node) return null;
   const group = groupOf(document, node);
   const title = titleOf(node, group?.name);
   const idle = new Set(idleInputs(node));
   const pinned = pin !== null && (ports?.outputs ?? []).some((output) => keyOf(path, nodeId, output.id) === pin);
   const inputs = (ports?.inputs ?? []).filter((port) => !idle.has(port.id) && !['fixed', 'ramp', 'formula'].includes(port.kind));
-  const findings = tap?.statistics ? findingsOf(tap.statistics) : [];
   const spread = (count: number, k: number): number => (count === 1 ? 62 : 12 + (k * 106) / Math.max(1, count - 1));
   return (
     <div data-testid={`card-${nodeId}`} data-title={title} className={`relative rounded-[3px] border border-line bg-panel ${selected ? 'stitched card-chosen' : ''} ${pinned ? 'ring-2 ring-weld' : ''}`} style={{ width: CARD + 8 }}
@@ -52,9 +52,9 @@ export const NodeCard = memo(function NodeCard({ data: { nodeId }, selected }: N
           onClick={(event) => { event.stopPropagation(); if (firstOutput) togglePin(keyOf(path, nodeId, firstOutput.id)); }}>
           <Pin size={12} />
         </button>
-        {findings.length > 0 && (
+        {advice.length > 0 && (
           <span className="absolute top-0.5 left-0.5 flex gap-0.5">
-            {findings.map((finding) => <span key={finding.mark} title={finding.text} className="figures rounded-[2px] bg-line/85 px-1 text-[10px] text-madder">{finding.mark}</span>)}
+            {advice.map((each) => <span key={each.code} title={each.message} className="figures rounded-[2px] bg-line/85 px-1 text-[10px] text-madder">{each.mark}</span>)}
           </span>
         )}
       </div>

@@ -12,6 +12,7 @@ import { useEditor } from '@/state/use-editor';
 import { Button } from '@/ui/Button';
 import { Choose } from '@/ui/Choose';
 import { PictureCanvas } from '@/ui/PictureCanvas';
+import { AdviceList } from './AdviceList';
 import { Distribution } from './Distribution';
 import { FormulaEditor } from './FormulaEditor';
 import { RampEditor } from './RampEditor';
@@ -97,6 +98,7 @@ function NodeBench({ node, onExpose }: { readonly node: NodeInstance; readonly o
           <label className="ml-auto flex items-center gap-1 text-[11px] text-soft"><input type="checkbox" checked={node.limited ?? false} onChange={(event) => { const limited = event.target.checked; commit('Limited a node', (current, at) => changeNode(current, at, node.id, (each) => ({ ...each, limited }))); }} />limit to 0–1</label>
         </div>
         <p className="mb-1 max-w-[640px] truncate text-[11px] text-soft" title={`${definition?.help ?? ''}\n${definition?.formula ?? ''}`}>{definition?.help ?? group?.description}</p>
+        <AdviceList node={node} />
         {ramp && rampValue && isRamp(rampValue) ? (
           <RampEditor ramp={rampValue} histogram={taps.get(`${[...path, node.id].join('/')}<value`)?.histogram ?? null} onDone={endGesture}
             onChange={(value, gesture, label) => { commit(label, (current, at) => setValue(current, at, node.id, ramp.id, value), gesture); }} />

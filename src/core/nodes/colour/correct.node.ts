@@ -34,6 +34,13 @@ export const correct = defineNode({
   },
   outputs: { colour: output.colour('Colour', 'The corrected colour; not limited unless the switch on the node says so.'), selection: output.scalar('Selection', 'Where the hue band lies.', { low: 'other hues', high: 'chosen' }) },
   tolerance: { value: 2e-3, reason: 'Hues and powers magnify the rounding of nearly grey colours.' },
+  watches: ['strength'],
+  advise: (reads) => {
+    const strength = reads.arriving('strength');
+    const isOff = strength ? strength.constant && strength.minimum === 0 : reads.number('strength') === 0 && !reads.isWired('strength');
+    if (!isOff || !(reads.isWired('tint') || reads.isTyped('tint'))) return [];
+    return [{ code: 'tint.idle', mark: 'tint', message: 'The tint does nothing: its strength is 0.', ...(reads.isWired('strength') ? {} : { cure: { title: 'Set its strength to 0.5', input: 'strength', value: 0.5 } }) }];
+  },
   lower: (b, given, { power, bypass }) => {
     const one = b.f(1);
     const { colour, gamma } = given;

@@ -16,6 +16,17 @@ export const ramp = defineNode({
     colour: output.colour('Colour', 'The colour, not premultiplied.'), alpha: output.scalar('Alpha', 'The stops’ alpha.'),
     scalar: output.scalar('Scalar', 'Luminance of the colour.'),
   },
+  watches: ['value'],
+  advise: (reads) => {
+    const value = reads.arriving('value');
+    const stops = reads.stops('stops');
+    if (!value || value.notANumber === 1) return [];
+    // A stop is reached where a value lies between its neighbours.
+    const unreached = stops.map((_, k) => k).filter((k) => value.maximum < (stops[k - 1] ?? -Infinity) || value.minimum > (stops[k + 1] ?? Infinity));
+    if (unreached.length === 0) return [];
+    const which = unreached.map((k) => String(k + 1)).join(', ');
+    return [{ code: 'ramp.unreached', mark: 'stops', message: `No arriving value reaches stop ${which} of ${String(stops.length)}: the values run from ${value.minimum.toFixed(2)} to ${value.maximum.toFixed(2)}. Stretch them to the range, or move the stops.` }];
+  },
   lower: (b, { value, stops }) => {
     const read = (row: Parameters<typeof b.table>[2], column: number): F32 => b.table(stops.base, RAMP_ROW, row, column);
     const channels = [RAMP_COLUMNS.red, RAMP_COLUMNS.green, RAMP_COLUMNS.blue, RAMP_COLUMNS.alpha];

@@ -1,3 +1,4 @@
+import { percent } from '../advice';
 import type { F32 } from '../../ir/types';
 import { defineNode, input, option, output } from '../define';
 import { eachLane } from '../lanes';
@@ -16,6 +17,14 @@ export const mix = defineNode({
     limit: option('Amount', 'What happens to amounts outside 0–1.', { yes: ['Limited', 'Kept within 0–1.'], no: ['Goes on', 'Beyond both ends.'] }),
   },
   outputs: { value: output.flex('Value', 'The mixture.') },
+  watches: ['amount'],
+  advise: (reads) => {
+    const amount = reads.arriving('amount');
+    if (!amount || (amount.below === 0 && amount.above === 0)) return [];
+    const text = `The amount leaves 0–1 on ${percent(amount.below + amount.above)} of the surface (${amount.minimum.toFixed(2)} to ${amount.maximum.toFixed(2)})`;
+    return reads.choice('limit') === 'yes' ? [{ code: 'amount.leaves-range', mark: 'limits', message: `${text}; it is limited.` }]
+      : [{ code: 'amount.leaves-range', mark: 'beyond', message: `${text}. Limit it?`, cure: { title: 'Limit the amount', option: 'limit', choice: 'yes' } }];
+  },
   lower: (builder, { a, b, amount }, { limit }) => ({
     value: eachLane([a, b, amount], (lanes) => {
       const [x, y, t] = lanes as [F32, F32, F32];

@@ -12,5 +12,11 @@ export const clamp = defineNode({
     highest: input.flex({ title: 'Highest', help: 'Nothing above this remains.', default: 1 }),
   },
   outputs: { value: output.flex('Value', 'The limited value.') },
+  watches: ['value', 'lowest', 'highest'],
+  advise: (reads) => {
+    const [value, lowest, highest] = [reads.arriving('value'), reads.arriving('lowest'), reads.arriving('highest')];
+    const idle = value && lowest && highest && !value.constant && value.notANumber === 0 && value.minimum >= lowest.maximum && value.maximum <= highest.minimum;
+    return idle ? [{ code: 'clamp.idle', mark: 'idle', message: `This clamp changes nothing: what arrives lies between ${value.minimum.toFixed(2)} and ${value.maximum.toFixed(2)}.` }] : [];
+  },
   lower: (b, { value, lowest, highest }) => ({ value: eachLane([value, lowest, highest], ([x, lo, hi]) => b.clamp(x as never, lo as never, hi as never)) }),
 });

@@ -17,6 +17,11 @@ export const levels = defineNode({
     outWhite: input.scalar({ title: 'Out white', help: 'What white becomes.', default: 1 }),
   },
   outputs: { value: output.flex('Value', 'The adjusted value.') },
+  advise: (reads) => {
+    const [low, high] = [reads.number('inBlack'), reads.number('inWhite')];
+    if (low === null || low !== high || reads.isWired('inBlack') || reads.isWired('inWhite')) return [];
+    return [{ code: 'range.flat', mark: 'step', message: `Both in-ends are ${String(low)}: the passage has become a hard step there.` }];
+  },
   lower: (b, { value, inBlack, inWhite, gamma, outBlack, outWhite }) => ({
     value: eachLane([value], ([x]) => {
       const t = b.saturate(position01(b, x as F32, inBlack, inWhite));

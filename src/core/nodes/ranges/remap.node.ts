@@ -21,6 +21,11 @@ export const remap = defineNode({
   },
   idle: ({ shape }) => (shape === 'steps' ? [] : ['steps']),
   outputs: { value: output.flex('Value', 'The value in the new range.') },
+  advise: (reads) => {
+    const [low, high] = [reads.number('inLow'), reads.number('inHigh')];
+    if (low === null || low !== high || reads.isWired('inLow') || reads.isWired('inHigh')) return [];
+    return [{ code: 'range.flat', mark: 'step', message: `Both in-ends are ${String(low)}: the passage has become a hard step there.` }];
+  },
   lower: (b, { value, inLow, inHigh, outLow, outHigh, steps }, { shape, limit }) => ({
     value: eachLane([value, inLow, inHigh, outLow, outHigh], (lanes) => {
       const [x, a, z, low, high] = lanes as [F32, F32, F32, F32, F32];

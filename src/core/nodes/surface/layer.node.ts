@@ -16,6 +16,13 @@ export const layer = defineNode({
     surface: output.surface('Surface', 'The two together.'),
     coverage: output.scalar('Coverage', 'Where the upper surface lies.', { low: 'under remains', high: 'covered' }),
   },
+  watches: [':coverage'],
+  advise: (reads) => {
+    const coverage = reads.result('coverage');
+    if (coverage && coverage.minimum >= 1) return [{ code: 'layer.covered', mark: 'covers', message: 'Under this layer 0 % of the lower surface remains visible. Wire a mask into Where, or lower the amount.' }];
+    if (coverage && coverage.maximum <= 0) return [{ code: 'layer.unseen', mark: 'unseen', message: 'The upper surface is nowhere to be seen: its mask and amount are 0 everywhere.', ...(reads.number('amount') === 0 ? { cure: { title: 'Set the amount to 1', input: 'amount', value: 1 } } : {}) }];
+    return [];
+  },
   lower: (b, { under, over, where, amount }) => {
     const coverage = b.saturate(b.mul(where, amount));
     const mixed = (x: typeof coverage, y: typeof coverage) => b.mix(x, y, coverage);

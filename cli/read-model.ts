@@ -1,0 +1,27 @@
+import { readFile } from 'node:fs/promises';
+import path from 'node:path';
+import { AppError, messageOf } from '@/core/base/diagnostic';
+import { readGlb } from '@/core/exchange/glb';
+import { DEMO_MODELS } from '@/core/mesh/demo-models';
+import type { SurfaceMesh } from '@/core/mesh/surface-mesh';
+import { UsageError } from './arguments';
+
+/** A model by file name, or `demo:NAME`; what was mended in it is told. */
+export async function readModel(model: string, complain: (text: string) => void): Promise<SurfaceMesh> {
+  const { mesh, notes } = await readGlb(await modelBytes(model), path.basename(model).replace(/^demo:|\.glb$/g, ''));
+  for (const note of notes) complain(note);
+  return mesh;
+}
+
+async function modelBytes(model: string): Promise<Uint8Array<ArrayBuffer>> {
+  if (model.startsWith('demo:')) {
+    const name = model.slice(5);
+    if (!DEMO_MODELS.some((each) => each.name === name)) throw new UsageError(`There is no demo model “${name}”; there are ${DEMO_MODELS.map((each) => each.name).join(', ')}.`);
+    return new Uint8Array(await readFile(path.resolve(import.meta.dirname, `../assets/models/${name}.glb`)));
+  }
+  try {
+    return new Uint8Array(await readFile(model));
+  } catch (cause) {
+    throw new AppError('file.unreadable', `${model} cannot be read: ${messageOf(cause)}.`, '', { cause });
+  }
+}

@@ -1,0 +1,80 @@
+import { chosenOptions, describePorts, findDefinition, groupOf } from '../compile/catalogue';
+import { valueOf } from '../compile/uniforms';
+import { isRamp } from '../graph/document';
+import type { Network, NetworkDocument, NodeInstance } from '../graph/document';
+import { pointer } from '../graph/schema';
+import type { Advice, AdviceReads, ValueRange } from '../nodes/advice';
+import { percent } from '../nodes/advice';
+
+/** Finds the range of a result by its key (`path:output`, or `path<input` for what arrives); null where it was not measured. */
+export type RangeLookup = (key: string) => ValueRange | null;
+
+/** The place of a node: ids of the group nodes that lead to its board. */
+export interface NodePlace { readonly document: NetworkDocument; readonly network: Network; readonly path: readonly string[]; readonly node: NodeInstance }
+
+const key = ({ path, node }: NodePlace): string => [...path, node.id].join('/');
+
+/** Result keys of what a node's advice or its bench looks at beside its first output. */
+export function watchedKeys(place: NodePlace): readonly string[] {
+  return (findDefinition(place.node.type)?.watches ?? []).map((name) => `${key(place)}${name.startsWith(':') ? name : `<${name}`}`);
+}
+
+/** What there is to say about a node's values: in general, and by the node itself. */
+export function adviseNode(place: NodePlace, lookup: RangeLookup): readonly Advice[] {
+  const definition = findDefinition(place.node.type);
+  const outputs = describePorts(place.document, place.node)?.outputs ?? [];
+  const first = outputs[0] && lookup(`${key(place)}:${outputs[0].id}`);
+  return [...(first ? generalAdvice(first, outputs[0]?.kind !== 'vector') : []), ...(definition?.advise(readsOf(place, lookup)) ?? [])];
+}
+
+function generalAdvice(range: ValueRange, isLimitable: boolean): readonly Advice[] {
+  const limit = isLimitable ? { cure: { title: 'Limit to 0–1', limit: true } } as const : {};
+  const found: Advice[] = [];
+  if (range.notANumber > 0) found.push({ code: 'value.not-a-number', mark: '∅', message: `${percent(range.notANumber)} of the surface is not a number` });
+  if (range.below > 0) found.push({ code: 'value.below', mark: '<0', message: `${percent(range.below)} of the surface lies below 0`, ...limit });
+  if (range.above > 0) found.push({ code: 'value.above', mark: '>1', message: `${percent(range.above)} of the surface lies above 1`, ...limit });
+  if (range.constant) found.push({ code: 'value.constant', mark: '=', message: 'The same value over the whole surface' });
+  return found;
+}
+
+function readsOf(place: NodePlace, lookup: RangeLookup): AdviceReads {
+  const { node, network } = place;
+  const definition = findDefinition(node.type);
+  const options = definition ? chosenOptions(definition, node) : {};
+  return {
+    arriving: (input) => lookup(`${key(place)}<${input}`),
+    result: (output) => lookup(`${key(place)}:${output}`),
+    isWired: (input) => network.strands.some((strand) => strand.to.node === node.id && strand.to.input === input),
+    isTyped: (input) => node.values[input] !== undefined,
+    choice: (option) => options[option] ?? '',
+    number: (input) => {
+      const value = valueOf(node, input);
+      return typeof value === 'number' ? value : null;
+    },
+    stops: (input) => {
+      const value = valueOf(node, input);
+      return isRamp(value) ? value.stops.map((stop) => stop.position).sort((a, b) => a - b) : [];
+    },
+  };
+}
+
+/** Every node of a document, those inside groups once for each place where the group stands. */
+export function placesOf(document: NetworkDocument): readonly (NodePlace & { readonly pointer: string })[] {
+  const walk = (network: Network, path: readonly string[], at: readonly string[]): (NodePlace & { pointer: string })[] => network.nodes.flatMap((node, k) => {
+    const here = { document, network, path, node, pointer: pointer([...at, 'nodes', k]) };
+    const group = groupOf(document, node);
+    return [here, ...(group ? walk(group.network, [...path, node.id], ['groups', group.id, 'network']) : [])];
+  });
+  return walk(document.network, [], ['network']);
+}
+
+/** An advice with its place, as the command line writes it. */
+export interface PlacedAdvice { readonly severity: 'note'; readonly code: Advice['code']; readonly node: string; readonly pointer: string; readonly message: string; readonly range: Omit<ValueRange, 'mean'> | null }
+
+/** All that is to be said about the values of a document. */
+export function adviseDocument(document: NetworkDocument, lookup: RangeLookup): readonly PlacedAdvice[] {
+  return placesOf(document).flatMap((place) => adviseNode(place, lookup).map(({ code, message }) => {
+    const [output] = describePorts(document, place.node)?.outputs ?? [];
+    return { severity: 'note' as const, code, node: key(place), pointer: place.pointer, message, range: output ? lookup(`${key(place)}:${output.id}`) : null };
+  }));
+}

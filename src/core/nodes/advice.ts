@@ -1,0 +1,40 @@
+/** What is known of a value over the points in view; shares are of all points. */
+export interface ValueRange {
+  readonly minimum: number;
+  readonly maximum: number;
+  readonly below: number;
+  readonly above: number;
+  readonly notANumber: number;
+  readonly constant: boolean;
+}
+
+/** A change that one click makes. */
+export type Cure =
+  | { readonly title: string; readonly input: string; readonly value: number }
+  | { readonly title: string; readonly option: string; readonly choice: string }
+  | { readonly title: string; readonly limit: true };
+
+export const ADVICE_CODES = [
+  'value.below', 'value.above', 'value.constant', 'value.not-a-number', 'clamp.idle', 'amount.leaves-range', 'layer.covered', 'layer.unseen', 'ramp.unreached', 'tint.idle', 'range.flat',
+] as const;
+export type AdviceCode = (typeof ADVICE_CODES)[number];
+/** What a node has to say about the values that pass through it. `mark` is a few letters for its card. */
+export interface Advice { readonly code: AdviceCode; readonly mark: string; readonly message: string; readonly cure?: Cure }
+
+/** What a node's advice may look at. */
+export interface AdviceReads {
+  /** The range of what arrives at an input it watches; null where that is not known. */
+  arriving(input: string): ValueRange | null;
+  /** The range of one of its outputs. */
+  result(output: string): ValueRange | null;
+  isWired(input: string): boolean;
+  /** A typed or designed number; null where there is none. */
+  number(input: string): number | null;
+  /** Positions of a ramp's stops, rising. */
+  stops(input: string): readonly number[];
+  /** Whether a value was typed, in place of the one it comes with. */
+  isTyped(input: string): boolean;
+  choice(option: string): string;
+}
+
+export const percent = (share: number): string => `${(share * 100).toFixed(share > 0 && share < 0.01 ? 2 : 0)} %`;
