@@ -92,7 +92,7 @@ function valueOf(point: PointRecord, name: string): number | undefined {
 
 /** What the nodes say of their values over the given points. */
 export function adviceOn(compiled: CompiledNetwork, document: NetworkDocument, outputs: readonly Float32Array[]): readonly PlacedAdvice[] {
-  const ranges = new Map(compiled.slots.filter((slot) => slot.kind !== 'surface').map((slot) => [slot.key, describeValues(outputs.slice(slot.first, slot.first + slot.lanes))]));
+  const ranges = new Map(compiled.slots.filter((slot) => slot.kind !== 'surface').map((slot) => [slot.key, { ...describeValues(outputs.slice(slot.first, slot.first + slot.lanes)), kind: slot.kind }]));
   return adviseDocument(document, (key) => ranges.get(key) ?? null);
 }
 

@@ -12,5 +12,8 @@ export function useAdvice(node: NodeInstance | undefined): readonly Advice[] {
   const path = useEditor((state) => state.path);
   const taps = useEditor((state) => state.taps);
   if (!node) return [];
-  return adviseNode({ document, network: networkOf(document, boardAt(document, path)), path, node }, (key) => taps.get(key)?.statistics ?? null);
+  return adviseNode({ document, network: networkOf(document, boardAt(document, path)), path, node }, (key) => {
+    const tap = taps.get(key);
+    return tap?.statistics ? { ...tap.statistics, kind: tap.kind } : null;
+  });
 }

@@ -24,11 +24,12 @@ export function adviseNode(place: NodePlace, lookup: RangeLookup): readonly Advi
   const definition = findDefinition(place.node.type);
   const outputs = describePorts(place.document, place.node)?.outputs ?? [];
   const first = outputs[0] && lookup(`${key(place)}:${outputs[0].id}`);
-  return [...(first ? generalAdvice(first, outputs[0]?.kind !== 'vector') : []), ...(definition?.advise(readsOf(place, lookup)) ?? [])];
+  return [...(first ? generalAdvice(first) : []), ...(definition?.advise(readsOf(place, lookup)) ?? [])];
 }
 
-function generalAdvice(range: ValueRange, isLimitable: boolean): readonly Advice[] {
-  const limit = isLimitable ? { cure: { title: 'Limit to 0–1', limit: true } } as const : {};
+function generalAdvice(range: ValueRange): readonly Advice[] {
+  // A vector is never limited: places and directions have every right to leave 0–1.
+  const limit = range.kind !== 'vector' ? { cure: { title: 'Limit to 0–1', limit: true } } as const : {};
   const found: Advice[] = [];
   if (range.notANumber > 0) found.push({ code: 'value.not-a-number', mark: '∅', message: `${percent(range.notANumber)} of the surface is not a number` });
   if (range.below > 0) found.push({ code: 'value.below', mark: '<0', message: `${percent(range.below)} of the surface lies below 0`, ...limit });

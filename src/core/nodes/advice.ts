@@ -6,6 +6,8 @@ export interface ValueRange {
   readonly above: number;
   readonly notANumber: number;
   readonly constant: boolean;
+  /** What kind of value it is, where that is known: an output may be of any. */
+  readonly kind?: 'scalar' | 'vector' | 'colour' | 'surface';
 }
 
 /** A change that one click makes. */
