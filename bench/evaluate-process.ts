@@ -1,4 +1,19 @@
-/** One process of the benchmark: evaluates the fixed network over and over and reports the times. */
-import { measureEvaluation } from './evaluate';
+/** One process of the benchmark: evaluates the fixed network, or bakes strips of it, when told to. */
+import { prepareBake, prepareEvaluation, timed } from './evaluate';
+import { benchNetwork } from './network';
 
-process.on('message', (rounds: number) => { process.send?.(measureEvaluation(rounds)); });
+export type Order = { readonly task: 'evaluate'; readonly times: number } | { readonly task: 'strip' | 'points'; readonly row: number } | { readonly task: 'write' } | { readonly task: 'texels' };
+
+const run = prepareEvaluation(benchNetwork());
+const bake = await prepareBake();
+function obey(order: Order): number {
+  switch (order.task) {
+    case 'evaluate': return timed(() => { for (let k = 0; k < order.times; k++) run(); });
+    case 'strip': bake.strip(order.row); return 0;
+    case 'points': bake.points(order.row); bake.strip(order.row); return 0;
+    case 'write': return bake.write();
+    case 'texels': return bake.texels();
+  }
+}
+process.on('message', (order: Order) => { process.send?.(obey(order)); });
+process.send?.('ready');

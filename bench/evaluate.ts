@@ -1,12 +1,24 @@
+import { readFileSync } from 'node:fs';
+import path from 'node:path';
 import { WasmRunner } from '@/core/backends/wasm/runner';
 import { compileNetwork, uniformsFor } from '@/core/compile/compile';
+import type { CompileRequest } from '@/core/compile/compile';
+import { assembleBake, bakeStrip, makeBakeSession, stripOf } from '@/core/evaluate/bake';
+import type { BakeStrip, BakedTexels } from '@/core/evaluate/bake';
+import type { MapSource } from '@/core/evaluate/session';
+import { readGlb } from '@/core/exchange/glb';
+import { encodeMap } from '@/core/exchange/png';
 import type { NetworkDocument } from '@/core/graph/document';
+import { MeshAnalysis, mapKey } from '@/core/mesh/analysis';
+import type { MeshMap } from '@/core/mesh/mesh-map';
 import { benchNetwork } from './network';
 
 export const BENCH_POINTS = 65536;
+export const BAKE_SIZE = 1024;
+export const STRIP_ROWS = 64;
 const SCALE = { size: 2, minimum: [-1, -1, -1] as const, extent: [2, 2, 2] as const };
 
-export function benchLanes(count: number): (name: string) => Float32Array {
+function benchLanes(count: number): (name: string) => Float32Array {
   const made = new Map<string, Float32Array>();
   return (name) => {
     let lane = made.get(name);
@@ -21,32 +33,74 @@ export function benchLanes(count: number): (name: string) => Float32Array {
 
 export const median = (values: readonly number[]): number => [...values].sort((a, b) => a - b)[Math.floor(values.length / 2)] ?? NaN;
 
-function prepare(document: NetworkDocument): { runner: WasmRunner; run: () => number } {
-  const compiled = compileNetwork(document, { surface: true, taps: [] });
-  const runner = new WasmRunner(compiled.program);
-  runner.setUniforms(uniformsFor(compiled, document, SCALE));
-  const lanes = benchLanes(BENCH_POINTS);
-  const outputs = compiled.program.outputs.map(() => new Float32Array(BENCH_POINTS));
-  return { runner, run: () => { const began = performance.now(); runner.run(lanes, BENCH_POINTS, outputs); return performance.now() - began; } };
+/** Milliseconds of what is done, once. */
+export function timed(work: () => unknown): number {
+  const began = performance.now();
+  work();
+  return performance.now() - began;
 }
 
-/** Milliseconds per round over BENCH_POINTS points, after warming up. */
-export function measureEvaluation(rounds: number): number[] {
-  const { run } = prepare(benchNetwork());
+/** Something to call that evaluates a document once over `count` points, ready and warm. */
+export function prepareEvaluation(document: NetworkDocument, request: CompileRequest = { surface: true, taps: [] }, count = BENCH_POINTS): () => void {
+  const compiled = compileNetwork(document, request);
+  const runner = new WasmRunner(compiled.program);
+  runner.setUniforms(uniformsFor(compiled, document, SCALE));
+  const lanes = benchLanes(count);
+  const outputs = compiled.program.outputs.map(() => new Float32Array(count));
+  const run = (): void => { runner.run(lanes, count, outputs); };
   for (let k = 0; k < 4; k++) run();
-  return Array.from({ length: rounds }, run);
+  return run;
 }
 
 /** Milliseconds from a document to a module that is ready, and of one evaluation of it over 256² points; medians. */
 export function measureCompile(document: NetworkDocument, rounds: number): { compile: number; evaluate: number; bytes: number } {
-  const compiles: number[] = [];
+  const run = prepareEvaluation(document);
   let bytes = 0;
-  for (let k = 0; k < rounds; k++) {
-    const began = performance.now();
-    bytes = new WasmRunner(compileNetwork(document, { surface: true, taps: [] }).program).moduleBytes;
-    compiles.push(performance.now() - began);
+  const pairs = Array.from({ length: rounds }, () => ({
+    compile: timed(() => { bytes = new WasmRunner(compileNetwork(document, { surface: true, taps: [] }).program).moduleBytes; }), evaluate: timed(run),
+  }));
+  return { compile: median(pairs.map((pair) => pair.compile)), evaluate: median(pairs.map((pair) => pair.evaluate)), bytes };
+}
+
+/** One shown output of every node against the last only, over 96² points: medians of the times, and of their ratio. */
+export function measureSwatches(document: NetworkDocument, rounds: number): { all: number; last: number; ratio: number; swatches: number } {
+  const firsts = new Map<string, string>();
+  for (const { key, kind } of compileNetwork(document, { surface: false, taps: 'all' }).slots) {
+    const [node = ''] = key.split(':');
+    if (kind !== 'surface' && !firsts.has(node)) firsts.set(node, key);
   }
-  const { run } = prepare(document);
-  run();
-  return { compile: median(compiles), evaluate: median(Array.from({ length: rounds }, run)), bytes };
+  const points = 96 * 96;
+  const all = prepareEvaluation(document, { surface: true, taps: [...firsts.values()] }, points);
+  const last = prepareEvaluation(document, { surface: true, taps: [] }, points);
+  // Several at a time: one alone is too short for the clock.
+  const many = (run: () => void) => (): void => { for (let k = 0; k < 5; k++) run(); };
+  const pairs = Array.from({ length: rounds }, () => ({ all: timed(many(all)) / 5, last: timed(many(last)) / 5 }));
+  return { all: median(pairs.map((pair) => pair.all)), last: median(pairs.map((pair) => pair.last)), ratio: median(pairs.map((pair) => pair.all / pair.last)), swatches: firsts.size };
+}
+
+/** Bakes strips of the fixed network on the study form; nothing is written. `points` finds the texels' points, `strip` evaluates at them. */
+export async function prepareBake(): Promise<{ points: (row: number) => void; strip: (row: number) => void; texels: () => number; write: () => number }> {
+  const { mesh } = await readGlb(new Uint8Array(readFileSync(path.resolve(import.meta.dirname, '../assets/models/study.glb'))), 'study');
+  const analysis = new MeshAnalysis(mesh);
+  const maps = new Map<string, MeshMap>();
+  const source: MapSource = (settings) => {
+    const key = mapKey(settings);
+    const map = maps.get(key) ?? analysis.quickMap(settings, 256);
+    maps.set(key, map);
+    return map;
+  };
+  const document = benchNetwork();
+  const baked = new Map<number, BakedTexels>();
+  const session = makeBakeSession();
+  const strips = new Map<number, BakeStrip>();
+  const points = (row: number): void => { strips.set(row, stripOf(mesh, BAKE_SIZE, row, row + STRIP_ROWS)); };
+  const strip = (row: number): void => {
+    if (!strips.has(row)) points(row);
+    baked.set(row, bakeStrip(session, document, mesh, strips.get(row) as BakeStrip, source));
+  };
+  // Every strip once: it compiles, and splits the points into lanes.
+  for (let row = 0; row < BAKE_SIZE; row += STRIP_ROWS) strip(row);
+  const texels = (): number => [...baked.values()].reduce((sum, each) => sum + each.texels.length, 0);
+  const write = (): number => timed(() => { for (const map of assembleBake(BAKE_SIZE, [...baked.values()])) encodeMap(map, 16); });
+  return { points, strip, texels, write };
 }

@@ -1,34 +1,57 @@
 /** Prints the project's figures as a table and as JSON. Compare ratios within one run only. */
 import { cpus } from 'node:os';
-import { fork } from 'node:child_process';
-import type { ChildProcess } from 'node:child_process';
-import path from 'node:path';
-import { BENCH_POINTS, measureCompile, measureEvaluation, median } from './evaluate';
-import { largeNetwork } from './network';
+import { Crew } from './crew';
+import { BENCH_POINTS, measureCompile, measureSwatches, median, prepareEvaluation, timed } from './evaluate';
+import { benchNetwork, largeNetwork } from './network';
+import { makeReference } from './reference';
 import { measureStage } from './stage';
 
 const ROUNDS = 9;
+const threads = cpus().length;
 
-async function onAllThreads(threads: number): Promise<number> {
-  const workers = Array.from({ length: threads }, () => fork(path.resolve(import.meta.dirname, 'evaluate-process.ts'), { execArgv: ['--import', 'tsx'] }));
-  const ask = (worker: ChildProcess): Promise<number[]> => new Promise((resolve, reject) => { worker.once('message', (times: number[]) => { resolve(times); }); worker.once('error', reject); worker.send(ROUNDS * 2); });
-  await Promise.all(workers.map(ask));
-  const times = await Promise.all(workers.map(ask));
-  for (const worker of workers) worker.kill();
-  return times.reduce((sum, each) => sum + BENCH_POINTS / median(each) * 1000, 0);
+/** Nanoseconds per point of our module and of the reference, in turn; medians, and the median of the ratios. */
+function measureAgainstReference(): { ours: number; reference: number | null; ratio: number | null } {
+  const run = prepareEvaluation(benchNetwork());
+  const reference = makeReference();
+  reference?.();
+  const pairs = Array.from({ length: ROUNDS }, () => ({ ours: timed(() => { for (let k = 0; k < 8; k++) run(); }) / 8 * 1e6 / BENCH_POINTS, reference: reference?.() ?? null }));
+  const ratios = pairs.flatMap((pair) => (pair.reference === null ? [] : [pair.ours / pair.reference]));
+  return { ours: median(pairs.map((pair) => pair.ours)), reference: reference ? median(pairs.map((pair) => pair.reference ?? NaN)) : null, ratio: reference ? median(ratios) : null };
 }
 
-const one = BENCH_POINTS / median(measureEvaluation(ROUNDS)) * 1000;
-const threads = cpus().length;
-const all = await onAllThreads(threads);
-const small = measureCompile(largeNetwork(1), ROUNDS);
+const single = measureAgainstReference();
+const crew = await Crew.gather(threads);
+const scaling = await crew.measureScaling(ROUNDS);
+const reference = makeReference();
+const texels = await crew.texels();
+reference?.();
+const bakes: { milliseconds: number; whole: number; ratio: number | null }[] = [];
+for (let k = 0; k < ROUNDS; k++) {
+  const clang = reference?.() ?? null;
+  const milliseconds = await crew.bake('strip');
+  bakes.push({ milliseconds, whole: await crew.bake('points'), ratio: clang === null ? null : milliseconds / (clang * texels / 1e6) });
+}
+const bake = median(bakes.map(({ milliseconds }) => milliseconds));
+const whole = median(bakes.map((each) => each.whole));
+const bakeRatio = reference ? median(bakes.map(({ ratio }) => ratio ?? NaN)) : null;
+const writes: number[] = [];
+for (let k = 0; k < 5; k++) writes.push(await crew.write());
+crew.dismiss();
+const small = measureCompile(benchNetwork(), ROUNDS);
 const large = measureCompile(largeNetwork(150), ROUNDS);
+const swatches = measureSwatches(benchNetwork(), ROUNDS);
 const stage = await measureStage(ROUNDS);
+const against = (ratio: number | null): string => (ratio === null ? 'no clang and lld here to compare with' : `${ratio.toFixed(2)} × clang’s WebAssembly`);
+
 const rows: Record<string, string> = {
-  'fixed network, one thread': `${(one / 1e6).toFixed(2)} million points/s (${(1e9 / one).toFixed(0)} ns/point)`,
-  [`fixed network, ${String(threads)} threads`]: `${(all / 1e6).toFixed(2)} million points/s (${(all / one).toFixed(2)} × one thread)`,
+  'fixed network, one thread': `${single.ours.toFixed(0)} ns/point (${against(single.ratio)})`,
+  [`${String(threads)} workers against one`]: `${scaling.ratio.toFixed(2)} × (${(scaling.one / 1e6).toFixed(2)} and ${(scaling.all / 1e6).toFixed(2)} million points/s)`,
+  'bake of 1024², all workers, not written': `${bake.toFixed(0)} ms for ${String(texels)} texels (${against(bakeRatio)}, one thread)`,
+  'the same, finding the texels’ points too': `${whole.toFixed(0)} ms (${(whole / bake).toFixed(2)} ×)`,
+  'assembling and writing those maps': `${median(writes).toFixed(0)} ms in one worker (${(median(writes) / bake).toFixed(2)} × evaluating them)`,
   'compile of the fixed network': `${small.compile.toFixed(1)} ms, ${String(small.bytes)} bytes (${(small.compile / small.evaluate).toFixed(2)} × one evaluation over 256²)`,
   'compile of 150 nodes': `${large.compile.toFixed(1)} ms, ${String(large.bytes)} bytes (${(large.compile / large.evaluate).toFixed(2)} × one evaluation over 256²)`,
+  'swatches of all nodes, 96²': `${swatches.all.toFixed(1)} ms for ${String(swatches.swatches)} (${swatches.ratio.toFixed(2)} × the last output only)`,
   ...(stage ? {
     'plain frame of the stage': `${stage.plainFrame.toFixed(1)} ms`,
     'edit to the next picture': `${stage.editToPicture.toFixed(1)} ms (${(stage.editToPicture / stage.plainFrame).toFixed(2)} × a plain frame)`,
@@ -37,6 +60,6 @@ const rows: Record<string, string> = {
     'recompilations while dragging': String(stage.compilationsWhileDragging),
   } : { 'stage': 'not measured: start the application with ./start first' }),
 };
-for (const [name, value] of Object.entries(rows)) console.log(`${name.padEnd(36)} ${value}`);
-console.log(JSON.stringify({ pointsPerSecond: { one, all, threads }, compile: { small, large }, stage }));
+for (const [name, value] of Object.entries(rows)) console.log(`${name.padEnd(40)} ${value}`);
+console.log(JSON.stringify({ single, scaling, bake: { milliseconds: bake, whole, texels, ratio: bakeRatio, write: median(writes) }, compile: { small, large }, swatches, stage }));
 process.exit(0);

@@ -24,14 +24,14 @@ export async function runBake({ positionals, values }: Arguments, print: (text: 
   const mesh = await readModel(model, complain);
   const analysis = new MeshAnalysis(mesh);
   const maps = new Map<string, MeshMap>();
-  const { lanes, covered } = await bakeSurface(document, mesh, size, (settings) => {
+  const strips = await bakeSurface(document, mesh, size, (settings) => {
     const key = mapKey(settings);
     const map = maps.get(key) ?? analysis.fineMap(settings, Math.min(1024, Math.max(256, size)));
     maps.set(key, map);
     return map;
   });
   await mkdir(out, { recursive: true });
-  for (const { name, bytes } of await packageBake(mesh, document.name || 'material', assembleBake(size, lanes, covered), depth)) {
+  for (const { name, bytes } of await packageBake(mesh, document.name || 'material', assembleBake(size, strips), depth)) {
     await writeOut(path.join(out, name), bytes);
     print(path.join(out, name));
   }

@@ -6,7 +6,8 @@ import { AppError, messageOf } from '../core/base/diagnostic';
 import { CompileError, compileNetwork, uniformsFor } from '../core/compile/compile';
 import type { MapDemand } from '../core/compile/compile';
 import type { Binding } from '../core/compile/uniforms';
-import { bakeSurface } from '../core/evaluate/bake';
+import { bakeSurface, makeBakeSession } from '../core/evaluate/bake';
+import type { BakedTexels } from '../core/evaluate/bake';
 import { seePoints } from '../core/evaluate/camera';
 import type { Camera, VisiblePoints } from '../core/evaluate/camera';
 import { halve, paintSurface, paintValues } from '../core/evaluate/picture';
@@ -137,6 +138,8 @@ function picture(id: string, document: NetworkDocument, key: string, camera: Cam
   return halve(isSurface ? paintSurface(seen, lanes) : paintValues(seen, lanes, slot?.kind === 'colour'));
 }
 
+const baking = makeBakeSession();
+
 const api = {
   loadModel: (id: string, bytes: Uint8Array<ArrayBuffer>, name: string) => attempt(async () => {
     const imported = await readGlb(bytes, name);
@@ -166,13 +169,13 @@ const api = {
     proveGroup(source, candidate, groupId, ids.map((id) => ({ name: loaded(id).analysis.mesh.name, analysis: loaded(id).analysis, maps: (settings) => loaded(id).maps.get(mapKey(settings)) })))),
   bakeRows: (id: string, document: NetworkDocument, size: number, from: number, to: number) => attempt(async () => {
     const model = loaded(id);
-    const { lanes, covered } = await bakeSurface(document, model.analysis.mesh, size, (settings) => model.maps.get(mapKey(settings)), undefined, [from, to]);
-    return Comlink.transfer({ lanes, covered }, [...lanes.map((lane) => lane.buffer), covered.buffer]);
+    const strips = await bakeSurface(document, model.analysis.mesh, size, (settings) => model.maps.get(mapKey(settings)), undefined, [from, to], baking);
+    return Comlink.transfer(strips, strips.flatMap(({ texels, lanes }) => [texels.buffer, ...lanes.map((lane) => lane.buffer)]));
   }),
-  packageBake: (id: string, name: string, size: number, lanes: readonly Float32Array[], covered: Uint8Array, depth: 8 | 16) => attempt(async () => {
+  packageBake: (id: string, name: string, size: number, strips: readonly BakedTexels[], depth: 8 | 16) => attempt(async () => {
     const { assembleBake } = await import('../core/evaluate/bake');
     const { packageBake } = await import('../core/exchange/packaging');
-    return packageBake(loaded(id).analysis.mesh, name, assembleBake(size, lanes, covered), depth);
+    return packageBake(loaded(id).analysis.mesh, name, assembleBake(size, strips), depth);
   }),
 };
 export type LoomWorker = typeof api;

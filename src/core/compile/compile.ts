@@ -153,9 +153,14 @@ const networkStructure = (network: Network): unknown => ({
   strands: network.strands,
 });
 
+// Documents are never changed in place, so a key holds as long as its document.
+const structureKeys = new WeakMap<NetworkDocument, string>();
+
 /** Equal for two documents that differ only in values, names and places, so that a compiled program serves both. */
 export function structureKey(document: NetworkDocument): string {
-  return canonicalJson({
+  const known = structureKeys.get(document);
+  if (known !== undefined) return known;
+  const key = canonicalJson({
     network: networkStructure(document.network),
     groups: Object.values(document.groups).map((group) => ({
       id: group.id, inputs: group.inputs.map(({ id, kind, fallback }) => ({ id, kind, fallback: fallback !== undefined })),
@@ -164,4 +169,6 @@ export function structureKey(document: NetworkDocument): string {
       network: networkStructure(group.network),
     })),
   });
+  structureKeys.set(document, key);
+  return key;
 }

@@ -21,23 +21,29 @@ export function rasteriseAtlas(mesh: Pick<SurfaceMesh, 'atlas' | 'indices'>, siz
   const owner = new Int32Array(size * rows).fill(-1);
   const weights = new Float32Array(size * rows * 2);
   for (let t = 0; t < triangleCount(mesh); t++) rasteriseTriangle(mesh, t, size, fromRow, toRow, owner, weights);
-  const covered = owner.reduce((sum, t) => sum + (t >= 0 ? 1 : 0), 0);
+  let covered = 0;
+  for (let cell = 0; cell < owner.length; cell++) if ((owner[cell] as number) >= 0) covered++;
   const raster = { size, texels: new Uint32Array(covered), triangles: new Uint32Array(covered), weights: new Float32Array(covered * 2) };
   let k = 0;
-  owner.forEach((t, cell) => {
-    if (t < 0) return;
+  for (let cell = 0; cell < owner.length; cell++) {
+    const t = owner[cell] as number;
+    if (t < 0) continue;
     raster.texels[k] = fromRow * size + cell;
     raster.triangles[k] = t;
     raster.weights[k * 2] = weights[cell * 2] as number;
     raster.weights[k * 2 + 1] = weights[cell * 2 + 1] as number;
     k++;
-  });
+  }
   return raster;
 }
 
+/** Written out in scalars, without inner functions: it runs for every triangle of every strip. */
 function rasteriseTriangle(mesh: Pick<SurfaceMesh, 'atlas' | 'indices'>, t: number, size: number, fromRow: number, toRow: number, owner: Int32Array, weights: Float32Array): void {
-  const corner = (k: number, axis: number): number => (mesh.atlas[(mesh.indices[t * 3 + k] as number) * 2 + axis] as number) * size - 0.5;
-  const ax = corner(0, 0), ay = corner(0, 1), bx = corner(1, 0) - ax, by = corner(1, 1) - ay, cx = corner(2, 0) - ax, cy = corner(2, 1) - ay;
+  const { atlas, indices } = mesh;
+  const a = (indices[t * 3] as number) * 2, b = (indices[t * 3 + 1] as number) * 2, c = (indices[t * 3 + 2] as number) * 2;
+  const ax = (atlas[a] as number) * size - 0.5, ay = (atlas[a + 1] as number) * size - 0.5;
+  const bx = (atlas[b] as number) * size - 0.5 - ax, by = (atlas[b + 1] as number) * size - 0.5 - ay;
+  const cx = (atlas[c] as number) * size - 0.5 - ax, cy = (atlas[c + 1] as number) * size - 0.5 - ay;
   const determinant = bx * cy - by * cx;
   if (determinant === 0 || !Number.isFinite(determinant)) return;
   const low = Math.max(fromRow, Math.ceil(ay + Math.min(0, by, cy))), high = Math.min(toRow - 1, Math.floor(ay + Math.max(0, by, cy)));

@@ -8,9 +8,15 @@ import type { SurfaceMesh } from './surface-mesh';
 
 const AXES = ['x', 'y', 'z'] as const;
 
-/** Splits packed points into the lanes programs read, by name; mesh maps by their field. Lanes are made when first asked for. */
+/** Lanes made of points so far, and of mesh maps at them: the same points are read again with every change of a value. */
+interface MadeLanes { readonly plain: Map<string, Float32Array<ArrayBuffer>>; readonly maps: WeakMap<MeshMap, readonly Float32Array<ArrayBuffer>[]> }
+const kept = new WeakMap<SamplePoints, MadeLanes>();
+
+/** Splits packed points into the lanes programs read, by name; mesh maps by their field. Lanes are made when first asked for, and kept as long as the points. */
 export function lanesOf(mesh: SurfaceMesh, points: SamplePoints, maps: ReadonlyMap<string, MeshMap>): (name: string) => Float32Array<ArrayBuffer> | undefined {
-  const made = new Map<string, Float32Array<ArrayBuffer>>();
+  const store = kept.get(points) ?? { plain: new Map<string, Float32Array<ArrayBuffer>>(), maps: new WeakMap<MeshMap, readonly Float32Array<ArrayBuffer>[]>() };
+  kept.set(points, store);
+  const made = store.plain;
   const unpack = (name: string, packed: Float32Array, width: number): void => {
     for (let axis = 0; axis < width; axis++) {
       const lane = new Float32Array(points.count);
@@ -20,7 +26,6 @@ export function lanesOf(mesh: SurfaceMesh, points: SamplePoints, maps: ReadonlyM
   };
   const make = (name: string): void => {
     const [base] = name.split(/\.d[xyz]$|\.[xyz]$/) as [string];
-    if (name.startsWith('map:')) return makeMap(name.replace(/\.d[xyz]$/, ''), maps, points, made);
     if (/^uv\.[xy]\.d[xyz]$/.test(name)) return textureSlopes(mesh, points, made);
     if (/^normal\.[xyz]\.d[xyz]$/.test(name)) return normalSlopes(mesh, points, made);
     if (base === 'position') unpack('position', points.positions, 3);
@@ -29,21 +34,36 @@ export function lanesOf(mesh: SurfaceMesh, points: SamplePoints, maps: ReadonlyM
     else if (base === 'uv') unpack('uv', points.uvs, 2);
   };
   return (name) => {
+    if (name.startsWith('map:')) return mapLane(name, maps, points, store);
     if (!made.has(name)) make(name);
     return made.get(name);
   };
 }
 
-function makeMap(field: string, maps: ReadonlyMap<string, MeshMap>, points: SamplePoints, made: Map<string, Float32Array<ArrayBuffer>>): void {
-  const map = maps.get(field);
-  if (!map) return;
+const MAP_SUFFIXES = ['', '.dx', '.dy', '.dz'];
+
+function mapLane(name: string, maps: ReadonlyMap<string, MeshMap>, points: SamplePoints, store: MadeLanes): Float32Array<ArrayBuffer> | undefined {
+  const [suffix = ''] = /\.d[xyz]$/.exec(name) ?? [];
+  const map = maps.get(name.slice(0, name.length - suffix.length));
+  if (!map) return undefined;
+  let lanes = store.maps.get(map);
+  if (!lanes) {
+    lanes = sampleLanes(map, points);
+    store.maps.set(map, lanes);
+  }
+  return lanes[MAP_SUFFIXES.indexOf(suffix)];
+}
+
+/** Value and gradient of a map at every point. */
+function sampleLanes(map: MeshMap, points: SamplePoints): readonly Float32Array<ArrayBuffer>[] {
   const lanes = Array.from({ length: 4 }, () => new Float32Array(points.count));
+  const [value, dx, dy, dz] = lanes as unknown as readonly [Float32Array, Float32Array, Float32Array, Float32Array];
   const texel = new Float32Array(4);
   for (let k = 0; k < points.count; k++) {
     sampleMap(map, points.atlas[k * 2] as number, points.atlas[k * 2 + 1] as number, texel, 0);
-    lanes.forEach((lane, c) => { lane[k] = texel[c] as number; });
+    value[k] = texel[0] as number; dx[k] = texel[1] as number; dy[k] = texel[2] as number; dz[k] = texel[3] as number;
   }
-  ['', '.dx', '.dy', '.dz'].forEach((suffix, c) => made.set(`${field}${suffix}`, lanes[c] as Float32Array<ArrayBuffer>));
+  return lanes;
 }
 
 /** Gradients of values that are linear inside each triangle, from their corners. */

@@ -1,5 +1,6 @@
 import { atlasTangents, gradientFromSlopes } from './atlas';
 import type { AtlasRaster } from './atlas';
+import { fillGutter, planGutter } from './gutter';
 import type { SurfaceMesh } from './surface-mesh';
 
 /** A value per texel of the atlas with its gradient in object space: four numbers, rows from the top. */
@@ -28,27 +29,14 @@ export function assembleMap(mesh: SurfaceMesh, raster: AtlasRaster, values: Floa
   };
   raster.texels.forEach((texel, k) => {
     const tangents = atlasTangents(mesh, raster.triangles[k] as number);
-    if (tangents) data.set(gradientFromSlopes(tangents, slope(texel, 1, true), slope(texel, size, false)), texel * 4 + 1);
+    if (!tangents) return;
+    const [dx, dy, dz] = gradientFromSlopes(tangents, slope(texel, 1, true), slope(texel, size, false));
+    data[texel * 4 + 1] = dx;
+    data[texel * 4 + 2] = dy;
+    data[texel * 4 + 3] = dz;
   });
-  dilate(data, covered, size, 4, GUTTER);
+  fillGutter(data, planGutter(covered, size, GUTTER), 4);
   return { size, data };
-}
-
-/** Copies the edge of every chart outwards, `rounds` texels wide, so that filtering and mipmaps see no gap. Changes both arrays. */
-export function dilate(data: Float32Array, covered: Uint8Array, size: number, channels: number, rounds: number): void {
-  for (let round = 0; round < rounds; round++) {
-    const filled: number[] = [];
-    for (let texel = 0; texel < covered.length; texel++) {
-      if (covered[texel]) continue;
-      const column = texel % size;
-      const near = [column > 0 ? texel - 1 : -1, column < size - 1 ? texel + 1 : -1, texel - size, texel + size]
-        .filter((other) => other >= 0 && other < covered.length && covered[other]);
-      if (near.length === 0) continue;
-      for (let c = 0; c < channels; c++) data[texel * channels + c] = near.reduce((sum, other) => sum + (data[other * channels + c] as number), 0) / near.length;
-      filled.push(texel);
-    }
-    for (const texel of filled) covered[texel] = 1;
-  }
 }
 
 /** Values given per vertex, as values per covered texel. */

@@ -1,10 +1,10 @@
+import type { BakedTexels } from '@/core/evaluate/bake';
 import type { NetworkDocument } from '@/core/graph/document';
 import type { Evaluation } from '@/state/evaluation';
 import { settled } from '@/workers/pool';
 
 export interface BakeFile { readonly name: string; readonly mediaType: string; readonly bytes: Uint8Array }
 const STRIP = 64;
-const LANES = 12;
 
 export class BakeStopped extends Error {}
 
@@ -12,8 +12,7 @@ export class BakeStopped extends Error {}
 export async function bakeMaterial(evaluation: Evaluation, model: string, document: NetworkDocument, size: number, depth: 8 | 16, progress: (label: string, share: number) => void, stopped: () => boolean): Promise<readonly BakeFile[]> {
   progress('Finishing the mesh maps', 0);
   await evaluation.models.finished();
-  const lanes = Array.from({ length: LANES }, () => new Float32Array(size * size));
-  const covered = new Uint8Array(size * size);
+  const strips: BakedTexels[] = [];
   let next = 0, done = 0;
   const labour = async (worker: Evaluation['pool']['evaluator']): Promise<void> => {
     while (next < size) {
@@ -21,9 +20,7 @@ export async function bakeMaterial(evaluation: Evaluation, model: string, docume
       const from = next;
       const to = Math.min(size, from + STRIP);
       next = to;
-      const strip = await settled(worker.bakeRows(model, document, size, from, to));
-      strip.lanes.forEach((lane, k) => lanes[k]?.set(lane, from * size));
-      covered.set(strip.covered, from * size);
+      strips.push(...await settled(worker.bakeRows(model, document, size, from, to)));
       done += to - from;
       progress('Evaluating the surface', done / size);
     }
@@ -31,5 +28,5 @@ export async function bakeMaterial(evaluation: Evaluation, model: string, docume
   await Promise.all(evaluation.pool.all.map((worker) => labour(worker)));
   if (stopped()) throw new BakeStopped();
   progress('Writing the files', 1);
-  return settled(evaluation.pool.labourer.packageBake(model, document.name || 'Material', size, lanes, covered, depth));
+  return settled(evaluation.pool.labourer.packageBake(model, document.name || 'Material', size, strips, depth));
 }

@@ -8,13 +8,20 @@ import type { MemoryLayout } from './function-emitter';
 import { CORE, SIMD, TYPE } from './opcodes';
 
 /** Points a module takes at once; a host feeds larger sets block by block. */
-export const BLOCK_POINTS = 1024;
+export const BLOCK_POINTS = 512;
 const PAGE_BYTES = 65536;
 
 export interface EmittedModule {
   readonly bytes: Uint8Array<ArrayBuffer>;
   readonly layout: MemoryLayout;
+  /** Per input: whether anything depends on it. Others need not be supplied. */
+  readonly isRead: readonly boolean[];
+  /** Per output: whether it varies. Others are written once, to the first point of the block. */
+  readonly isVarying: readonly boolean[];
 }
+
+/** Outputs worked out before the loop over points. */
+const variesOver = (program: Program): readonly boolean[] => program.outputs.map(({ value }) => !(value.laneUniform && value.block === program.prologue));
 
 function layOut(program: Program): MemoryLayout {
   let at = 0;
@@ -53,7 +60,8 @@ export function emitWasm(program: Program): EmittedModule {
   const code = new ByteWriter().u32(bodies.length);
   for (const body of bodies) code.sized(body);
   section(binary, 10, code);
-  return { bytes: binary.take(), layout };
+  const read = new Set(program.body.values.filter((value) => value.operation === 'input' && liveness.isLive(value)).map((value) => value.immediate));
+  return { bytes: binary.take(), layout, isRead: program.inputs.map((_, k) => read.has(k)), isVarying: variesOver(program) };
 }
 
 function section(binary: ByteWriter, id: number, content: ByteWriter): void {
@@ -80,18 +88,21 @@ function emitRun(program: Program, liveness: Liveness, index: ReadonlyMap<Func, 
   const OFFSET = 1;
   const emitter = new FunctionEmitter(code, liveness, index, layout, 1, OFFSET);
   emitter.newLocal(TYPE.i32);
+  const varies = variesOver(program);
+  const store = (k: number): void => {
+    emitter.op(CORE.localGet, OFFSET);
+    emitter.emitUse(present(program.outputs[k], 'output').value);
+    emitter.memory(SIMD.store, 4, present(layout.outputs[k], 'output offset'));
+  };
   emitter.emitBlock(program.prologue);
+  varies.forEach((isVarying, k) => { if (!isVarying) store(k); });
   code.byte(CORE.block, CORE.empty, CORE.loop, CORE.empty);
   emitter.op(CORE.localGet, OFFSET);
   emitter.op(CORE.localGet, 0);
   emitter.op(CORE.i32GeUnsigned);
   emitter.op(CORE.brIf, 1);
   emitter.emitBlock(program.body);
-  program.outputs.forEach((output, k) => {
-    emitter.op(CORE.localGet, OFFSET);
-    emitter.emitUse(output.value);
-    emitter.memory(SIMD.store, 4, present(layout.outputs[k], 'output offset'));
-  });
+  varies.forEach((isVarying, k) => { if (isVarying) store(k); });
   emitter.op(CORE.localGet, OFFSET);
   emitter.i32(16);
   emitter.op(CORE.i32Add);

@@ -37,15 +37,32 @@ export class WasmRunner {
   run(lanes: LaneSource, count: number, outputs: readonly Float32Array[], start = 0): void {
     const { layout } = this.emitted;
     const memory = this.exports.memory.buffer;
-    const sources = this.program.inputs.map((name) => lanes(name));
+    const { isRead, isVarying } = this.emitted;
+    const sources = this.program.inputs.map((name, k) => (isRead[k] ? lanes(name) : undefined));
     const slots = layout.inputs.map((offset) => new Float32Array(memory, offset, BLOCK_POINTS));
     const results = layout.outputs.map((offset) => new Float32Array(memory, offset, BLOCK_POINTS));
-    sources.forEach((source, k) => { if (!source) present(slots[k], 'input slot').fill(0); });
+    sources.forEach((source, k) => { if (!source && isRead[k]) present(slots[k], 'input slot').fill(0); });
+    const varying = isVarying.flatMap((varies, k) => (varies ? [k] : []));
     for (let at = start; at < start + count; at += BLOCK_POINTS) {
       const size = Math.min(BLOCK_POINTS, start + count - at);
-      sources.forEach((source, k) => { if (source) present(slots[k], 'input slot').set(source.subarray(at, at + size)); });
+      for (let k = 0; k < sources.length; k++) {
+        const source = sources[k];
+        if (source) present(slots[k], 'input slot').set(source.subarray(at, at + size));
+      }
       this.exports.run(Math.ceil(size / 4) * 16);
-      outputs.forEach((output, k) => { output.set(present(results[k], 'output slot').subarray(0, size), at); });
+      const isWhole = size === BLOCK_POINTS;
+      for (const k of varying) {
+        const result = present(results[k], 'output slot');
+        present(outputs[k], 'output').set(isWhole ? result : result.subarray(0, size), at);
+      }
     }
+    if (count > 0) this.fillUniform(results, outputs, start, count);
+  }
+
+  /** Outputs that are the same at every point are written to the first point only. */
+  private fillUniform(results: readonly Float32Array[], outputs: readonly Float32Array[], start: number, count: number): void {
+    this.emitted.isVarying.forEach((varies, k) => {
+      if (!varies) present(outputs[k], 'output').fill(present(results[k], 'output slot')[0] as number, start, start + count);
+    });
   }
 }

@@ -26,10 +26,12 @@ const finishDistance = (b: Builder, metric: CellMetric, d: F32): F32 => (metric 
 function featurePoint(b: Builder, q: Query, shift: readonly [I32, I32, I32]): Point {
   const word = (axis: 0 | 1 | 2, multiplier: number): I32 => b.imul(b.iadd(q.cell[axis], shift[axis]), b.i(multiplier));
   const bits = foldLattice(b, word(0, HASH_X), word(1, HASH_Y), b.ixor(word(2, HASH_Z), q.seed));
+  // shift + ½ + (fraction − ½)·jitter − rest, with all that does not depend on the bits worked out before the loop.
+  const scale = b.mul(q.jitter, b.f(1 / 1024));
+  const middle = b.sub(b.f(0.5), b.mul(q.jitter, b.f(0.5)));
   const coordinate = (axis: 0 | 1 | 2): F32 => {
-    const fraction = b.mul(b.toFloat(b.iand(b.ishrUnsigned(bits, axis * 10), b.i(1023))), b.f(1 / 1024));
-    const placed = b.add(b.mul(b.sub(fraction, b.f(0.5)), q.jitter), b.f(0.5));
-    return b.sub(b.add(b.toFloat(shift[axis]), placed), q.rest[axis]);
+    const word = axis === 0 ? bits : b.ishrUnsigned(bits, axis * 10);
+    return b.add(b.mul(b.toFloat(b.iand(word, b.i(1023))), scale), b.add(b.toFloat(shift[axis]), b.sub(middle, q.rest[axis])));
   };
   const offset: Lanes3 = [coordinate(0), coordinate(1), coordinate(2)];
   return { bits, offset, distance: measure(b, q.metric, offset) };

@@ -13,14 +13,17 @@ const fade = (b: Builder, t: F32): F32 =>
 
 interface Corner { readonly bits: I32; readonly x: F32; readonly y: F32; readonly z: F32 }
 
+/** Where the first and the second third of all words end, as signed numbers. */
+const FIRST_THIRD = -715827883;
+const SECOND_THIRD = 715827882;
+
 /**
- * The dot product with one of twelve edge directions of a cube, each as likely as the others: the upper bits choose the
- * axis left out, the two lowest the signs. Sixteen directions with four of them doubled would favour an axis by a fifth.
+ * The dot product with one of twelve edge directions of a cube, each as likely as the others: the third in which the word
+ * lies chooses the axis left out, its two lowest bits the signs. Sixteen directions with four of them doubled would favour an axis by a fifth.
  */
 function edgeGradient(b: Builder, { bits, x, y, z }: Corner): F32 {
-  const without = b.ishrUnsigned(b.imul(b.ishrUnsigned(bits, 16), b.i(3)), 16);
-  const u = b.select(b.ieq(without, b.i(0)), y, x);
-  const v = b.select(b.ieq(without, b.i(2)), y, z);
+  const u = b.select(b.ilt(bits, b.i(FIRST_THIRD)), y, x);
+  const v = b.select(b.ilt(bits, b.i(SECOND_THIRD)), z, y);
   return b.add(b.flipSign(u, bits), b.flipSign(v, b.ishrUnsigned(bits, 1)));
 }
 

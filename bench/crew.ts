@@ -1,0 +1,62 @@
+import { fork } from 'node:child_process';
+import type { ChildProcess } from 'node:child_process';
+import path from 'node:path';
+import { BAKE_SIZE, BENCH_POINTS, STRIP_ROWS, median } from './evaluate';
+import type { Order } from './evaluate-process';
+
+/** Processes of the benchmark, one for each processor. */
+export class Crew {
+  private constructor(private readonly workers: readonly ChildProcess[]) {}
+
+  static async gather(size: number): Promise<Crew> {
+    const workers = Array.from({ length: size }, () => fork(path.resolve(import.meta.dirname, 'evaluate-process.ts'), { execArgv: ['--import', 'tsx'] }));
+    await Promise.all(workers.map((worker) => new Promise((resolve) => { worker.once('message', resolve); })));
+    return new Crew(workers);
+  }
+
+  dismiss(): void { for (const worker of this.workers) worker.kill(); }
+
+  private ask(worker: ChildProcess, order: Order): Promise<number> {
+    return new Promise((resolve, reject) => {
+      worker.once('message', (answer: number) => { resolve(answer); });
+      worker.once('error', reject);
+      worker.send(order);
+    });
+  }
+
+  private get first(): ChildProcess { return this.workers[0] as ChildProcess; }
+
+  /** Points per second of one process alone and of all together, in turn, and their ratio; medians. */
+  async measureScaling(rounds: number): Promise<{ one: number; all: number; ratio: number }> {
+    const times = 8;
+    const rate = (milliseconds: number): number => BENCH_POINTS * times / milliseconds * 1000;
+    const pairs: { one: number; all: number }[] = [];
+    for (let k = 0; k < rounds; k++) {
+      const one = rate(await this.ask(this.first, { task: 'evaluate', times }));
+      const all = (await Promise.all(this.workers.map((worker) => this.ask(worker, { task: 'evaluate', times })))).reduce((sum, each) => sum + rate(each), 0);
+      pairs.push({ one, all });
+    }
+    return { one: median(pairs.map((pair) => pair.one)), all: median(pairs.map((pair) => pair.all)), ratio: median(pairs.map((pair) => pair.all / pair.one)) };
+  }
+
+  /** Milliseconds of a whole bake without writing, all processes taking strips in turn: at points that are ready, or finding them first. */
+  async bake(task: 'strip' | 'points'): Promise<number> {
+    let next = 0;
+    const labour = async (worker: ChildProcess): Promise<void> => {
+      while (next < BAKE_SIZE) {
+        const row = next;
+        next += STRIP_ROWS;
+        await this.ask(worker, { task, row });
+      }
+    };
+    const began = performance.now();
+    await Promise.all(this.workers.map(labour));
+    return performance.now() - began;
+  }
+
+  /** Texels a bake covers. */
+  texels(): Promise<number> { return this.ask(this.first, { task: 'texels' }); }
+
+  /** Milliseconds to assemble all maps of one bake and encode them as 16-bit PNG, in one process. */
+  write(): Promise<number> { return this.ask(this.first, { task: 'write' }); }
+}
