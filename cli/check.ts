@@ -1,6 +1,6 @@
 import { hasErrors } from '@/core/base/diagnostic';
 import { checkCompiled } from '@/core/compile/compile';
-import { placesOf, watchedKeys } from '@/core/evaluate/advice';
+import { adviseDocument, watchedIn } from '@/core/evaluate/advice';
 import type { PlacedAdvice } from '@/core/evaluate/advice';
 import { EvaluationSession } from '@/core/evaluate/session';
 import type { NetworkDocument } from '@/core/graph/document';
@@ -10,7 +10,6 @@ import { uniformPoints } from '@/core/mesh/sample-points';
 import type { SurfaceMesh } from '@/core/mesh/surface-mesh';
 import type { Arguments } from './arguments';
 import { UsageError } from './arguments';
-import { adviceOn } from './eval';
 import { readText } from './read-document';
 import { readModel } from './read-model';
 
@@ -19,10 +18,10 @@ const POINTS = 4096;
 const MAP_SIZE = 256;
 
 function adviseOnModel(document: NetworkDocument, mesh: SurfaceMesh): readonly PlacedAdvice[] {
-  const session = new EvaluationSession({ surface: true, taps: 'all', watched: placesOf(document).flatMap(watchedKeys) });
+  const session = new EvaluationSession({ surface: true, taps: 'all', watched: watchedIn(document) });
   const analysis = new MeshAnalysis(mesh);
   const lanes = session.evaluate(document, mesh, uniformPoints(mesh, POINTS), (settings) => analysis.quickMap(settings, MAP_SIZE));
-  return adviceOn(session.prepare(document), document, lanes);
+  return adviseDocument(document, session.prepare(document), lanes);
 }
 
 export async function runCheck({ positionals, values }: Arguments, print: (text: string) => void, complain: (text: string) => void): Promise<number> {

@@ -3,9 +3,7 @@ import { AppError, messageOf } from '@/core/base/diagnostic';
 import { SURFACE_LANES, compileNetwork, uniformsFor } from '@/core/compile/compile';
 import type { CompiledNetwork, OutputSlot } from '@/core/compile/compile';
 import { WasmRunner } from '@/core/backends/wasm/runner';
-import { adviseDocument, placesOf, watchedKeys } from '@/core/evaluate/advice';
-import type { PlacedAdvice } from '@/core/evaluate/advice';
-import { describeValues } from '@/core/evaluate/statistics';
+import { adviseDocument, watchedIn } from '@/core/evaluate/advice';
 import type { NetworkDocument } from '@/core/graph/document';
 import type { Arguments } from './arguments';
 import { UsageError } from './arguments';
@@ -35,7 +33,7 @@ export async function runEval({ positionals, values }: Arguments, print: (text: 
   const document = await readDocument(file);
   const points = await readPoints(pointsFile);
   const wanted = typeof values['outputs'] === 'string' ? values['outputs'].split(',').map((name) => name.trim()) : null;
-  const compiled = compileNetwork(document, { surface: !wanted || wanted.includes('surface'), taps: wanted ? wanted.filter((name) => name !== 'surface') : 'all', watched: wanted ? [] : placesOf(document).flatMap(watchedKeys) });
+  const compiled = compileNetwork(document, { surface: !wanted || wanted.includes('surface'), taps: wanted ? wanted.filter((name) => name !== 'surface') : 'all', watched: wanted ? [] : watchedIn(document) });
   const missing = wanted?.filter((name) => !compiled.slots.some((slot) => slot.key === name)) ?? [];
   if (missing.length > 0) {
     throw new AppError('eval.no-output', `The network has no output ${missing.join(', ')}.`, `It has: ${[...compiled.kinds.keys()].filter((key) => key.includes(':')).join(', ')}.`);
@@ -43,7 +41,7 @@ export async function runEval({ positionals, values }: Arguments, print: (text: 
   const outputs = evaluatePoints(compiled, document, points);
   const shown = compiled.slots.filter((slot) => !slot.key.includes('<'));
   const results = Object.fromEntries(shown.flatMap((slot) => describeSlot(slot, outputs, points.points.length)));
-  const findings = wanted ? [] : adviceOn(compiled, document, outputs);
+  const findings = wanted ? [] : adviseDocument(document, compiled, outputs);
   if (values['json']) print(JSON.stringify({ format: 'bright-loom/values', version: 1, count: points.points.length, outputs: results, ...(wanted ? {} : { findings }) }));
   else {
     for (const [name, list] of Object.entries(results)) print(`${name}: ${list.map((value) => JSON.stringify(value)).join(' ')}`);
@@ -88,12 +86,6 @@ function valueOf(point: PointRecord, name: string): number | undefined {
   const [group, axis] = name.split('.') as [keyof PointRecord & ('position' | 'normal' | 'faceNormal' | 'uv'), string];
   const vectorValue = point[group] ?? (group === 'faceNormal' ? point.normal : undefined);
   return vectorValue?.[AXES[axis] ?? 0];
-}
-
-/** What the nodes say of their values over the given points. */
-export function adviceOn(compiled: CompiledNetwork, document: NetworkDocument, outputs: readonly Float32Array[]): readonly PlacedAdvice[] {
-  const ranges = new Map(compiled.slots.filter((slot) => slot.kind !== 'surface').map((slot) => [slot.key, { ...describeValues(outputs.slice(slot.first, slot.first + slot.lanes)), kind: slot.kind }]));
-  return adviseDocument(document, (key) => ranges.get(key) ?? null);
 }
 
 function evaluatePoints(compiled: CompiledNetwork, document: NetworkDocument, { points, model }: PointsFile): readonly Float32Array[] {

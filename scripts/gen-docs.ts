@@ -5,8 +5,7 @@ import { listDefinitions } from '@/core/compile/catalogue';
 import { exampleOf } from '@/core/compile/example';
 import { handbookPages } from '@/core/compile/handbook';
 import { framingCamera, seePoints } from '@/core/evaluate/camera';
-import { halve, paintSurface, paintValues } from '@/core/evaluate/picture';
-import { EvaluationSession } from '@/core/evaluate/session';
+import { drawOutput } from '@/core/evaluate/draw';
 import { encodeRgba } from '@/core/exchange/png';
 import { readGlb } from '@/core/exchange/glb';
 import { MeshAnalysis } from '@/core/mesh/analysis';
@@ -26,11 +25,7 @@ if (!process.argv.includes('--pages')) {
   const seen = seePoints(analysis, framingCamera(mesh.centre, mesh.size), SIZE * 2, SIZE * 2);
   for (const definition of listDefinitions()) {
     const { document, shown } = exampleOf(definition);
-    const isSurface = shown === 'surface';
-    const session = new EvaluationSession({ surface: isSurface, taps: isSurface ? [] : [shown] });
-    const lanes = session.evaluate(document, mesh, seen.points, (settings) => analysis.quickMap(settings, MAP_SIZE));
-    const kind = session.prepare(document).slots[0]?.kind;
-    const picture = halve(isSurface ? paintSurface(seen, lanes) : paintValues(seen, lanes, kind === 'colour'));
+    const picture = drawOutput(document, shown, analysis, seen, (settings) => analysis.quickMap(settings, MAP_SIZE));
     writeFileSync(path.join(folder, 'pictures', `${definition.id}.png`), encodeRgba(picture.width, picture.height, picture.pixels));
   }
   console.log(`${String(listDefinitions().length)} pictures`);

@@ -1,6 +1,5 @@
-import { EvaluationSession } from '@/core/evaluate/session';
 import { framingCamera, seePoints } from '@/core/evaluate/camera';
-import { halve, paintSurface } from '@/core/evaluate/picture';
+import { drawOutput } from '@/core/evaluate/draw';
 import { encodeRgba } from '@/core/exchange/png';
 import { OUTPUT_EDGE, SURFACE_OUTPUT, emptyDocument } from '@/core/graph/document';
 import type { GroupDefinition, NetworkDocument, NodeInstance, Strand } from '@/core/graph/document';
@@ -47,8 +46,7 @@ export function prepareModel(blobHash: string): Promise<PreparedModel> {
 export function renderSwatch(document: NetworkDocument, { analysis, maps }: PreparedModel): Uint8Array {
   const camera = framingCamera(analysis.mesh.centre, analysis.mesh.size);
   const seen = seePoints(analysis, camera, SWATCH_SIZE * 2, SWATCH_SIZE * 2);
-  const session = new EvaluationSession({ surface: true, taps: [] });
-  const picture = halve(paintSurface(seen, session.evaluate(document, analysis.mesh, seen.points, maps)));
+  const picture = drawOutput(document, 'surface', analysis, seen, maps);
   return encodeRgba(picture.width, picture.height, picture.pixels);
 }
 

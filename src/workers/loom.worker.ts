@@ -10,7 +10,8 @@ import { bakeSurface, makeBakeSession } from '../core/evaluate/bake';
 import type { BakedTexels } from '../core/evaluate/bake';
 import { seePoints } from '../core/evaluate/camera';
 import type { Camera, VisiblePoints } from '../core/evaluate/camera';
-import { halve, paintSurface, paintValues } from '../core/evaluate/picture';
+import { drawOutput } from '../core/evaluate/draw';
+import { paintSurface, paintValues } from '../core/evaluate/picture';
 import type { Picture } from '../core/evaluate/picture';
 import { proveGroup } from '../core/evaluate/proof';
 import type { Proof } from '../core/evaluate/proof';
@@ -131,11 +132,7 @@ function fill({ model: id, document, pin, version, triangles, weights }: FillReq
 function picture(id: string, document: NetworkDocument, key: string, camera: Camera, size: number): Picture {
   const model = loaded(id);
   const seen = seePoints(model.analysis, camera, size * 2, size * 2);
-  const own = new EvaluationSession({ surface: key === 'surface', taps: key === 'surface' ? [] : [key] });
-  const lanes = own.evaluate(document, model.analysis.mesh, seen.points, (settings) => model.maps.get(mapKey(settings)));
-  const slot = own.prepare(document).slots[0];
-  const isSurface = slot?.kind === 'surface';
-  return halve(isSurface ? paintSurface(seen, lanes) : paintValues(seen, lanes, slot?.kind === 'colour'));
+  return drawOutput(document, key, model.analysis, seen, (settings) => model.maps.get(mapKey(settings)));
 }
 
 const baking = makeBakeSession();

@@ -78,6 +78,22 @@ describe('check', () => {
     expect(JSON.parse(json.out)).toMatchObject({ valid: false, diagnostics: [{ code: 'document.not-json' }] });
     expect((await run('check', path.join(folder, 'missing.json'))).error).toContain('cannot be read');
   });
+  it('a group inside itself is a message everywhere, not an overflow', async () => {
+    const inner = documentOf([{ ...node('again', 'group'), group: 'G' }]).network;
+    const endless = write('endless.json', { ...documentOf([{ ...node('w', 'group'), group: 'G' }]), groups: { G: { id: 'G', name: 'Endless', description: '', inputs: [], outputs: [], dials: [], network: inner } } });
+    const points = write('one.json', { points: [{ position: [0, 0, 0], normal: [0, 1, 0] }] });
+    for (const call of [['check', endless], ['check', endless, '--model', 'demo:tile'], ['eval', endless, '--points', points]]) {
+      const { code, error } = await run(...call);
+      expect([code, error]).toEqual([1, expect.stringContaining('“Endless” contains itself')]);
+    }
+  });
+  it('a formula that does not fit is an error at its place, whether of grammar or of type', async () => {
+    for (const [formula, message] of [['a +', 'stops too early'], ['a.x', 'a float has no parts']]) {
+      const { code, out } = await run('check', write('formula.json', documentOf([node('f', 'math.formula', { formula: { formula: formula ?? '' } })])), '--json');
+      expect(code).toBe(1);
+      expect(JSON.parse(out)).toMatchObject({ valid: false, diagnostics: [{ code: 'formula.wrong', pointer: '/network/nodes/0/values/formula', message: expect.stringContaining(message ?? '') as string }] });
+    }
+  });
   it('with a model says what the values do, in words and as data; eval does so over its points', async () => {
     const idle = write('idle.json', documentOf([node('o', 'model.occlusion'), node('k', 'ranges.clamp'), node('m', 'math.math', { b: 2 }, { operation: 'add' })], ['o:openness > k:value', 'o:openness > m:a']));
     const checked = JSON.parse((await run('check', idle, '--model', 'demo:buoy', '--json')).out) as { valid: boolean; diagnostics: { code: string; node: string; pointer: string; severity: string; range: { minimum: number } | null }[] };

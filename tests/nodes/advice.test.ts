@@ -1,20 +1,18 @@
 import { compileNetwork, uniformsFor } from '@/core/compile/compile';
 import { WasmRunner } from '@/core/backends/wasm/runner';
-import { adviseDocument, placesOf, watchedKeys } from '@/core/evaluate/advice';
-import { describeValues } from '@/core/evaluate/statistics';
+import { adviseDocument, adviseNode, placesOf, watchedIn } from '@/core/evaluate/advice';
 import type { InputValue, NetworkDocument } from '@/core/graph/document';
 import { TEST_SCALE, documentOf, node } from '../support/networks';
 
 /** Advice of a document over points whose x runs from `from` to `to`, by code, with its message. */
 function adviceOn(document: NetworkDocument, from = 0, to = 1): Map<string, string> {
   const count = 101;
-  const compiled = compileNetwork(document, { surface: false, taps: 'all', watched: placesOf(document).flatMap(watchedKeys) });
+  const compiled = compileNetwork(document, { surface: false, taps: 'all', watched: watchedIn(document) });
   const runner = new WasmRunner(compiled.program);
   runner.setUniforms(uniformsFor(compiled, document, TEST_SCALE));
   const outputs = compiled.program.outputs.map(() => new Float32Array(count));
   runner.run((name) => (name === 'position.x' ? Float32Array.from({ length: count }, (_, k) => from + (to - from) * k / (count - 1)) : new Float32Array(count)), count, outputs);
-  const ranges = new Map(compiled.slots.filter((slot) => slot.kind !== 'surface').map((slot) => [slot.key, describeValues(outputs.slice(slot.first, slot.first + slot.lanes))]));
-  return new Map(adviseDocument(document, (key) => ranges.get(key) ?? null).filter(({ node: at }) => at.endsWith('n')).map(({ code, message }) => [code, message]));
+  return new Map(adviseDocument(document, compiled, outputs).filter(({ node: at }) => at.endsWith('n')).map(({ code, message }) => [code, message]));
 }
 const fed = (type: string, input: string, values: Record<string, InputValue> = {}, options: Record<string, string> = {}): NetworkDocument => documentOf([node('p', 'model.position'), node('n', type, values, options)], [`p:x > n:${input}`]);
 
@@ -59,6 +57,16 @@ describe('advice from values', () => {
   it('equal in-ends', () => {
     expect(adviceOn(fed('ranges.remap', 'value', { inLow: 0.3, inHigh: 0.3 })).get('range.flat')).toContain('hard step');
     expect(adviceOn(fed('ranges.levels', 'value')).has('range.flat')).toBe(false);
+  });
+  it('offers no limit for a vector, which has every right to leave 0–1', () => {
+    const cures = (formula: string, kind: 'vector' | 'scalar'): (string | undefined)[] => {
+      const document = documentOf([node('n', 'math.formula', { formula: { formula } })]);
+      const [place] = placesOf(document);
+      if (!place) throw new Error('no node');
+      return adviseNode(place, () => ({ minimum: -1, maximum: 2, below: 0.5, above: 0.5, notANumber: 0, constant: false, kind })).map((each) => each.cure?.title);
+    };
+    expect(cures('vec3(a)', 'vector')).toEqual([undefined, undefined]);
+    expect(cures('a', 'scalar')).toEqual(['Limit to 0–1', 'Limit to 0–1']);
   });
   it('finds nodes inside groups, with the path and the pointer of their place', () => {
     const inner = documentOf([node('c', 'ranges.clamp')], ['@in:g > c:value', 'c:value > @out:o']).network;

@@ -50,10 +50,14 @@ export function randomLanes(count: number, seed = 1): (name: string) => Float32A
   };
 }
 
+/** Formulas that fit whatever is wired in. */
+const FORMULAS = ['mix(b, c, a)', 'sin(a) * b + c / d', 'max(abs(a - b), fract(c)) + step(d, e) * f', 'float t = length(vec3(1, 2, 2)); vec3 v = a; v.zxy * t - smoothstep(0.0, 1.0, b)'];
+
 function randomValue(port: InputPort, random: () => number): InputValue | undefined {
   const between = (): number => port.soft[0] + (port.soft[1] - port.soft[0]) * random();
   if (port.kind === 'scalar' || port.kind === 'fixed' || port.kind === 'flex') return port.step >= 1 ? Math.round(between()) : between();
   if (port.kind === 'vector' || port.kind === 'colour') return [between(), between(), between()];
+  if (port.kind === 'formula') return { formula: FORMULAS[Math.floor(random() * FORMULAS.length)] ?? 'a' };
   if (port.kind !== 'ramp') return undefined;
   const count = 2 + Math.floor(random() * 6);
   const segments = ['hold', 'linear', 'smooth'] as const;

@@ -1,10 +1,12 @@
 import { chosenOptions, describePorts, findDefinition, groupOf } from '../compile/catalogue';
+import type { CompiledNetwork } from '../compile/compile';
 import { valueOf } from '../compile/uniforms';
 import { isRamp } from '../graph/document';
 import type { Network, NetworkDocument, NodeInstance } from '../graph/document';
 import { pointer } from '../graph/schema';
 import type { Advice, AdviceReads, ValueRange } from '../nodes/advice';
 import { percent } from '../nodes/advice';
+import { describeValues } from './statistics';
 
 /** Finds the range of a result by its key (`path:output`, or `path<input` for what arrives); null where it was not measured. */
 export type RangeLookup = (key: string) => ValueRange | null;
@@ -59,21 +61,30 @@ function readsOf(place: NodePlace, lookup: RangeLookup): AdviceReads {
   };
 }
 
-/** Every node of a document, those inside groups once for each place where the group stands. */
+/** Every node of a document, those inside groups once for each place where the group stands. A group inside itself is not opened again. */
 export function placesOf(document: NetworkDocument): readonly (NodePlace & { readonly pointer: string })[] {
-  const walk = (network: Network, path: readonly string[], at: readonly string[]): (NodePlace & { pointer: string })[] => network.nodes.flatMap((node, k) => {
+  const walk = (network: Network, path: readonly string[], at: readonly string[], open: readonly string[]): (NodePlace & { pointer: string })[] => network.nodes.flatMap((node, k) => {
     const here = { document, network, path, node, pointer: pointer([...at, 'nodes', k]) };
     const group = groupOf(document, node);
-    return [here, ...(group ? walk(group.network, [...path, node.id], ['groups', group.id, 'network']) : [])];
+    return [here, ...(group && !open.includes(group.id) ? walk(group.network, [...path, node.id], ['groups', group.id, 'network'], [...open, group.id]) : [])];
   });
-  return walk(document.network, [], ['network']);
+  return walk(document.network, [], ['network'], []);
 }
 
-/** An advice with its place, as the command line writes it. */
-export interface PlacedAdvice { readonly severity: 'note'; readonly code: Advice['code']; readonly node: string; readonly pointer: string; readonly message: string; readonly range: Omit<ValueRange, 'mean'> | null }
+/** Result keys that advice on a whole document looks at beside the outputs. */
+export const watchedIn = (document: NetworkDocument): readonly string[] => placesOf(document).flatMap(watchedKeys);
 
-/** All that is to be said about the values of a document. */
-export function adviseDocument(document: NetworkDocument, lookup: RangeLookup): readonly PlacedAdvice[] {
+/** An advice with its place, as the command line writes it. */
+export interface PlacedAdvice { readonly severity: 'note'; readonly code: Advice['code']; readonly node: string; readonly pointer: string; readonly message: string; readonly range: ValueRange | null }
+
+/**
+ * All that is to be said about the values of a document.
+ * @param compiled with all taps, and `watchedIn` watched
+ * @param outputs what its program wrote, one array per lane
+ */
+export function adviseDocument(document: NetworkDocument, compiled: CompiledNetwork, outputs: readonly Float32Array[]): readonly PlacedAdvice[] {
+  const ranges = new Map(compiled.slots.filter((slot) => slot.kind !== 'surface').map((slot) => [slot.key, { ...describeValues(outputs.slice(slot.first, slot.first + slot.lanes)), kind: slot.kind }]));
+  const lookup: RangeLookup = (wanted) => ranges.get(wanted) ?? null;
   return placesOf(document).flatMap((place) => adviseNode(place, lookup).map(({ code, message }) => {
     const [output] = describePorts(document, place.node)?.outputs ?? [];
     return { severity: 'note' as const, code, node: key(place), pointer: place.pointer, message, range: output ? lookup(`${key(place)}:${output.id}`) : null };

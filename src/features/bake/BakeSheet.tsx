@@ -1,4 +1,5 @@
 'use client';
+import Image from 'next/image';
 import { useEffect, useRef, useState } from 'react';
 import { editorStore } from '@/state/editor-store';
 import type { Evaluation } from '@/state/evaluation';
@@ -48,8 +49,7 @@ export function BakeSheet({ open, onClose, evaluation }: { readonly open: boolea
           <li key={file.name}>
             {file.mediaType === 'image/png' ? (
               // Object URLs of files made in this page: there is nothing for an image service to improve.
-              // eslint-disable-next-line @next/next/no-img-element
-              <img src={url} alt={file.name} className="mb-1 h-[124px] w-[124px] border border-line bg-stage" />
+              <Image unoptimized src={url} alt={file.name} width={124} height={124} className="mb-1 h-[124px] w-[124px] border border-line bg-stage" />
             ) : <div className="mb-1 grid h-[124px] w-[124px] place-items-center border border-line bg-stage">GLB</div>}
             <a href={url} download={file.name} className="block truncate underline" title={file.name}>{file.name}</a>
             <span className="figures text-[11px] text-soft">{sizeOf(file.bytes.length)}</span>

@@ -1,8 +1,7 @@
 import { seedWord } from '../../ir/library/hash';
 import { fractalNoise } from '../../ir/library/noise';
-import type { F32 } from '../../ir/types';
 import { defineNode, input, output } from '../define';
-import { PATTERN_INPUTS, patternCoordinates, perOption, smooth, stepAt } from '../lanes';
+import { PATTERN_INPUTS, patternCoordinates, perOption, softStep } from '../lanes';
 
 export const breakEdge = defineNode({
   id: 'masks.break-edge', version: 1, title: 'Break edge', family: 'masks',
@@ -27,9 +26,6 @@ export const breakEdge = defineNode({
     // Fractal noise rarely leaves ±0.6; stretching it makes the amount mean what it says.
     const noise = b.clamp(b.mul(signed, b.f(1.7)), b.f(-1), b.f(1));
     const moved = b.add(b.saturate(mask), b.mul(amount, noise));
-    const soft = b.max(width, b.f(0));
-    const hard = b.eq(soft, b.f(0));
-    const t: F32 = b.saturate(b.div(b.add(b.sub(moved, level), b.mul(soft, b.f(0.5))), b.select(hard, b.f(1), soft)));
-    return { mask: b.select(hard, stepAt(b, moved, level), smooth(b, t)) };
+    return { mask: softStep(b, moved, level, width) };
   },
 });

@@ -1,0 +1,19 @@
+import type { NetworkDocument } from '../graph/document';
+import type { MeshAnalysis } from '../mesh/analysis';
+import type { VisiblePoints } from './camera';
+import { halve, paintSurface, paintValues } from './picture';
+import type { Picture } from './picture';
+import { EvaluationSession } from './session';
+import type { MapSource } from './session';
+
+/**
+ * A picture of one output, `path:output`, or of the finished surface, 'surface', half the size of the grid it is seen
+ * through: anti-aliased.
+ * @throws CompileError when the document has errors
+ */
+export function drawOutput(document: NetworkDocument, key: string, { mesh }: MeshAnalysis, seen: VisiblePoints, maps: MapSource): Picture {
+  const session = new EvaluationSession({ surface: key === 'surface', taps: key === 'surface' ? [] : [key] });
+  const lanes = session.evaluate(document, mesh, seen.points, maps);
+  const kind = session.prepare(document).slots[0]?.kind;
+  return halve(kind === 'surface' ? paintSurface(seen, lanes) : paintValues(seen, lanes, kind === 'colour'));
+}
