@@ -90,7 +90,7 @@ describe('mistakes in a formula', () => {
     ['constructor(1)', 'there is no function constructor'],
   ])('%s', (formula, message) => {
     const found = typeMistake(formula);
-    expect(found).toContain('The formula of “n” cannot be used.');
+    expect(found).toContain('The formula of “Formula” cannot be used.');
     expect(found).toContain(message);
   });
   it('never ends in anything but a finding: bottomless brackets, a hundred thousand characters, noise', () => {

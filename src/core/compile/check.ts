@@ -185,7 +185,7 @@ class Checker {
 
 /** A formula's error as a finding at its node; the message names the character. */
 export function formulaFinding(error: FormulaError, path: Path, node: NodeInstance): Diagnostic {
-  return { code: 'formula.wrong', severity: 'error', pointer: pointer(path), message: `The formula of “${node.name ?? node.id}” cannot be used. ${error.message}`, nodeId: node.id, portId: 'formula' };
+  return { code: 'formula.wrong', severity: 'error', pointer: pointer(path), message: `The formula of “${node.name ?? findDefinition(node.type)?.title ?? node.type}” cannot be used. ${error.message}`, nodeId: node.id, portId: 'formula' };
 }
 
 function fits(kind: PortKind, value: unknown): boolean {

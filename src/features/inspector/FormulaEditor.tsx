@@ -25,7 +25,7 @@ function excerpt(text: string, at: number): { readonly line: string; readonly ma
   return { line: text.slice(from, Math.min(end < 0 ? text.length : end, from + 80)), mark: `${' '.repeat(at - from)}▲` };
 }
 
-/** Text of a formula. What can be read is used at once; what cannot stays here with its mistake marked, and the last one that could be read stays in use. */
+/** Text of a formula. What can be read is used at once; what cannot stays here with its mistake marked, and is saved when the field is left, so that no work is lost. */
 export function FormulaEditor({ text, onChange }: Props) {
   const [draft, setDraft] = useState(text);
   const [used, setUsed] = useState(text);
@@ -52,7 +52,7 @@ export function FormulaEditor({ text, onChange }: Props) {
         {mistake && marked ? (
           <>
             <pre className="figures leading-[1.1] text-madder" aria-hidden>{marked.line}{'\n'}{marked.mark}</pre>
-            <span className="text-madder">At character {mistake.at + 1}: {mistake.reason}</span> <span className="text-soft">The last formula that could be read stays in use.</span>
+            <span className="text-madder">At character {mistake.at + 1}: {mistake.reason}</span> <span className="text-soft">It is used as soon as it can be read; until then nothing changes.</span>
           </>
         ) : <span className="block truncate text-soft" title={Object.entries(FUNCTIONS).map(([name, { help }]) => `${name}: ${help}`).join('\n')}>{Object.keys(FUNCTIONS).join(' ')} vec3 float PI TAU</span>}
       </div>
