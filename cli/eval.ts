@@ -1,6 +1,7 @@
 import Joi from 'joi';
 import { AppError, messageOf } from '@/core/base/diagnostic';
-import { SURFACE_LANES, compileNetwork, uniformsFor } from '@/core/compile/compile';
+import { compileNetwork, uniformsFor } from '@/core/compile/compile';
+import { SURFACE_LANES } from '@/core/nodes/surface-parameters';
 import type { CompiledNetwork, OutputSlot } from '@/core/compile/compile';
 import { WasmRunner } from '@/core/backends/wasm/runner';
 import { adviseDocument, watchedIn } from '@/core/evaluate/advice';

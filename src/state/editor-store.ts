@@ -3,6 +3,7 @@ import { networkOf } from '../core/edit/board';
 import type { BoardId } from '../core/edit/board';
 import { emptyDocument } from '../core/graph/document';
 import type { Network, NetworkDocument } from '../core/graph/document';
+import type { Appearance } from '../core/surface/stage-layout';
 import type { Camera } from '../core/evaluate/camera';
 import type { TapResult } from '../workers/loom.worker';
 import type { ValueKind } from '../core/graph/document';
@@ -30,6 +31,8 @@ export interface EditorState {
   readonly saveMessage: string;
   readonly taps: ReadonlyMap<string, TapResult>;
   readonly kinds: ReadonlyMap<string, ValueKind>;
+  /** What the finished surface needs of the stage; null until it was evaluated. */
+  readonly appearance: Appearance | null;
   readonly problem: string | null;
   readonly camera: Camera | null;
   readonly progress: MapProgress | null;
@@ -41,7 +44,7 @@ const HISTORY = 300;
 
 export const editorStore = createStore<EditorState>(() => ({
   document: emptyDocument(''), path: [], selection: [], chosenStrand: null, past: [], future: [], gesture: null, pin: null, materialId: '', modelId: '', revision: 0,
-  saveState: 'saved', saveMessage: '', taps: new Map(), kinds: new Map(), problem: null, camera: null, progress: null, fitRequests: 0,
+  saveState: 'saved', saveMessage: '', taps: new Map(), kinds: new Map(), appearance: null, problem: null, camera: null, progress: null, fitRequests: 0,
 }));
 const { getState, setState } = editorStore;
 

@@ -6,6 +6,7 @@ import { watchedKeys } from '../core/evaluate/advice';
 import { framingCamera } from '../core/evaluate/camera';
 import { scaleOf } from '../core/evaluate/session';
 import type { NetworkDocument } from '../core/graph/document';
+import type { Appearance } from '../core/surface/stage-layout';
 import type { MeshMap } from '../core/mesh/mesh-map';
 import type { SurfaceMesh } from '../core/mesh/surface-mesh';
 import type { FillResult, ResolvedDemand, StageProgram } from '../workers/loom.worker';
@@ -25,6 +26,9 @@ export interface StageFeed {
   setProgram(program: StageProgram): void;
   setValues(values: Float32Array): void;
   setMap(field: string, map: MeshMap | null): void;
+  /** How many targets the program may write. */
+  readonly targets: number;
+  setAppearance(appearance: Appearance): void;
   invalidate(): void;
 }
 
@@ -59,6 +63,7 @@ export class Evaluation {
     this.undo = [
       editorStore.subscribe((state, before) => {
         if (state.document !== before.document || state.pin !== before.pin) this.updateStage();
+        if (state.document.opacityMode !== before.document.opacityMode) this.showAppearance();
         if (state.document !== before.document || state.path !== before.path || state.camera !== before.camera) this.requestSwatches();
       }),
       this.models.onMaps(() => { this.feedMaps(); this.requestSwatches(); }),
@@ -68,6 +73,7 @@ export class Evaluation {
   attach(stage: StageFeed): () => void {
     this.stage = stage;
     if (this.mesh) stage.setMesh(this.mesh.mesh);
+    this.showAppearance();
     this.program = null;
     this.updateStage();
     return () => { if (this.stage === stage) this.stage = null; };
@@ -111,7 +117,7 @@ export class Evaluation {
 
   private async prepare(key: string, document: NetworkDocument, pin: string | null): Promise<void> {
     try {
-      const program = await settled(this.pool.evaluator.prepareStage(document, pin));
+      const program = await settled(this.pool.evaluator.prepareStage(document, pin, this.stage?.targets));
       if (this.preparing !== key) return;
       this.program = { key, program };
       this.counts.stagePrograms++;
@@ -128,7 +134,7 @@ export class Evaluation {
   }
 
   /** Values at visible points, shared out over the workers that are free. */
-  async fill(version: string, triangles: Uint32Array, weights: Float32Array): Promise<FillResult> {
+  async fill(version: string, triangles: Uint32Array, weights: Float32Array, isWhole: boolean): Promise<FillResult> {
     const { document, pin } = editorStore.getState();
     if (!this.mesh) throw new Error('Invariant broken: no model is shown');
     const model = this.mesh.id;
@@ -136,17 +142,24 @@ export class Evaluation {
     const share = Math.ceil(triangles.length / workers.length / 4) * 4;
     const parts = await Promise.all(workers.map((worker, k) => {
       const [from, to] = [Math.min(triangles.length, k * share), Math.min(triangles.length, (k + 1) * share)];
-      return settled(worker.fill({ model, document, pin, version: `${version} ${String(workers.length)}`, triangles: triangles.slice(from, to), weights: weights.slice(from * 2, to * 2) }));
+      return settled(worker.fill({ isWhole, model, document, pin, version: `${version} ${String(workers.length)}`, triangles: triangles.slice(from, to), weights: weights.slice(from * 2, to * 2) }));
     }));
     const [first] = parts;
     if (!first) throw new Error('Invariant broken: no worker');
     const lanes = first.lanes.map((_, lane) => {
-      const whole = new Float32Array(triangles.length);
-      parts.forEach((part, k) => { const piece = part.lanes[lane]; if (piece) whole.set(piece, k * share); });
+      const isGiven = parts.some((part) => (part.lanes[lane]?.length ?? 0) > 0);
+      const whole = new Float32Array(isGiven ? triangles.length : 0);
+      parts.forEach((part, k) => { const piece = part.lanes[lane]; if (piece && isGiven) whole.set(piece, k * share); });
       return whole;
     });
     this.counts.fills++;
     return { kind: first.kind, lanes };
+  }
+
+  /** The mode of opacity a person chose comes before the one the values suggest. */
+  private showAppearance(): void {
+    const { appearance, document } = editorStore.getState();
+    if (appearance) this.stage?.setAppearance({ ...appearance, opacityMode: document.opacityMode ?? appearance.opacityMode });
   }
 
   private feedMaps(): void {
@@ -181,7 +194,8 @@ export class Evaluation {
       const result = await settled(this.pool.evaluator.evaluate({ model, document, taps: boardTaps(document, path), camera: { ...camera, aspect: 1 }, size: SWATCH }));
       this.counts.evaluations++;
       this.counts.compilations = result.compilations;
-      editorStore.setState({ taps: new Map(result.taps.map((tap) => [tap.key, tap])), kinds: result.kinds, problem: null });
+      editorStore.setState({ taps: new Map(result.taps.map((tap) => [tap.key, tap])), kinds: result.kinds, appearance: result.appearance, problem: null });
+      this.showAppearance();
       this.demands = result.demands;
       this.models.request(model, result.demands.map((demand) => demand.resolved));
       this.feedMaps();

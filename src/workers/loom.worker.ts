@@ -1,6 +1,6 @@
 import * as Comlink from 'comlink';
 import { emitGlsl } from '../core/backends/glsl/emit';
-import { SURFACE_WRITES, composeStageShader } from '../core/backends/glsl/stage-shader';
+import { composeStageShader } from '../core/backends/glsl/stage-shader';
 import type { StageShader } from '../core/backends/glsl/stage-shader';
 import { AppError, messageOf } from '../core/base/diagnostic';
 import { CompileError, compileNetwork, uniformsFor } from '../core/compile/compile';
@@ -26,6 +26,9 @@ import type { MeshMap } from '../core/mesh/mesh-map';
 import { pointsAt, uniformPoints } from '../core/mesh/sample-points';
 import type { SamplePoints } from '../core/mesh/sample-points';
 import type { SurfaceMesh } from '../core/mesh/surface-mesh';
+import { SURFACE_LANES } from '../core/nodes/surface-parameters';
+import { PLAIN_LANES, PLAIN_TARGETS, appearanceOf, surfaceWrites } from '../core/surface/stage-layout';
+import type { Appearance } from '../core/surface/stage-layout';
 
 /** What went wrong in a worker, as data: errors thrown across threads lose their kind. */
 export interface WorkerFailure { readonly failed: true; readonly code: string; readonly message: string; readonly action: string }
@@ -37,7 +40,7 @@ export interface StageProgram {
 }
 export type ResolvedDemand = MapDemand & { readonly resolved: MapSettings };
 export interface TapResult { readonly key: string; readonly kind: ValueKind; readonly statistics: Statistics | null; readonly picture: Picture; readonly histogram: Uint32Array | null }
-export interface EvaluationResult { readonly taps: readonly TapResult[]; readonly demands: readonly ResolvedDemand[]; readonly compilations: number; readonly kinds: ReadonlyMap<string, ValueKind> }
+export interface EvaluationResult { readonly taps: readonly TapResult[]; readonly demands: readonly ResolvedDemand[]; readonly compilations: number; readonly kinds: ReadonlyMap<string, ValueKind>; readonly appearance: Appearance }
 export interface EvaluationRequest { readonly model: string; readonly document: NetworkDocument; readonly taps: readonly string[]; readonly camera: Camera; readonly size: number }
 
 interface LoadedModel { readonly analysis: MeshAnalysis; readonly uniform: SamplePoints; readonly maps: Map<string, MeshMap>; seen: { key: string; points: VisiblePoints } | null }
@@ -67,14 +70,14 @@ function adopt(id: string, mesh: SurfaceMesh): void {
   if (!models.has(id)) models.set(id, { analysis: new MeshAnalysis(mesh), uniform: uniformPoints(mesh, STATISTICS_POINTS), maps: new Map(), seen: null });
 }
 
-function prepareStage(document: NetworkDocument, pin: string | null): StageProgram {
+function prepareStage(document: NetworkDocument, pin: string | null, targets: number): StageProgram {
   const compiled = compileNetwork(document, { surface: pin === null, taps: pin === null ? [] : [pin] });
   const kind = pin === null ? 'surface' : compiled.slots[0]?.kind ?? 'scalar';
   const glsl = emitGlsl({ ...compiled.program, inputs: compiled.program.inputs });
   const live = { ...glsl, inputs: glsl.inputs.filter((name) => compiled.liveInputs.has(name)) };
   const isSurface = kind === 'surface';
-  const writes = isSurface ? SURFACE_WRITES : kind === 'scalar' ? 'target0 = vec4(vec3($0), 1.0);' : 'target0 = vec4($0, $1, $2, 1.0);';
-  return { shader: composeStageShader(live, 'screen', isSurface ? 4 : 1, writes), bindings: compiled.bindings, uniformCount: Math.max(1, compiled.program.uniformCount), kind, kinds: compiled.kinds };
+  const writes = isSurface ? surfaceWrites(targets) : kind === 'scalar' ? 'target0 = vec4(vec3($0), 1.0);' : 'target0 = vec4($0, $1, $2, 1.0);';
+  return { shader: composeStageShader(live, 'screen', isSurface ? targets : 1, writes), bindings: compiled.bindings, uniformCount: Math.max(1, compiled.program.uniformCount), kind, kinds: compiled.kinds };
 }
 
 function sessionFor(taps: readonly string[]): EvaluationSession {
@@ -105,16 +108,16 @@ function evaluate({ model: id, document, taps, camera, size }: EvaluationRequest
     };
   });
   const demands = demandsOf(compiled, uniformsFor(compiled, document, scaleOf(mesh)), mesh);
-  return { taps: results, demands, compilations: used.compilations, kinds: compiled.kinds };
+  return { taps: results, demands, compilations: used.compilations, kinds: compiled.kinds, appearance: appearanceOf(spread.slice(0, SURFACE_LANES.length)) };
 }
 
-interface FillRequest { readonly model: string; readonly document: NetworkDocument; readonly pin: string | null; readonly version: string; readonly triangles: Uint32Array; readonly weights: Float32Array }
+interface FillRequest { readonly isWhole?: boolean; readonly model: string; readonly document: NetworkDocument; readonly pin: string | null; readonly version: string; readonly triangles: Uint32Array; readonly weights: Float32Array }
 export interface FillResult { readonly kind: ValueKind; readonly lanes: readonly Float32Array<ArrayBuffer>[] }
 const fills = new Map<string, { key: string; points: SamplePoints }>();
 let filling: { pin: string | null; session: EvaluationSession } | null = null;
 
 /** Values of the finished surface, or of a pinned output, at given points; for a stage without a fast graphics processor. */
-function fill({ model: id, document, pin, version, triangles, weights }: FillRequest): FillResult {
+function fill({ model: id, document, pin, version, triangles, weights, isWhole = false }: FillRequest): FillResult {
   const model = loaded(id);
   if (filling?.pin !== pin) filling = { pin, session: new EvaluationSession({ surface: pin === null, taps: pin === null ? [] : [pin] }) };
   const slot = version.split(' ')[0] ?? '';
@@ -124,7 +127,7 @@ function fill({ model: id, document, pin, version, triangles, weights }: FillReq
     fills.set(slot, kept);
   }
   const compiled = filling.session.prepare(document);
-  const lanes = filling.session.evaluate(document, model.analysis.mesh, kept.points, (settings) => model.maps.get(mapKey(settings)));
+  const lanes = filling.session.evaluate(document, model.analysis.mesh, kept.points, (settings) => model.maps.get(mapKey(settings)), pin === null && !isWhole ? PLAIN_LANES : undefined);
   return Comlink.transfer({ kind: compiled.slots[0]?.kind ?? 'scalar', lanes }, lanes.map((lane) => lane.buffer));
 }
 
@@ -158,7 +161,7 @@ const api = {
     return Comlink.transfer(map, [map.data.buffer]);
   }),
   provideMap: (id: string, settings: MapSettings, map: MeshMap) => attempt(() => { loaded(id).maps.set(mapKey(settings), map); return true; }),
-  prepareStage: (document: NetworkDocument, pin: string | null) => attempt(() => prepareStage(document, pin)),
+  prepareStage: (document: NetworkDocument, pin: string | null, targets: number = PLAIN_TARGETS) => attempt(() => prepareStage(document, pin, targets)),
   evaluate: (request: EvaluationRequest) => attempt(() => evaluate(request)),
   fill: (request: FillRequest) => attempt(() => fill(request)),
   picture: (id: string, document: NetworkDocument, key: string, camera: Camera, size: number) => attempt(() => picture(id, document, key, camera, size)),

@@ -1,7 +1,8 @@
 import { expect, test } from '@playwright/test';
 import type { Page } from '@playwright/test';
 import { emitGlsl } from '@/core/backends/glsl/emit';
-import { SURFACE_WRITES, composePointShader, composeStageShader } from '@/core/backends/glsl/stage-shader';
+import { composePointShader, composeStageShader } from '@/core/backends/glsl/stage-shader';
+import { surfaceWrites } from '@/core/surface/stage-layout';
 import { compileNetwork, uniformsFor } from '@/core/compile/compile';
 import type { CompiledNetwork } from '@/core/compile/compile';
 import { assembleBake, bakeSurface } from '@/core/evaluate/bake';
@@ -125,7 +126,7 @@ test('the stage in atlas space and the bake differ by at most 2/255 at the 99.9t
   const covered = new Set(strips.flatMap(({ texels }) => [...texels]));
   const compiled = compileNetwork(material, { surface: true, taps: [] });
   const glsl = emitGlsl(compiled.program);
-  const shader = composeStageShader({ ...glsl, inputs: glsl.inputs.filter((name) => compiled.liveInputs.has(name)) }, 'atlas', 4, SURFACE_WRITES);
+  const shader = composeStageShader({ ...glsl, inputs: glsl.inputs.filter((name) => compiled.liveInputs.has(name)) }, 'atlas', 4, surfaceWrites(4));
   const spread = (from: Float32Array, width: number): number[] => Array.from(mesh.indices).flatMap((vertex) => Array.from(from.subarray(vertex * width, vertex * width + width)));
   const drawn = await page.evaluate(({ vertex, fragment, values, attributes, mapData, mapSize, side }) => {
     const gl = document.createElement('canvas').getContext('webgl2');

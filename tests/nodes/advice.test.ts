@@ -63,7 +63,7 @@ describe('advice from values', () => {
       const document = documentOf([node('n', 'math.formula', { formula: { formula } })]);
       const [place] = placesOf(document);
       if (!place) throw new Error('no node');
-      return adviseNode(place, () => ({ minimum: -1, maximum: 2, below: 0.5, above: 0.5, notANumber: 0, constant: false, kind })).map((each) => each.cure?.title);
+      return adviseNode(place, () => ({ minimum: -1, maximum: 2, below: 0.5, above: 0.5, notANumber: 0, constant: false, mean: 0.5, kind })).map((each) => each.cure?.title);
     };
     expect(cures('vec3(a)', 'vector')).toEqual([undefined, undefined]);
     expect(cures('a', 'scalar')).toEqual(['Limit to 0–1', 'Limit to 0–1']);

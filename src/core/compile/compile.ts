@@ -8,7 +8,8 @@ import { Builder } from '../ir/builder';
 import { MEANING } from '../ir/fold';
 import { analyseLiveness } from '../ir/liveness';
 import type { F32, Program, ProgramOutput, Value } from '../ir/types';
-import type { MeshMapKind, SurfaceLanes } from '../nodes/define';
+import type { MeshMapKind } from '../nodes/define';
+import { surfaceLanes } from '../nodes/surface-lanes';
 import { findDefinition } from './catalogue';
 import { checkReferences } from './check';
 import { Lowering, kindsOf } from './lowering';
@@ -23,12 +24,6 @@ export class CompileError extends Error {
     this.name = 'CompileError';
   }
 }
-
-/** The lanes of a finished surface, in the order in which programs write them. */
-export const SURFACE_LANES = [
-  'baseColour.r', 'baseColour.g', 'baseColour.b', 'metalness', 'roughness', 'emission.r', 'emission.g', 'emission.b',
-  'opacity', 'normal.x', 'normal.y', 'normal.z',
-] as const;
 
 /** What a program is to write: the finished surface, or outputs (`path:output`) and arriving values (`path<input`). */
 export interface CompileRequest {
@@ -101,10 +96,6 @@ export function checkCompiled(document: NetworkDocument): readonly Diagnostic[] 
 function findLiveInputs(program: Program): Set<string> {
   const liveness = analyseLiveness(program);
   return new Set(program.body.values.filter((value) => value.operation === 'input' && liveness.isLive(value)).map((value) => present(program.inputs[value.immediate], 'input')));
-}
-
-export function surfaceLanes(s: SurfaceLanes): readonly F32[] {
-  return [...s.baseColour, s.metalness, s.roughness, ...s.emission, s.opacity, ...s.normal];
 }
 
 /** The uniforms for the document's present values. The document must have the structure that was compiled. */

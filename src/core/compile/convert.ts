@@ -2,7 +2,8 @@ import type { Conversion, ValueKind } from '../graph/document';
 import type { Builder } from '../ir/builder';
 import type { F32, Lanes3 } from '../ir/types';
 import { luminance } from '../nodes/lanes';
-import type { PortKind, SurfaceLanes } from '../nodes/define';
+import type { PortKind } from '../nodes/define';
+import type { SurfaceLanes } from '../nodes/surface-parameters';
 
 /** What an output gives: its kind and its lanes. */
 export type Lowered =

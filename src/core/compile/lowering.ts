@@ -5,8 +5,10 @@ import { INPUT_EDGE, OUTPUT_EDGE, SURFACE_OUTPUT, isFormula, isTriple } from '..
 import type { Dial, Drive, GroupDefinition, Network, NetworkDocument, NodeInstance, Strand, ValueKind } from '../graph/document';
 import type { Builder } from '../ir/builder';
 import type { F32, Lanes3 } from '../ir/types';
-import type { AnyLowered, InputPort, MeshMapKind, ModelReads, NodeDefinition, SurfaceLanes } from '../nodes/define';
+import type { AnyLowered, InputPort, MeshMapKind, ModelReads, NodeDefinition } from '../nodes/define';
 import { RAMP_ROW, RAMP_ROWS } from '../nodes/define';
+import { plainSurface } from '../nodes/surface-lanes';
+import type { SurfaceLanes } from '../nodes/surface-parameters';
 import { chosenOptions, findDefinition, groupOf } from './catalogue';
 import { formulaFinding } from './check';
 import { toScalar, toTriple } from './convert';
@@ -45,10 +47,12 @@ export class Lowering {
   constructor(private readonly b: Builder, private readonly document: NetworkDocument) {
     const base = b.reserveUniforms(MODEL_UNIFORMS, 4);
     const lanes = (name: string): Lanes3 => [b.input(`${name}.x`), b.input(`${name}.y`), b.input(`${name}.z`)];
+    const slopes = (name: string): Lanes3 => [b.input(`${name}.dx`), b.input(`${name}.dy`), b.input(`${name}.dz`)];
     const uniforms = (at: number): Lanes3 => [b.uniform(base + at), b.uniform(base + at + 1), b.uniform(base + at + 2)];
     this.model = {
       position: lanes('position'), normal: lanes('normal'), faceNormal: lanes('faceNormal'),
       textureCoordinates: [b.input('uv.x'), b.input('uv.y'), b.f(0)],
+      textureSlopes: () => [slopes('uv.x'), slopes('uv.y')],
       size: b.uniform(base), boundsMinimum: uniforms(1), boundsExtent: uniforms(4),
     };
   }
@@ -62,11 +66,7 @@ export class Lowering {
     return surface?.kind === 'surface' ? surface.surface : this.clay();
   }
 
-  clay(): SurfaceLanes {
-    const { b } = this;
-    const grey = (value: number): Lanes3 => [b.f(value), b.f(value), b.f(value)];
-    return { baseColour: grey(0.5), metalness: b.f(0), roughness: b.f(0.6), emission: grey(0), opacity: b.f(1), normal: this.model.normal };
-  }
+  clay(): SurfaceLanes { return plainSurface(this.b, this.model.normal); }
 
   private makeScope(path: readonly string[], network: Network, group: GroupDefinition | null, inputs: ReadonlyMap<string, Lowered>): Scope {
     const arriving = new Map<string, Strand[]>();

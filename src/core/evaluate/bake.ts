@@ -57,7 +57,7 @@ export function stripOf(mesh: SurfaceMesh, size: number, fromRow: number, toRow:
 
 /** Evaluates the surface at the texels of a strip. */
 export function bakeStrip(session: EvaluationSession, document: NetworkDocument, mesh: SurfaceMesh, { raster, points }: BakeStrip, maps: MapSource): BakedTexels {
-  const lanes = session.evaluate(document, mesh, points, maps);
+  const lanes = session.evaluate(document, mesh, points, maps, WANTED);
   toTangentSpace(mesh, points, lanes.slice(NORMAL));
   return { texels: raster.texels, lanes };
 }
@@ -70,6 +70,8 @@ const RECIPES: readonly (readonly [BakedMapName, readonly number[], (x: number) 
   ['base-colour', [0, 1, 2], encoded, 0], ['metalness', [3], limited, 0], ['roughness', [4], limited, 0.5],
   ['normal', [9, 10, 11], halved, 0.5], ['emission', [5, 6, 7], encoded, 0], ['opacity', [8], limited, 1],
 ];
+
+const WANTED: ReadonlySet<number> = new Set(RECIPES.flatMap(([, sources]) => sources));
 
 /** Turns the baked texels of a whole square into maps, with their gutters. */
 export function assembleBake(size: number, strips: readonly BakedTexels[]): readonly BakedMap[] {

@@ -1,6 +1,6 @@
 import type { Vec3 } from '../base/vector';
 import { dot, scale } from '../base/vector';
-import { displayByte, shadePoint } from '../surface/shade';
+import { displayByte, sampleSurface, shadePoint } from '../surface/shade';
 import { encodeSrgb } from '../surface/colour-science';
 import type { VisiblePoints } from './camera';
 
@@ -25,17 +25,13 @@ export function paintValues(seen: VisiblePoints, lanes: readonly Float32Array[],
 /** A finished surface in the studio light. `lanes` as SURFACE_LANES. */
 export function paintSurface(seen: VisiblePoints, lanes: readonly Float32Array[]): Picture {
   const picture = blank(seen);
-  const at = (lane: number, k: number): number => (lanes[lane] as Float32Array)[k] as number;
   seen.pixels.forEach((pixel, k) => {
     const view: Vec3 = [seen.views[k * 3] as number, seen.views[k * 3 + 1] as number, seen.views[k * 3 + 2] as number];
-    const normal: Vec3 = [at(9, k), at(10, k), at(11, k)];
-    const facing = dot(normal, view) < -0.2 ? scale(normal, -1) : normal;
-    const colour = shadePoint({
-      baseColour: [at(0, k), at(1, k), at(2, k)], metalness: at(3, k), roughness: at(4, k),
-      emission: [at(5, k), at(6, k), at(7, k)], opacity: at(8, k), normal: facing,
-    }, view);
-    colour.forEach((channel, c) => { picture.pixels[pixel * 4 + c] = displayByte(channel); });
-    picture.pixels[pixel * 4 + 3] = 255 * Math.min(1, Math.max(0, at(8, k)));
+    const surface = sampleSurface(lanes, k);
+    const facing = dot(surface.normal, view) < -0.2 ? scale(surface.normal, -1) : surface.normal;
+    const colour = shadePoint({ ...surface, normal: facing }, view);
+    colour.forEach((channel, c) => { picture.pixels[pixel * 4 + c] = surface.unlit >= 1 ? 255 * encodeSrgb(Math.min(1, Math.max(0, channel))) : displayByte(channel); });
+    picture.pixels[pixel * 4 + 3] = 255 * Math.min(1, Math.max(0, surface.opacity));
   });
   return picture;
 }

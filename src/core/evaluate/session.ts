@@ -40,8 +40,8 @@ export class EvaluationSession {
     return demandsOf(compiled, uniformsFor(compiled, document, scaleOf(mesh)), mesh);
   }
 
-  /** Evaluates points of a mesh. Returns one array per program output. */
-  evaluate(document: NetworkDocument, mesh: SurfaceMesh, points: SamplePoints, source: MapSource): readonly Float32Array<ArrayBuffer>[] {
+  /** Evaluates points of a mesh. Returns one array per program output; an empty one for those not `wanted`. */
+  evaluate(document: NetworkDocument, mesh: SurfaceMesh, points: SamplePoints, source: MapSource, wanted?: ReadonlySet<number>): readonly Float32Array<ArrayBuffer>[] {
     const compiled = this.prepare(document);
     const uniforms = uniformsFor(compiled, document, scaleOf(mesh));
     const maps = new Map<string, MeshMap>();
@@ -49,12 +49,12 @@ export class EvaluationSession {
       const map = source(demand.resolved);
       if (map) maps.set(demand.field, map);
     }
-    return this.run(uniforms, lanesOf(mesh, points, maps), points.count);
+    return this.run(uniforms, lanesOf(mesh, points, maps), points.count, wanted);
   }
 
   /** Evaluates given lanes. `uniforms` come from `uniformsFor`. */
-  run(uniforms: Float32Array, lanes: (name: string) => Float32Array | undefined, count: number): readonly Float32Array<ArrayBuffer>[] {
-    const outputs = (this.compiled?.program.outputs ?? []).map(() => new Float32Array(count));
+  run(uniforms: Float32Array, lanes: (name: string) => Float32Array | undefined, count: number, wanted?: ReadonlySet<number>): readonly Float32Array<ArrayBuffer>[] {
+    const outputs = (this.compiled?.program.outputs ?? []).map((_, k) => new Float32Array(!wanted || wanted.has(k) ? count : 0));
     this.runner?.setUniforms(uniforms);
     this.runner?.run(lanes, count, outputs);
     return outputs;

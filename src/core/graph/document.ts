@@ -127,6 +127,10 @@ export interface GroupDefinition {
 export const DOCUMENT_FORMAT = 'bright-loom/network';
 export const DOCUMENT_VERSION = 1;
 
+/** How opacity is shown: not at all, as holes, blended, or as a fine pattern of dots. */
+export const OPACITY_MODES = ['opaque', 'cut-off', 'blend', 'dithered'] as const;
+export type OpacityMode = (typeof OPACITY_MODES)[number];
+
 /** The saved form of a material: a network that ends in a surface, and the groups it uses. */
 export interface NetworkDocument {
   readonly format: typeof DOCUMENT_FORMAT;
@@ -134,6 +138,8 @@ export interface NetworkDocument {
   readonly name: string;
   readonly network: Network;
   readonly groups: Readonly<Record<string, GroupDefinition>>;
+  /** Absent: chosen by the values of the finished surface. */
+  readonly opacityMode?: OpacityMode;
 }
 
 export const EMPTY_NETWORK: Network = { nodes: [], strands: [], regions: [], notes: [] };

@@ -1,6 +1,6 @@
 import Joi from 'joi';
 import type { Diagnostic } from '../base/diagnostic';
-import { DOCUMENT_FORMAT, DOCUMENT_VERSION, LIMITS } from './document';
+import { DOCUMENT_FORMAT, DOCUMENT_VERSION, LIMITS, OPACITY_MODES } from './document';
 import type { NetworkDocument } from './document';
 
 const id = Joi.string().min(1).max(80).pattern(/^[A-Za-z0-9_.:@-]+$/);
@@ -64,7 +64,7 @@ export const groupSchema = group;
 /** The shape of a whole document; what it refers to is checked by `checkDocument`. */
 export const documentSchema = Joi.object({
   format: Joi.valid(DOCUMENT_FORMAT).required(), version: Joi.valid(DOCUMENT_VERSION).required(), name: name.required(),
-  network: network.required(), groups: Joi.object().pattern(id, group).max(LIMITS.groups).required(),
+  network: network.required(), groups: Joi.object().pattern(id, group).max(LIMITS.groups).required(), opacityMode: Joi.valid(...OPACITY_MODES),
 }).required();
 
 /** A JSON Pointer (RFC 6901). */

@@ -2,6 +2,7 @@
 export interface ValueRange {
   readonly minimum: number;
   readonly maximum: number;
+  readonly mean: number;
   readonly below: number;
   readonly above: number;
   readonly notANumber: number;
@@ -17,11 +18,11 @@ export type Cure =
   | { readonly title: string; readonly limit: true };
 
 export const ADVICE_CODES = [
-  'value.below', 'value.above', 'value.constant', 'value.not-a-number', 'clamp.idle', 'amount.leaves-range', 'layer.covered', 'layer.unseen', 'ramp.unreached', 'tint.idle', 'range.flat',
+  'value.below', 'value.above', 'value.constant', 'value.not-a-number', 'clamp.idle', 'amount.leaves-range', 'layer.covered', 'layer.unseen', 'layer.coverage', 'ramp.unreached', 'tint.idle', 'range.flat',
 ] as const;
 export type AdviceCode = (typeof ADVICE_CODES)[number];
 /** What a node has to say about the values that pass through it. `mark` is a few letters for its card. */
-export interface Advice { readonly code: AdviceCode; readonly mark: string; readonly message: string; readonly cure?: Cure }
+export interface Advice { readonly code: AdviceCode; readonly mark: string; readonly message: string; readonly cure?: Cure; /** `fact`: nothing is amiss. */ readonly tone?: 'fact' }
 
 /** What a node's advice may look at. */
 export interface AdviceReads {

@@ -1,16 +1,7 @@
 import type { Builder } from '../ir/builder';
 import type { F32, Lanes3 } from '../ir/types';
 import type { Advice, AdviceReads } from './advice';
-
-/** The lanes of a surface. Colours linear Rec. 709; the normal a unit vector in object space. */
-export interface SurfaceLanes {
-  readonly baseColour: Lanes3;
-  readonly metalness: F32;
-  readonly roughness: F32;
-  readonly emission: Lanes3;
-  readonly opacity: F32;
-  readonly normal: Lanes3;
-}
+import type { SurfaceLanes } from './surface-parameters';
 
 /** A ramp in the uniforms: `count` stops, read row by row (see `RAMP_COLUMNS`). */
 export interface RampTable { readonly base: number; readonly count: F32 }
@@ -41,6 +32,10 @@ interface LoweredByKind {
 }
 export type PortKind = keyof LoweredByKind;
 
+/** What a value stands for. A strand between two of them converts, where there is a formula, and says so; otherwise it warns. */
+export const QUANTITIES = ['roughness', 'gloss', 'opacity', 'refractive index', 'reflectance', 'specular level', 'degrees', 'normal'] as const;
+export type Quantity = (typeof QUANTITIES)[number];
+
 export interface PortText {
   readonly title: string;
   readonly help: string;
@@ -48,6 +43,10 @@ export interface PortText {
   readonly low?: string;
   readonly high?: string;
   readonly unit?: string;
+  /** What the number or colour stands for, where that is more than a number. */
+  readonly quantity?: Quantity;
+  /** Inputs of one section stand together on the bench, and on the card only while they are wired or a strand is on its way. */
+  readonly section?: string;
 }
 export interface InputPort<K extends PortKind = PortKind> extends PortText {
   readonly kind: K;
@@ -95,7 +94,7 @@ export const input = {
     return numeric('ramp', rest, fallback);
   },
 };
-const outputOf = <K extends PortKind>(kind: K) => (title: string, help: string, ends: { low?: string; high?: string; unit?: string } = {}): OutputPort<K> =>
+const outputOf = <K extends PortKind>(kind: K) => (title: string, help: string, ends: { low?: string; high?: string; unit?: string; quantity?: Quantity } = {}): OutputPort<K> =>
   ({ kind, title, help, ...ends });
 /** Output ports, one maker per kind. */
 export const output = {
@@ -118,6 +117,9 @@ export function option<V extends string>(title: string, help: string, choices: R
   return { title, help, default: first.value, choices: list };
 }
 
+/** Values to start from, by the name of what they are for. */
+export interface StartingPoint { readonly title: string; readonly values: Readonly<Record<string, number | readonly [number, number, number]>> }
+
 export type MeshMapKind = 'curvature' | 'occlusion';
 /** What a node may read of the model at the point at hand. Lengths in metres, object space, Y up. */
 export interface ModelReads {
@@ -125,6 +127,8 @@ export interface ModelReads {
   readonly normal: Lanes3;
   readonly faceNormal: Lanes3;
   readonly textureCoordinates: Lanes3;
+  /** How the texture coordinates change along the surface: the gradients of u and of v, object space, per metre. */
+  textureSlopes(): readonly [Lanes3, Lanes3];
   /** Diameter of the smallest enclosing sphere. */
   readonly size: F32;
   readonly boundsMinimum: Lanes3;
@@ -165,6 +169,8 @@ export interface NodeDefinition extends NodeText {
   /** Inputs that mean nothing under these options. */
   readonly idle: (options: Readonly<Record<string, string>>) => readonly string[];
   /** The option whose choices are found in searches under their own names, with other words for some of them. */
+  /** Named sets of values to start from. */
+  readonly starts: readonly StartingPoint[];
   readonly presets?: { readonly option: string; readonly synonyms: Readonly<Record<string, readonly string[]>> };
   /** The operand that changes nothing, per option choice, offered when the choice changes. */
   readonly neutral: Readonly<Record<string, { readonly input: string; readonly value: number }>>;
@@ -181,6 +187,7 @@ interface TypedNode<I extends Ports, O extends Outputs, P extends Options> exten
   readonly options?: P;
   readonly idle?: (options: ChosenOptions<P>) => readonly (keyof I & string)[];
   readonly neutral?: Readonly<Record<string, { readonly input: keyof I & string; readonly value: number }>>;
+  readonly starts?: readonly (StartingPoint & { readonly values: Readonly<Partial<Record<keyof I & string, number | readonly [number, number, number]>>> })[];
   readonly presets?: { readonly option: keyof P & string; readonly synonyms: Readonly<Record<string, readonly string[]>> };
   readonly advise?: (reads: AdviceReads) => readonly Advice[];
   readonly watches?: readonly ((keyof I & string) | `:${keyof O & string}`)[];
@@ -189,5 +196,5 @@ interface TypedNode<I extends Ports, O extends Outputs, P extends Options> exten
 
 /** Declares a node; its ports type its lowering function. */
 export function defineNode<I extends Ports, O extends Outputs, P extends Options = Options>(node: TypedNode<I, O, P>): NodeDefinition {
-  return { options: {}, idle: () => [], neutral: {}, advise: () => [], watches: [], ...node } as unknown as NodeDefinition;
+  return { options: {}, idle: () => [], neutral: {}, advise: () => [], watches: [], starts: [], ...node } as unknown as NodeDefinition;
 }

@@ -39,6 +39,7 @@ import { occlusion as occlusionNode } from './model/occlusion.node.ts';
 import { position as positionNode } from './model/position.node.ts';
 import { random as randomNode } from './model/random.node.ts';
 import { slope as slopeNode } from './model/slope.node.ts';
+import { tangent as tangentNode } from './model/tangent.node.ts';
 import { textureCoordinates as textureCoordinatesNode } from './model/texture-coordinates.node.ts';
 import { fresnel as fresnelNode } from './optics/fresnel.node.ts';
 import { gloss as glossNode } from './optics/gloss.node.ts';
@@ -71,8 +72,11 @@ import { smoothstep as smoothstepNode } from './ranges/smoothstep.node.ts';
 import { squeeze as squeezeNode } from './ranges/squeeze.node.ts';
 import { stretchToRange as stretchToRangeNode } from './ranges/stretch-to-range.node.ts';
 import { threshold as thresholdNode } from './ranges/threshold.node.ts';
+import { blendNormals as blendNormalsNode } from './surface/blend-normals.node.ts';
 import { bump as bumpNode } from './surface/bump.node.ts';
+import { flat as flatNode } from './surface/flat.node.ts';
 import { layer as layerNode } from './surface/layer.node.ts';
+import { normalMap as normalMapNode } from './surface/normal-map.node.ts';
 import { surface as surfaceNode } from './surface/surface.node.ts';
 import type { NodeDefinition } from './define';
 
@@ -118,6 +122,7 @@ export const NODES: readonly NodeDefinition[] = [
   positionNode,
   randomNode,
   slopeNode,
+  tangentNode,
   textureCoordinatesNode,
   fresnelNode,
   glossNode,
@@ -150,7 +155,10 @@ export const NODES: readonly NodeDefinition[] = [
   squeezeNode,
   stretchToRangeNode,
   thresholdNode,
+  blendNormalsNode,
   bumpNode,
+  flatNode,
   layerNode,
+  normalMapNode,
   surfaceNode,
 ];

@@ -38,7 +38,11 @@ export const NodeCard = memo(function NodeCard({ data: { nodeId }, selected }: N
   const title = titleOf(node, group?.name);
   const idle = new Set(idleInputs(node));
   const pinned = pin !== null && (ports?.outputs ?? []).some((output) => keyOf(path, nodeId, output.id) === pin);
-  const inputs = (ports?.inputs ?? []).filter((port) => !idle.has(port.id) && !['fixed', 'ramp', 'formula'].includes(port.kind));
+  const wired = new Set(network.strands.filter(({ to }) => to.node === nodeId).map(({ to }) => to.input));
+  const usable = (ports?.inputs ?? []).filter((port) => !idle.has(port.id) && !['fixed', 'ramp', 'formula'].includes(port.kind));
+  const inputs = usable.filter((port) => port.port?.section === undefined || wired.has(port.id));
+  // Those of sections stand aside and are shown only while the card is chosen or a strand is on its way.
+  const aside = usable.filter((port) => !inputs.includes(port));
   const spread = (count: number, k: number): number => (count === 1 ? 62 : 12 + (k * 106) / Math.max(1, count - 1));
   return (
     <div data-testid={`card-${nodeId}`} data-title={title} className={`relative rounded-[3px] border border-line bg-panel ${selected ? 'stitched card-chosen' : ''} ${pinned ? 'ring-2 ring-weld' : ''}`} style={{ width: CARD + 8 }}
@@ -54,7 +58,7 @@ export const NodeCard = memo(function NodeCard({ data: { nodeId }, selected }: N
         </button>
         {advice.length > 0 && (
           <span className="absolute top-0.5 left-0.5 flex gap-0.5">
-            {advice.map((each) => <span key={each.code} title={each.message} className="figures rounded-[2px] bg-line/85 px-1 text-[10px] text-madder">{each.mark}</span>)}
+            {advice.map((each) => <span key={each.code} title={each.message} className={`figures rounded-[2px] bg-line/85 px-1 text-[10px] ${each.tone === 'fact' ? 'text-ink' : 'text-madder'}`}>{each.mark}</span>)}
           </span>
         )}
       </div>
@@ -70,6 +74,11 @@ export const NodeCard = memo(function NodeCard({ data: { nodeId }, selected }: N
       {!node.folded && <ValuesInUse node={node} />}
       {inputs.map((port, k) => (
         <Handle key={port.id} id={port.id} type="target" position={Position.Left} className="port" data-kind={port.kind} style={{ top: spread(inputs.length, k) }} aria-label={`${title}, input ${port.title}`}>
+          <PortMark kind={port.kind} /><span className="port-name">{port.title}</span>
+        </Handle>
+      ))}
+      {aside.map((port, k) => (
+        <Handle key={port.id} id={port.id} type="target" position={Position.Left} className="port aside" data-kind={port.kind} style={{ left: -16, top: 8 + (k * 160) / Math.max(9, aside.length - 1) }} aria-label={`${title}, input ${port.title}`}>
           <PortMark kind={port.kind} /><span className="port-name">{port.title}</span>
         </Handle>
       ))}

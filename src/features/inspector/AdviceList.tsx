@@ -21,7 +21,7 @@ export function AdviceList({ node }: { readonly node: NodeInstance }) {
     <ul className="mb-1 max-w-[760px]" data-testid="advice">
       {advice.map((each) => (
         <li key={each.code} className="flex items-baseline gap-2 text-[11.5px]">
-          <span className="figures w-[44px] shrink-0 text-right text-madder">{each.mark}</span><span>{each.message}</span>
+          <span className={`figures w-[44px] shrink-0 text-right ${each.tone === 'fact' ? 'text-soft' : 'text-madder'}`}>{each.mark}</span><span>{each.message}</span>
           {each.cure ? <button type="button" className="shrink-0 border-b border-weld" onClick={() => { if (each.cure) apply(node, each.cure); }}>{each.cure.title}</button> : null}
         </li>
       ))}

@@ -1,11 +1,10 @@
 'use client';
 import { describePorts, findDefinition, groupOf, idleInputs } from '@/core/compile/catalogue';
-import type { InputView } from '@/core/compile/catalogue';
 import { valueOf } from '@/core/compile/uniforms';
 import { changeNode, networkOf } from '@/core/edit/board';
 import { setOption, setValue } from '@/core/edit/nodes';
 import { disconnect, setConversion } from '@/core/edit/strands';
-import { INPUT_EDGE, isFormula, isRamp } from '@/core/graph/document';
+import { isFormula, isRamp } from '@/core/graph/document';
 import type { Conversion, NodeInstance, Strand } from '@/core/graph/document';
 import { boardAt, commit, endGesture, enterGroup, keyOf, togglePin } from '@/state/editor-store';
 import { useEditor } from '@/state/use-editor';
@@ -16,7 +15,8 @@ import { AdviceList } from './AdviceList';
 import { Distribution } from './Distribution';
 import { FormulaEditor } from './FormulaEditor';
 import { RampEditor } from './RampEditor';
-import { ValueRow } from './ValueRow';
+import { InputRows } from './InputRows';
+import { StartMenu } from './StartMenu';
 
 /** The workbench under the board: all there is to set on the chosen node. `onExpose` is offered inside groups. */
 export function Bench({ onExpose }: { readonly onExpose: ((node: string, input: string) => void) | null }) {
@@ -94,6 +94,7 @@ function NodeBench({ node, onExpose }: { readonly node: NodeInstance; readonly o
           {Object.entries(definition?.options ?? {}).map(([id, entry]) => (
             <Choose key={id} label={entry.title} value={node.options[id] ?? entry.default} items={entry.choices} onChange={(choice) => { changeOption(id, choice); }} />
           ))}
+          {definition && definition.starts.length > 0 ? <StartMenu node={node} starts={definition.starts} /> : null}
           {group ? <Button onClick={() => { enterGroup(node.id); }}>Open the group</Button> : null}
           <label className="ml-auto flex items-center gap-1 text-[11px] text-soft"><input type="checkbox" checked={node.limited ?? false} onChange={(event) => { const limited = event.target.checked; commit('Limited a node', (current, at) => changeNode(current, at, node.id, (each) => ({ ...each, limited }))); }} />limit to 0–1</label>
         </div>
@@ -106,29 +107,8 @@ function NodeBench({ node, onExpose }: { readonly node: NodeInstance; readonly o
         {formula && isFormula(formulaValue) ? (
           <FormulaEditor text={formulaValue.formula} onChange={(text) => { commit('Changed a formula', (current, at) => setValue(current, at, node.id, formula.id, { formula: text })); }} />
         ) : null}
-        <div className="grid max-w-[760px] grid-cols-2 gap-x-5">
-          {shown.filter((port) => port.kind !== 'ramp' && port.kind !== 'formula').map((port) => <InputRow key={port.id} node={node} port={port} board={board} onExpose={onExpose} />)}
-        </div>
+        <InputRows node={node} ports={shown.filter((port) => port.kind !== 'ramp' && port.kind !== 'formula')} board={board} onExpose={onExpose} />
       </div>
     </div>
-  );
-}
-
-function InputRow({ node, port, board, onExpose }: { readonly node: NodeInstance; readonly port: InputView; readonly board: string | null; readonly onExpose: ((node: string, input: string) => void) | null }) {
-  const document = useEditor((state) => state.document);
-  const network = networkOf(document, board);
-  const strand = network.strands.find((each) => each.to.node === node.id && each.to.input === port.id);
-  const source = strand && network.nodes.find((each) => each.id === strand.from.node);
-  const group = board === null ? undefined : document.groups[board];
-  const dial = group?.dials.find((each) => each.drives.some((drive) => drive.node === node.id && drive.input === port.id));
-  const wiredFrom = strand ? (strand.from.node === INPUT_EDGE ? 'the selvedge' : source?.name ?? (source && findDefinition(source.type)?.title) ?? strand.from.node) : null;
-  const value = port.dial ? node.values[port.id] ?? port.dial.home : valueOf(node, port.id);
-  const exposable = onExpose && port.kind !== 'surface' && port.kind !== 'scalars' && port.kind !== 'ramp' && value !== undefined;
-  return (
-    <ValueRow port={port} value={value} changed={node.values[port.id] !== undefined} wiredFrom={wiredFrom} drivenBy={dial?.name ?? null}
-      onChange={(next, gesture) => { commit(`Set ${port.title.toLowerCase()}`, (current, at) => setValue(current, at, node.id, port.id, next), gesture); }} onDone={endGesture}
-      onReset={() => { commit(`Reset ${port.title.toLowerCase()}`, (current, at) => setValue(current, at, node.id, port.id, undefined)); }}
-      onUnplug={() => { if (strand) commit('Removed a strand', (current, at) => disconnect(current, at, [strand.id])); }}
-      onExpose={exposable ? () => { onExpose(node.id, port.id); } : null} />
   );
 }

@@ -5,6 +5,7 @@ import type { Evaluation } from '@/state/evaluation';
 import { editorStore, togglePin } from '@/state/editor-store';
 import { useEditor } from '@/state/use-editor';
 import { Button } from '@/ui/Button';
+import { OpacityChoice } from './OpacityChoice';
 import { StageRenderer } from './stage-renderer';
 
 declare global {
@@ -22,7 +23,7 @@ export function Stage({ evaluation }: { readonly evaluation: Evaluation }) {
     if (!host.current) return;
     const asked = new URLSearchParams(window.location.search).get('stage');
     const mode = asked === 'program' || asked === 'workers' ? asked : null;
-    const made = new StageRenderer(host.current, (camera) => { editorStore.setState({ camera }); }, (version, triangles, weights) => evaluation.fill(version, triangles, weights), mode);
+    const made = new StageRenderer(host.current, (camera) => { editorStore.setState({ camera }); }, (version, triangles, weights, isWhole) => evaluation.fill(version, triangles, weights, isWhole), mode);
     renderer.current = made;
     // Benchmarks and browser tests read frame times here.
     window.brightLoomStage = made;
@@ -54,6 +55,7 @@ export function Stage({ evaluation }: { readonly evaluation: Evaluation }) {
         </div>
       ) : null}
       {problem ? <div role="alert" className="absolute inset-x-2 top-10 rounded-[2px] border border-madder bg-panel p-2 text-[12px]" data-testid="problem">{problem}</div> : null}
+      {pin === null ? <OpacityChoice /> : null}
       <Button look="quiet" className="absolute right-1 bottom-1" aria-label="Frame the model" onClick={() => { renderer.current?.frameModel(); }}><Frame size={14} /></Button>
     </div>
   );

@@ -1,9 +1,10 @@
 import * as THREE from 'three';
 import type { ValueKind } from '@/core/graph/document';
+import { ALL_TARGETS, PLAIN_TARGETS, SURFACE_PLACES } from '@/core/surface/stage-layout';
 import type { FillResult } from '@/workers/loom.worker';
 
 /** Values at surface points, worked out by the workers. */
-export type FillSource = (version: string, triangles: Uint32Array, weights: Float32Array) => Promise<FillResult>;
+export type FillSource = (version: string, triangles: Uint32Array, weights: Float32Array, isWhole: boolean) => Promise<FillResult>;
 
 /** Whether WebGL is drawn by the processor: then compiling a network's shader takes far longer than evaluating it. */
 export function isSoftware(renderer: THREE.WebGLRenderer): boolean {
@@ -33,6 +34,7 @@ function makeIdentityMaterial(): THREE.RawShaderMaterial {
 export class BufferFiller {
   readonly textures: readonly THREE.DataTexture[];
   isFilled = false;
+  private isWhole = false;
   private readonly target: THREE.WebGLRenderTarget;
   private readonly scene = new THREE.Scene();
   private readonly mesh: THREE.Mesh<THREE.BufferGeometry, THREE.RawShaderMaterial>;
@@ -46,10 +48,20 @@ export class BufferFiller {
 
   constructor(private readonly renderer: THREE.WebGLRenderer, private readonly source: FillSource, private readonly onFilled: (kind: ValueKind) => void) {
     this.target = new THREE.WebGLRenderTarget(1, 1, { type: THREE.FloatType, minFilter: THREE.NearestFilter, magFilter: THREE.NearestFilter });
-    this.textures = Array.from({ length: 4 }, () => new THREE.DataTexture(new Float32Array(4), 1, 1, THREE.RGBAFormat, THREE.FloatType));
+    this.textures = Array.from({ length: ALL_TARGETS }, () => new THREE.DataTexture(new Float32Array(4), 1, 1, THREE.RGBAFormat, THREE.FloatType));
     this.mesh = new THREE.Mesh(new THREE.BufferGeometry(), makeIdentityMaterial());
     this.mesh.frustumCulled = false;
     this.scene.add(this.mesh);
+  }
+
+  private get inUse(): readonly THREE.DataTexture[] { return this.isWhole ? this.textures : this.textures.slice(0, PLAIN_TARGETS); }
+
+  /** Whether the parameters beyond plain paint and metal are filled too; they cost as much again. */
+  setWhole(isWhole: boolean): void {
+    if (isWhole === this.isWhole) return;
+    this.isWhole = isWhole;
+    if (isWhole) this.sizeTextures(this.textures.slice(PLAIN_TARGETS));
+    this.refill();
   }
 
   get isBusy(): boolean { return this.busy || this.stale; }
@@ -63,7 +75,12 @@ export class BufferFiller {
 
   resize(width: number, height: number): void {
     this.target.setSize(width, height);
-    for (const texture of this.textures) {
+    this.sizeTextures(this.inUse);
+  }
+
+  private sizeTextures(textures: readonly THREE.DataTexture[]): void {
+    const { width, height } = this.target;
+    for (const texture of textures) {
       texture.image = { data: new Float32Array(width * height * 4), width, height };
       texture.dispose();
       texture.needsUpdate = true;
@@ -136,17 +153,17 @@ export class BufferFiller {
 
   private async fill(visible: Visible): Promise<void> {
     if (visible.pixels.length === 0) return;
-    const result = await this.source(visible.version, visible.triangles, visible.weights);
+    const result = await this.source(visible.version, visible.triangles, visible.weights, this.isWhole);
     if (this.closed) return;
     this.write(visible, result);
-    for (const texture of this.textures) texture.needsUpdate = true;
+    for (const texture of this.inUse) texture.needsUpdate = true;
     this.isFilled = true;
     this.onFilled(result.kind);
   }
 
   private write({ pixels, step }: Visible, { kind, lanes }: FillResult): void {
     const { width, height } = this.target;
-    const data = this.textures.map((texture) => texture.image.data as Float32Array);
+    const data = this.inUse.map((texture) => texture.image.data as Float32Array);
     const shift = step >> 1;
     // What a finished picture does not cover is empty, so that it does not depend on what was there before.
     if (step === 1) for (const each of data) each.fill(0);
@@ -164,6 +181,3 @@ export class BufferFiller {
     });
   }
 }
-
-/** Which lane of a surface stands in which channel of the four textures; −1 is the constant 1. */
-const SURFACE_PLACES: readonly (readonly number[])[] = [[0, 1, 2, 8], [3, 4, -1, -1], [5, 6, 7, -1], [9, 10, 11, -1]];

@@ -1,4 +1,6 @@
 import * as THREE from 'three';
+import { CUT_OFF } from '@/core/surface/stage-layout';
+import type { Appearance } from '@/core/surface/stage-layout';
 
 /** At a silhouette a pixel may be drawn whose own place in the buffer is empty: then a neighbour's serves. */
 const COVERED = `
@@ -13,23 +15,80 @@ ivec2 coveredPlace(highp sampler2D flags) {
   return here;
 }`;
 
+const read = (target: number): string => `texelFetch(surface${String(target)}, place, 0)`;
+
+/** Parameters at this pixel, under the names that three's chunks read as uniforms: a local name hides a global one. */
+const PHYSICAL_READS = `
+vec4 reflectionRead = ${read(4)}; vec4 throughRead = ${read(5)}; vec4 sheenRead = ${read(6)}; vec4 lobeRead = ${read(7)};
+vec3 specularColor = reflectionRead.rgb; float specularIntensity = reflectionRead.a;
+float transmission = throughRead.a; vec3 sheenColor = sheenRead.rgb; float sheenRoughness = sheenRead.a;
+float ior = lobeRead.x; float dispersion = lobeRead.y; float clearcoat = lobeRead.z; float clearcoatRoughness = lobeRead.w;`;
+
 /**
- * The fixed shading material: three's physically based one, reading the surface's parameters at its own pixel from the
- * buffer that the network's program filled. Compiled once.
+ * Light that comes through: what the library finds behind the surface, and the surroundings where nothing stands there,
+ * bent on entering, each colour by its own index (the spread of KHR_materials_dispersion).
  */
-export function makeSurfaceMaterial(textures: readonly THREE.Texture[]): THREE.MeshStandardMaterial {
-  const material = new THREE.MeshStandardMaterial({ side: THREE.DoubleSide, transparent: true });
-  const uniforms = Object.fromEntries(textures.map((texture, k) => [`surface${String(k)}`, { value: texture }]));
+const TRANSMISSION = `
+#ifdef USE_TRANSMISSION
+material.transmission = transmission * (1.0 - metalnessFactor);
+material.thickness = thickness; material.attenuationDistance = attenuationDistance; material.attenuationColor = attenuationColor; material.transmissionAlpha = 1.0;
+vec3 throughColour = min(throughRead.rgb, vec3(1.0));
+vec3 towardsEye = normalize(cameraPosition - vWorldPosition);
+vec3 outward = transformNormalByInverseViewMatrix(normal, viewMatrix);
+float spread = (material.ior - 1.0) * 0.025 * dispersion;
+vec4 behind = getIBLVolumeRefraction(outward, towardsEye, material.roughness, throughColour, material.specularColorBlended, material.specularF90,
+  vWorldPosition, modelMatrix, viewMatrix, projectionMatrix, dispersion, material.ior, material.thickness, material.attenuationColor, material.attenuationDistance);
+vec3 around = vec3(0.0);
+#ifdef ENVMAP_TYPE_CUBE_UV
+for (int k = 0; k < 3; k++) {
+  vec3 bent = refract(-towardsEye, outward, 1.0 / max(1.0, material.ior + spread * float(k - 1)));
+  around[k] = textureCubeUV(envMap, envMapRotation * bent, material.roughness)[k];
+}
+#endif
+vec3 passed = behind.rgb + (1.0 - behind.a) * around * envMapIntensity * throughColour;
+totalDiffuse = mix(totalDiffuse, passed, material.transmission);
+#endif`;
+
+/** A number that differs for each set of things the shading must do; each is compiled once. */
+export const variantOf = ({ features, opacityMode }: Appearance): string =>
+  `${opacityMode}${Object.entries(features).filter(([, isUsed]) => isUsed).map(([name]) => ` ${name}`).join('')}`;
+export const isPlain = ({ features }: Appearance): boolean => !Object.values(features).some(Boolean);
+
+/** The library's material for a set of features; its own values only switch the features on. */
+function baseMaterial(appearance: Appearance): THREE.MeshStandardMaterial {
+  const { features, opacityMode } = appearance;
+  const shared: THREE.MeshStandardMaterialParameters = {
+    side: THREE.DoubleSide, transparent: opacityMode === 'blend', alphaHash: opacityMode === 'dithered', alphaTest: opacityMode === 'cut-off' ? CUT_OFF : 0,
+  };
+  if (isPlain(appearance)) return new THREE.MeshStandardMaterial(shared);
+  return new THREE.MeshPhysicalMaterial({
+    ...shared, ...(features.coat ? { clearcoat: 1 } : {}), ...(features.sheen ? { sheen: 1 } : {}), ...(features.transmission ? { transmission: 1, thickness: 1 } : {}),
+    ...(features.transmission && features.dispersion ? { dispersion: 1 } : {}),
+  });
+}
+
+/**
+ * A fixed shading material: three's own, reading the surface's parameters at its own pixel from the buffer that the
+ * network's program filled. Compiled once for each set of features; a surface of paint and metal needs the smallest.
+ */
+export function makeSurfaceMaterial(textures: readonly THREE.Texture[], appearance: Appearance): THREE.MeshStandardMaterial {
+  const material = baseMaterial(appearance);
+  const plain = isPlain(appearance);
+  const used = plain ? textures.slice(0, 4) : textures;
+  const uniforms = Object.fromEntries(used.map((texture, k) => [`surface${String(k)}`, { value: texture }]));
+  material.customProgramCacheKey = () => variantOf(appearance);
   material.onBeforeCompile = (shader) => {
     Object.assign(shader.uniforms, uniforms);
-    const read = (k: number): string => `texelFetch(surface${String(k)}, place, 0)`;
     shader.fragmentShader = shader.fragmentShader
-      .replace('void main() {', `${textures.map((_, k) => `uniform highp sampler2D surface${String(k)};`).join('\n')}\n${COVERED}\nvoid main() {\nivec2 place = coveredPlace(surface1);`)
-      .replace('#include <map_fragment>', `vec4 surfaceColour = ${read(0)}; vec4 surfaceFinish = ${read(1)};\ndiffuseColor = vec4(surfaceColour.rgb, surfaceColour.a);\nif (diffuseColor.a < 0.004) discard;`)
+      .replace('void main() {', `${used.map((_, k) => `uniform highp sampler2D surface${String(k)};`).join('\n')}\n${COVERED}\nvoid main() {\nivec2 place = coveredPlace(surface1);${plain ? '' : PHYSICAL_READS}`)
+      .replace('#include <map_fragment>', `vec4 surfaceColour = ${read(0)}; vec4 surfaceFinish = ${read(1)};\ndiffuseColor = vec4(surfaceColour.rgb, ${appearance.opacityMode === 'opaque' ? '1.0' : 'surfaceColour.a'});\nif (surfaceFinish.w < 0.5 || diffuseColor.a < 0.004) discard;`)
       .replace('#include <roughnessmap_fragment>', 'float roughnessFactor = surfaceFinish.y;')
       .replace('#include <metalnessmap_fragment>', 'float metalnessFactor = surfaceFinish.x;')
       .replace('#include <normal_fragment_maps>', `normal = normalize((viewMatrix * vec4(${read(3)}.xyz, 0.0)).xyz) * faceDirection;`)
-      .replace('#include <emissivemap_fragment>', `totalEmissiveRadiance = ${read(2)}.rgb;`);
+      .replace('#include <emissivemap_fragment>', `totalEmissiveRadiance = ${read(2)}.rgb;`)
+      .replace('#include <transmission_fragment>', TRANSMISSION)
+      // What is not lit is neither lit nor toned.
+      .replace('#include <tonemapping_fragment>', '#include <tonemapping_fragment>\ngl_FragColor.rgb = mix(gl_FragColor.rgb, surfaceColour.rgb, surfaceFinish.z);');
   };
   return material;
 }

@@ -8,14 +8,16 @@ import type { ValueKind } from '@/core/graph/document';
 import type { MeshMap } from '@/core/mesh/mesh-map';
 import { triangleCount } from '@/core/mesh/surface-mesh';
 import type { SurfaceMesh } from '@/core/mesh/surface-mesh';
+import { ALL_TARGETS, NORMAL_TARGET, NO_FEATURES, PLAIN_TARGETS } from '@/core/surface/stage-layout';
+import type { Appearance } from '@/core/surface/stage-layout';
 import type { StageFeed } from '@/state/evaluation';
 import type { StageProgram } from '@/workers/loom.worker';
 import { BufferFiller, isSoftware } from './buffer-filler';
 import type { FillSource } from './buffer-filler';
-import { makeFlatMaterial, makeSurfaceMaterial } from './stage-materials';
+import { SurfaceShading } from './surface-shading';
+import { makeFlatMaterial } from './stage-materials';
 import { makeSurroundings } from './surroundings';
 
-const TARGETS = 4;
 const BLACK = new Float32Array(4);
 
 /** A floating-point texture of a mesh map. */
@@ -23,6 +25,14 @@ function mapTexture(map: MeshMap | null): THREE.DataTexture {
   const texture = new THREE.DataTexture(map?.data ?? BLACK, map?.size ?? 1, map?.size ?? 1, THREE.RGBAFormat, THREE.FloatType);
   texture.needsUpdate = true;
   return texture;
+}
+
+/** The buffer the network's program writes: directions in full precision, the rest in half. */
+function makeSurfaceTarget(targets: number): THREE.WebGLRenderTarget {
+  const target = new THREE.WebGLRenderTarget(1, 1, { count: targets, type: THREE.HalfFloatType, minFilter: THREE.NearestFilter, magFilter: THREE.NearestFilter });
+  const directions = target.textures[NORMAL_TARGET];
+  if (directions) directions.type = THREE.FloatType;
+  return target;
 }
 
 /** Triangles apart from each other, so that each can carry its own flat normal. */
@@ -52,7 +62,7 @@ export class StageRenderer implements StageFeed {
   private readonly target: THREE.WebGLRenderTarget;
   private readonly programMesh = new THREE.Mesh<THREE.BufferGeometry, THREE.Material>();
   private readonly shadedMesh = new THREE.Mesh<THREE.BufferGeometry, THREE.Material>();
-  private readonly surfaceMaterial: THREE.MeshStandardMaterial;
+  private readonly shading: SurfaceShading;
   private readonly flatMaterial: THREE.ShaderMaterial;
   private readonly mapTextures = new Map<string, THREE.DataTexture>();
   private readonly observer: ResizeObserver;
@@ -60,8 +70,10 @@ export class StageRenderer implements StageFeed {
   private pending: { material: THREE.RawShaderMaterial; program: StageProgram } | null = null;
   private mesh: SurfaceMesh | null = null;
   private frame = 0;
+  private kind: ValueKind = 'surface';
   private values: Float32Array | null = null;
   readonly mode: 'program' | 'workers';
+  readonly targets: number;
   private readonly filler: BufferFiller | null;
   /** Times for tests and benchmarks, milliseconds. */
   readonly timing = { frames: 0, lastFrame: 0, lastCompile: 0 };
@@ -76,11 +88,11 @@ export class StageRenderer implements StageFeed {
     this.renderer.domElement.setAttribute('aria-label', 'The model with its material. Drag to turn, scroll to come closer, F to frame.');
     this.renderer.domElement.tabIndex = 0;
     host.append(this.renderer.domElement);
-    this.target = new THREE.WebGLRenderTarget(1, 1, { count: TARGETS, type: THREE.FloatType, minFilter: THREE.NearestFilter, magFilter: THREE.NearestFilter });
+    this.targets = this.renderer.getContext().getParameter(WebGL2RenderingContext.MAX_DRAW_BUFFERS) >= ALL_TARGETS ? ALL_TARGETS : PLAIN_TARGETS;
+    this.target = makeSurfaceTarget(this.targets);
     this.mode = mode ?? (isSoftware(this.renderer) ? 'workers' : 'program');
     this.filler = this.mode === 'workers' ? new BufferFiller(this.renderer, fill, (kind) => { this.useKind(kind); this.invalidate(); }) : null;
     const textures = this.filler?.textures ?? this.target.textures;
-    this.surfaceMaterial = makeSurfaceMaterial(textures);
     this.flatMaterial = makeFlatMaterial(textures[0] as THREE.Texture);
     this.programScene.add(this.programMesh);
     this.shadedScene.add(this.shadedMesh);
@@ -88,6 +100,7 @@ export class StageRenderer implements StageFeed {
     const key = new THREE.DirectionalLight(0xfff4e6, 2.1);
     key.position.set(0.5, 0.75, 0.6);
     this.shadedScene.add(key);
+    this.shading = new SurfaceShading(this.renderer, this.shadedScene, this.camera, textures, () => { this.useKind(this.kind); this.invalidate(); });
     this.controls = new OrbitControls(this.camera, this.renderer.domElement);
     this.controls.enableDamping = false;
     this.controls.addEventListener('change', () => { this.filler?.look(this.programMesh.geometry, this.camera); this.invalidate(); });
@@ -119,12 +132,21 @@ export class StageRenderer implements StageFeed {
     this.invalidate();
   }
 
-  get isBusy(): boolean { return this.frame !== 0 || this.pending !== null || (this.filler?.isBusy ?? false); }
+  get isBusy(): boolean { return this.frame !== 0 || this.pending !== null || this.shading.isBusy || (this.filler?.isBusy ?? false); }
 
   touch(): void { this.filler?.refill(); }
 
+  setAppearance(appearance: Appearance): void {
+    // A device that can write few targets shows paint and metal only.
+    const { features, opacityMode } = appearance;
+    const shown = this.targets === ALL_TARGETS || this.filler ? features : NO_FEATURES;
+    this.filler?.setWhole(Object.values(shown).some(Boolean));
+    this.shading.show({ features: shown, opacityMode }, this.programMesh.geometry, this.mesh?.size ?? 1);
+  }
+
   private useKind(kind: ValueKind): void {
-    this.shadedMesh.material = kind === 'surface' ? this.surfaceMaterial : this.flatMaterial;
+    this.kind = kind;
+    this.shadedMesh.material = kind === 'surface' ? this.shading.material : this.flatMaterial;
     this.flatMaterial.uniforms['isColour'] = { value: kind === 'colour' };
   }
 

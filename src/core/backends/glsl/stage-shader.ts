@@ -80,12 +80,6 @@ ${writes.replace(/\$(\d+)/g, (_, k: string) => glsl.outputs[Number(k)] ?? '0.0')
   return { vertex, fragment, mapFields };
 }
 
-/** Writes of a finished surface into four targets, from the twelve lanes in order. */
-export const SURFACE_WRITES = `target0 = vec4($0, $1, $2, $8);
-target1 = vec4($3, $4, 0.0, 1.0);
-target2 = vec4($5, $6, $7, 1.0);
-target3 = vec4($9, $10, $11, 1.0);`;
-
 /** A fragment shader that runs a program on points stored in a texture (a row per input), for tests of agreement. */
 export function composePointShader(glsl: EmittedGlsl, output: number): string {
   return `#version 300 es\n${HEADER}

@@ -32,7 +32,7 @@ export class WasmRunner {
   /**
    * Evaluates `count` points, block by block.
    * @param lanes per-point inputs, each at least `start + count` long
-   * @param outputs one array per program output, each at least `start + count` long; filled from `start`
+   * @param outputs one array per program output, each at least `start + count` long, filled from `start`; an empty array leaves its output unread
    */
   run(lanes: LaneSource, count: number, outputs: readonly Float32Array[], start = 0): void {
     const { layout } = this.emitted;
@@ -42,7 +42,8 @@ export class WasmRunner {
     const slots = layout.inputs.map((offset) => new Float32Array(memory, offset, BLOCK_POINTS));
     const results = layout.outputs.map((offset) => new Float32Array(memory, offset, BLOCK_POINTS));
     sources.forEach((source, k) => { if (!source && isRead[k]) present(slots[k], 'input slot').fill(0); });
-    const varying = isVarying.flatMap((varies, k) => (varies ? [k] : []));
+    const isWanted = (k: number): boolean => present(outputs[k], 'output').length > 0;
+    const varying = isVarying.flatMap((varies, k) => (varies && isWanted(k) ? [k] : []));
     for (let at = start; at < start + count; at += BLOCK_POINTS) {
       const size = Math.min(BLOCK_POINTS, start + count - at);
       for (let k = 0; k < sources.length; k++) {
@@ -62,7 +63,8 @@ export class WasmRunner {
   /** Outputs that are the same at every point are written to the first point only. */
   private fillUniform(results: readonly Float32Array[], outputs: readonly Float32Array[], start: number, count: number): void {
     this.emitted.isVarying.forEach((varies, k) => {
-      if (!varies) present(outputs[k], 'output').fill(present(results[k], 'output slot')[0] as number, start, start + count);
+      const output = present(outputs[k], 'output');
+      if (!varies && output.length > 0) output.fill(present(results[k], 'output slot')[0] as number, start, start + count);
     });
   }
 }
