@@ -78,7 +78,7 @@ export const NodeCard = memo(function NodeCard({ data: { nodeId }, selected }: N
         </Handle>
       ))}
       {aside.map((port, k) => (
-        <Handle key={port.id} id={port.id} type="target" position={Position.Left} className="port aside" data-kind={port.kind} style={{ left: -16, top: 8 + (k * 160) / Math.max(9, aside.length - 1) }} aria-label={`${title}, input ${port.title}`}>
+        <Handle key={port.id} id={port.id} type="target" position={Position.Left} className="port aside" data-kind={port.kind} style={{ left: -16, top: (k + 0.5) * 14 - 10 }} aria-label={`${title}, input ${port.title}`}>
           <PortMark kind={port.kind} /><span className="port-name">{port.title}</span>
         </Handle>
       ))}

@@ -64,7 +64,7 @@ export class BufferFiller {
     this.refill();
   }
 
-  get isBusy(): boolean { return this.busy || this.stale; }
+  get isBusy(): boolean { return this.busy; }
 
   close(): void {
     this.closed = true;
