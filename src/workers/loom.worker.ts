@@ -5,6 +5,7 @@ import type { StageShader } from '../core/backends/glsl/stage-shader';
 import { AppError, messageOf } from '../core/base/diagnostic';
 import { CompileError, compileNetwork, uniformsFor } from '../core/compile/compile';
 import type { MapDemand } from '../core/compile/compile';
+import { findNode, valueOf } from '../core/compile/uniforms';
 import type { Binding } from '../core/compile/uniforms';
 import { bakeSurface, makeBakeSession } from '../core/evaluate/bake';
 import type { BakedTexels } from '../core/evaluate/bake';
@@ -86,6 +87,15 @@ function sessionFor(taps: readonly string[]): EvaluationSession {
   return session.session;
 }
 
+/** The ends a histogram runs between: those of the ramp the values arrive at, else 0 and 1. */
+function domainOf(document: NetworkDocument, key: string): readonly [number, number] {
+  const [place = '', input] = key.split('<');
+  const node = input === 'value' ? findNode(document, place.split('/')) : undefined;
+  const ends = node?.type === 'gradients.ramp' ? [valueOf(node, 'from'), valueOf(node, 'to')] : [];
+  const [from, to] = ends;
+  return typeof from === 'number' && typeof to === 'number' && from < to ? [from, to] : [0, 1];
+}
+
 function evaluate({ model: id, document, taps, camera, size }: EvaluationRequest): EvaluationResult {
   const model = loaded(id);
   const { mesh } = model.analysis;
@@ -104,7 +114,7 @@ function evaluate({ model: id, document, taps, camera, size }: EvaluationRequest
       key: slot.key, kind: slot.kind,
       picture: isSurface ? paintSurface(seen, part(shown)) : paintValues(seen, part(shown), slot.kind === 'colour'),
       statistics: isSurface ? null : describeValues(part(spread)),
-      histogram: slot.kind === 'scalar' ? histogram(spread[slot.first] as Float32Array, HISTOGRAM_BINS, 0, 1) : null,
+      histogram: slot.kind === 'scalar' ? histogram(spread[slot.first] as Float32Array, HISTOGRAM_BINS, ...domainOf(document, slot.key)) : null,
     };
   });
   const demands = demandsOf(compiled, uniformsFor(compiled, document, scaleOf(mesh)), mesh);

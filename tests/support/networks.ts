@@ -2,6 +2,7 @@ import { seededRandom } from '@/core/base/random';
 import { takesMany } from '@/core/compile/catalogue';
 import { OUTPUT_EDGE, SURFACE_OUTPUT, emptyDocument } from '@/core/graph/document';
 import type { InputValue, NetworkDocument, NodeInstance, Strand, Triple } from '@/core/graph/document';
+import { TYPED_ONLY } from '@/core/nodes/define';
 import type { InputPort, NodeDefinition } from '@/core/nodes/define';
 import { NODES } from '@/core/nodes/registry.generated';
 
@@ -94,7 +95,7 @@ export function randomDocument(seed: number, size: number, allowed: (definition:
     const instance = randomInstance(`n${String(k)}`, definition, random);
     nodes.push(instance);
     for (const [input, port] of Object.entries(definition.inputs)) {
-      if (['fixed', 'ramp', 'formula'].includes(port.kind)) continue;
+      if (TYPED_ONLY.has(port.kind)) continue;
       const fitting = outputs.filter((each) => each.surface === (port.kind === 'surface'));
       const times = takesMany(port.kind) ? 3 : 1;
       for (let t = 0; t < times; t++) {

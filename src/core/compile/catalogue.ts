@@ -1,5 +1,9 @@
 import { NODES } from '../nodes/registry.generated';
+import { TYPED_ONLY, input as makeInput } from '../nodes/define';
 import type { InputPort, NodeDefinition, PortKind } from '../nodes/define';
+import { STOP_ASPECTS } from '../nodes/ramp-table';
+import type { StopAspect } from '../nodes/ramp-table';
+import { isRamp } from '../graph/document';
 import type { Dial, GroupDefinition, NetworkDocument, NodeInstance, ValueKind } from '../graph/document';
 
 const BY_ID = new Map(NODES.map((definition) => [definition.id, definition]));
@@ -24,6 +28,29 @@ export function groupOf(document: NetworkDocument, node: NodeInstance): GroupDef
   return node.type === 'group' && node.group !== undefined ? document.groups[node.group] : undefined;
 }
 
+/** An open stop of a ramp by the id of the input it makes, `stops.s2.colour`; null for any other id. */
+export function stopOf(node: NodeInstance, id: string): { readonly input: string; readonly id: string; readonly aspect: StopAspect } | null {
+  const match = /^([^.]+)\.(.+)\.(position|colour|alpha)$/.exec(id);
+  const [, input, stop, aspect] = match ?? [];
+  const ramp = input === undefined ? undefined : node.values[input];
+  if (input === undefined || stop === undefined || !isRamp(ramp) || !ramp.stops.some((each) => each.id === stop && each.open?.includes(aspect as StopAspect))) return null;
+  return { input, id: stop, aspect: aspect as StopAspect };
+}
+
+/** The inputs that open stops make, in the order of the stops. */
+function stopPorts(node: NodeInstance): [string, InputPort][] {
+  return Object.entries(node.values).flatMap(([input, value]) => (!isRamp(value) ? [] : [...value.stops].sort((a, b) => a.position - b.position).flatMap((stop, k) =>
+    STOP_ASPECTS.filter((aspect) => stop.open?.includes(aspect)).map((aspect): [string, InputPort] => {
+      const text = { title: `Stop ${String(k + 1)} ${aspect}`, help: `The ${aspect} of this stop; a strand or a dial takes its place.` };
+      return [`${input}.${stop.id}.${aspect}`, aspect === 'colour' ? makeInput.colour({ ...text, default: stop.colour }) : makeInput.scalar({ ...text, default: stop[aspect], ...(aspect === 'alpha' ? { hard: [0, 1] as const } : {}) })];
+    }))));
+}
+
+/** All inputs of a node of the catalogue, those of open stops included. */
+export const inputPorts = (node: NodeInstance, definition: NodeDefinition): readonly (readonly [string, InputPort])[] => [...Object.entries(definition.inputs), ...stopPorts(node)];
+/** One of them by its id. */
+export const inputPort = (node: NodeInstance, id: string): InputPort | undefined => findDefinition(node.type)?.inputs[id] ?? stopPorts(node).find(([each]) => each === id)?.[1];
+
 /** The ports of a node; null when its type or group is unknown. */
 export function describePorts(document: NetworkDocument, node: NodeInstance): PortsView | null {
   const group = groupOf(document, node);
@@ -31,7 +58,7 @@ export function describePorts(document: NetworkDocument, node: NodeInstance): Po
   const definition = findDefinition(node.type);
   if (!definition) return null;
   return {
-    inputs: Object.entries(definition.inputs).map(([id, port]) => ({ id, title: port.title, kind: port.kind, port, dial: null })),
+    inputs: inputPorts(node, definition).map(([id, port]) => ({ id, title: port.title, kind: port.kind, port, dial: null })),
     outputs: Object.entries(definition.outputs).map(([id, port]) => ({ id, title: port.title, kind: port.kind })),
   };
 }
@@ -48,7 +75,7 @@ function groupPorts(group: GroupDefinition): PortsView {
 
 /** Whether what leaves an output may enter an input. Surfaces never convert; some inputs are typed only. */
 export function mayConnect(from: PortKind | ValueKind, to: PortKind | ValueKind): boolean {
-  if (to === 'fixed' || to === 'ramp' || to === 'formula') return false;
+  if (TYPED_ONLY.has(to)) return false;
   return (from === 'surface') === (to === 'surface');
 }
 

@@ -1,9 +1,10 @@
 import type { Diagnostic, DiagnosticCode, Severity } from '../base/diagnostic';
-import { INPUT_EDGE, LIMITS, OUTPUT_EDGE, SURFACE_OUTPUT, isFormula, isRamp, isTriple } from '../graph/document';
+import { INPUT_EDGE, LIMITS, OUTPUT_EDGE, SURFACE_OUTPUT, isCurve, isFormula, isRamp, isTriple } from '../graph/document';
 import type { Dial, GroupDefinition, Network, NetworkDocument, NodeInstance } from '../graph/document';
 import { parseDocument, pointer } from '../graph/schema';
 import { parseFormula } from '../nodes/formula/parse';
 import { FormulaError } from '../nodes/formula/tokens';
+import { NOT_DRIVEN } from '../nodes/define';
 import type { PortKind } from '../nodes/define';
 import { describePorts, findDefinition, groupOf, mayConnect, takesMany } from './catalogue';
 import { topologicalOrder } from './order';
@@ -52,7 +53,7 @@ class Checker {
       const node = group.network.nodes.find((candidate) => candidate.id === drive.node);
       const port = node && describePorts(this.document, node)?.inputs.find((candidate) => candidate.id === drive.input);
       if (!port) return this.add('drive.missing-target', at, `Dial “${dial.name}” drives ${drive.node}.${drive.input}, which is not there. Remove the drive.`);
-      if (['surface', 'ramp', 'scalars', 'formula'].includes(port.kind)) this.add('drive.kind', at, `Dial “${dial.name}” cannot drive ${port.title}.`, drive.node);
+      if (NOT_DRIVEN.has(port.kind)) this.add('drive.kind', at, `Dial “${dial.name}” cannot drive ${port.title}.`, drive.node);
       if (drive.law !== 'as is' && dial.kind !== 'scalar') this.add('drive.law', at, `Only a scalar dial can use the law “${drive.law}”.`, drive.node);
       if (drive.law === 'span' && drive.low === drive.high) this.add('drive.law', at, `The span of dial “${dial.name}” has equal ends.`, drive.node);
     });
@@ -194,6 +195,7 @@ function fits(kind: PortKind, value: unknown): boolean {
     case 'vector': case 'colour': return isTriple(value);
     case 'flex': return typeof value === 'number' || isTriple(value);
     case 'ramp': return isRamp(value);
+    case 'curve': return isCurve(value);
     case 'formula': return isFormula(value);
     case 'surface': case 'scalars': return false;
   }
@@ -206,6 +208,7 @@ function kindWord(kind: PortKind): string {
     case 'colour': return 'colour (three numbers)';
     case 'flex': return 'number, vector or colour';
     case 'ramp': return 'ramp';
+    case 'curve': return 'curve';
     case 'formula': return 'formula';
     case 'surface': return 'surface';
   }

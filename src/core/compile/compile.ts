@@ -2,7 +2,7 @@ import { present } from '../base/assert';
 import { hasErrors } from '../base/diagnostic';
 import type { Diagnostic } from '../base/diagnostic';
 import { canonicalJson } from '../graph/canonical';
-import { isFormula, isTriple } from '../graph/document';
+import { isFormula, isRamp, isTriple } from '../graph/document';
 import type { Network, NetworkDocument, NodeInstance, ValueKind } from '../graph/document';
 import { Builder } from '../ir/builder';
 import { MEANING } from '../ir/fold';
@@ -127,13 +127,14 @@ function evaluateUniform(value: Value, uniforms: Float32Array): number {
   }
 }
 
-/** Typed values that decide what is computed: formulas, three numbers where one would do, and those that replace coordinates. */
+/** Typed values that decide what is computed: formulas, which stops are open, three numbers where one would do, and those that replace coordinates. */
 function structuralValues(node: NodeInstance): readonly string[] {
   const inputs = findDefinition(node.type)?.inputs ?? {};
-  return Object.entries(node.values).filter(([id, value]) => {
+  const open = Object.entries(node.values).flatMap(([id, value]) => (isRamp(value) ? value.stops.flatMap((stop) => (stop.open ?? []).map((aspect) => `${id}.${stop.id}.${aspect}`)) : []));
+  return [...open, ...Object.entries(node.values).filter(([id, value]) => {
     const port = inputs[id];
     return port !== undefined && ((port.kind === 'flex' && isTriple(value)) || isFormula(value) || typeof port.default === 'string');
-  }).map(([id, value]) => (isFormula(value) ? `${id}: ${value.formula}` : id)).sort();
+  }).map(([id, value]) => (isFormula(value) ? `${id}: ${value.formula}` : id))].sort();
 }
 
 const networkStructure = (network: Network): unknown => ({

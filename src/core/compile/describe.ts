@@ -1,3 +1,4 @@
+import { TYPED_ONLY } from '../nodes/define';
 import type { NodeDefinition, PortText } from '../nodes/define';
 import { listDefinitions } from './catalogue';
 
@@ -12,7 +13,7 @@ export function describeNode(definition: NodeDefinition): Record<string, unknown
     formula: definition.formula, synonyms: definition.synonyms,
     inputs: Object.entries(definition.inputs).map(([id, port]) => ({
       id, kind: port.kind, ...textOf(port), default: port.default, soft: port.soft, hard: port.hard, step: port.step,
-      wirable: !['fixed', 'ramp', 'formula'].includes(port.kind), many: port.kind === 'scalars',
+      wirable: !TYPED_ONLY.has(port.kind), many: port.kind === 'scalars',
     })),
     options: Object.entries(definition.options).map(([id, entry]) => ({ id, title: entry.title, help: entry.help, default: entry.default, choices: entry.choices })),
     outputs: Object.entries(definition.outputs).map(([id, port]) => ({ id, kind: port.kind, ...textOf(port) })),

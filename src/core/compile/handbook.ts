@@ -9,6 +9,7 @@ function defaultText(port: InputPort): string {
   if (value === null) return '';
   if (typeof value === 'number' || typeof value === 'string') return String(value);
   if (Array.isArray(value) && typeof value[0] === 'number') return value.join(', ');
+  if ('points' in value) return value.points.map(([x, y]) => `(${String(x)}, ${String(y)})`).join(' ');
   return 'formula' in value ? `\`${value.formula}\`` : `${String(value.length)} stops`;
 }
 

@@ -1,15 +1,16 @@
 import { assert, present } from '../base/assert';
 import type { Diagnostic } from '../base/diagnostic';
 import { FormulaError } from '../nodes/formula/tokens';
-import { INPUT_EDGE, OUTPUT_EDGE, SURFACE_OUTPUT, isFormula, isTriple } from '../graph/document';
+import { INPUT_EDGE, OUTPUT_EDGE, SURFACE_OUTPUT, isFormula, isRamp, isTriple } from '../graph/document';
 import type { Dial, Drive, GroupDefinition, Network, NetworkDocument, NodeInstance, Strand, ValueKind } from '../graph/document';
 import type { Builder } from '../ir/builder';
 import type { F32, Lanes3 } from '../ir/types';
 import type { AnyLowered, InputPort, MeshMapKind, ModelReads, NodeDefinition } from '../nodes/define';
-import { RAMP_ROW, RAMP_ROWS } from '../nodes/define';
+import { CURVE_ROW, CURVE_ROWS, RAMP_ROW, RAMP_ROWS, STOP_ASPECTS } from '../nodes/ramp-table';
+import type { OpenStop } from '../nodes/ramp-table';
 import { plainSurface } from '../nodes/surface-lanes';
 import type { SurfaceLanes } from '../nodes/surface-parameters';
-import { chosenOptions, findDefinition, groupOf } from './catalogue';
+import { chosenOptions, findDefinition, groupOf, inputPort } from './catalogue';
 import { formulaFinding } from './check';
 import { toScalar, toTriple } from './convert';
 import type { Lowered } from './convert';
@@ -205,7 +206,8 @@ export class Lowering {
       return { lowered: first?.value.kind === 'surface' ? first.value.surface : this.clay(), kind: 'surface' };
     }
     if (port.kind === 'scalars') return { lowered: wired.map(({ value, strand }) => toScalar(this.b, value, strand.conversion)), kind: 'scalar' };
-    if (port.kind === 'ramp') return { lowered: this.rampTable(path, id), kind: 'colour' };
+    if (port.kind === 'ramp') return { lowered: this.rampTable(scope, node, id), kind: 'colour' };
+    if (port.kind === 'curve') return { lowered: this.curveTable(path, id), kind: 'scalar' };
     if (port.kind === 'formula') {
       const text = valueOf(node, id);
       return { lowered: isFormula(text) ? text.formula : '', kind: 'scalar' };
@@ -237,10 +239,32 @@ export class Lowering {
     return this.bound(kind, { from: 'input', path, input: id });
   }
 
-  private rampTable(path: readonly string[], input: string): AnyLowered {
-    const base = this.b.reserveUniforms(RAMP_ROWS * RAMP_ROW + 4, 4);
+  private rampTable(scope: Scope, node: NodeInstance, input: string): AnyLowered {
+    const path = [...scope.path, node.id];
+    const base = this.b.reserveUniforms((RAMP_ROWS + 1) * RAMP_ROW, 4);
     this.bindings.push({ index: base, shape: 'ramp', source: { from: 'input', path, input } });
-    return { base, count: this.b.uniform(base + RAMP_ROWS * RAMP_ROW) };
+    return { base, count: this.b.uniform(base + RAMP_ROWS * RAMP_ROW), open: this.openStops(scope, node, input) };
+  }
+
+  /** Stops that are wired or driven, with what stands in place of the typed values. */
+  private openStops(scope: Scope, node: NodeInstance, input: string): readonly OpenStop[] {
+    const ramp = node.values[input];
+    if (!isRamp(ramp)) return [];
+    const path = [...scope.path, node.id];
+    return ramp.stops.filter((stop) => (stop.open?.length ?? 0) > 0).map((stop) => {
+      const row = toScalar(this.b, this.bound('scalar', { from: 'stop row', path, input, stop: stop.id }));
+      const given = STOP_ASPECTS.filter((aspect) => stop.open?.includes(aspect)).map((aspect) => {
+        const id = `${input}.${stop.id}.${aspect}`;
+        return [aspect, this.lowerInput(scope, node, id, present(inputPort(node, id), id), new Map()).lowered];
+      });
+      return { row, ...Object.fromEntries(given) as Omit<OpenStop, 'row'> };
+    });
+  }
+
+  private curveTable(path: readonly string[], input: string): AnyLowered {
+    const base = this.b.reserveUniforms((CURVE_ROWS + 2) * CURVE_ROW, 4);
+    this.bindings.push({ index: base, shape: 'curve', source: { from: 'input', path, input } });
+    return { base, count: this.b.uniform(base + (CURVE_ROWS + 1) * CURVE_ROW) };
   }
 
   private readMap(scope: Scope, node: NodeInstance, kind: MeshMapKind, wanted: Readonly<Record<string, string>>, settings: ReadonlyMap<string, F32>, options: Readonly<Record<string, string>>): F32 {

@@ -1,8 +1,9 @@
-import { RAMP_COLUMNS, RAMP_MODES, RAMP_ROW, RAMP_ROWS } from '../nodes/define';
+import type { RampModes } from '../nodes/ramp-table';
 import type { InputPort } from '../nodes/define';
-import { isFormula, isRamp, isTriple } from '../graph/document';
+import { isCurve, isFormula, isRamp, isTriple } from '../graph/document';
 import type { Dial, GroupDefinition, InputValue, NetworkDocument, NodeInstance, RampStop, RampValue, Triple } from '../graph/document';
-import { findDefinition, groupOf } from './catalogue';
+import { findDefinition, groupOf, inputPort, stopOf } from './catalogue';
+import { orderedStops, writeCurve, writeRamp } from './ramp-rows';
 
 /** Uniforms 0–7 describe the model: size, lowest corner, extent of the bounds, one spare. */
 export const MODEL_UNIFORMS = 8;
@@ -12,11 +13,13 @@ export interface ModelScale { readonly size: number; readonly minimum: Triple; r
 /** Where the value of a uniform is found in the document. */
 export type BindingSource =
   | { readonly from: 'input'; readonly path: readonly string[]; readonly input: string }
+  /** The row of a stop in its ramp's table. */
+  | { readonly from: 'stop row'; readonly path: readonly string[]; readonly input: string; readonly stop: string }
   | { readonly from: 'dial'; readonly path: readonly string[]; readonly dial: string }
   | { readonly from: 'home'; readonly path: readonly string[]; readonly dial: string }
   | { readonly from: 'fallback'; readonly path: readonly string[]; readonly input: string }
   | { readonly from: 'drive'; readonly path: readonly string[]; readonly dial: string; readonly drive: number; readonly field: 'reach' | 'low' | 'high' };
-export interface Binding { readonly index: number; readonly shape: 'scalar' | 'triple' | 'ramp'; readonly source: BindingSource }
+export interface Binding { readonly index: number; readonly shape: 'scalar' | 'triple' | 'ramp' | 'curve'; readonly source: BindingSource }
 
 /** Finds a node by the path of ids that leads through its groups. */
 export function findNode(document: NetworkDocument, path: readonly string[]): NodeInstance | undefined {
@@ -44,13 +47,27 @@ export function defaultRamp(port: InputPort): RampValue {
 export function valueOf(node: NodeInstance, input: string): InputValue | undefined {
   const typed = node.values[input];
   if (typed !== undefined) return typed;
+  const stop = stopOf(node, input);
+  if (stop) return stopValue(node, stop);
   const port = findDefinition(node.type)?.inputs[input];
   if (!port) return undefined;
   if (port.kind === 'ramp') return defaultRamp(port);
+  if (isCurve(port.default)) return port.default;
   if (isFormula(port.default)) return port.default;
   if (typeof port.default === 'number') return port.default;
   return isTriple(port.default) ? port.default : undefined;
 }
+
+/** What is typed for a stop that is an input. */
+function stopValue(node: NodeInstance, { input, id, aspect }: NonNullable<ReturnType<typeof stopOf>>): InputValue | undefined {
+  const ramp = valueOf(node, input);
+  return isRamp(ramp) ? ramp.stops.find((stop) => stop.id === id)?.[aspect] : undefined;
+}
+
+/** How a node lays out and blends its ramp. */
+export const rampModes = (node: NodeInstance): RampModes => ({
+  layout: (node.options['layout'] ?? 'placed') as RampModes['layout'], blend: (node.options['blend'] ?? 'light') as RampModes['blend'],
+});
 
 const dialOf = (group: GroupDefinition | undefined, id: string): Dial | undefined => group?.dials.find((dial) => dial.id === id);
 
@@ -58,6 +75,10 @@ function read(document: NetworkDocument, source: BindingSource): InputValue | un
   const node = findNode(document, source.path);
   if (!node) return undefined;
   if (source.from === 'input') return limited(node, source.input);
+  if (source.from === 'stop row') {
+    const ramp = valueOf(node, source.input);
+    return isRamp(ramp) ? orderedStops(ramp, rampModes(node).layout).findIndex((stop) => stop.id === source.stop) : -1;
+  }
   const group = groupOf(document, node);
   if (source.from === 'fallback') return group?.inputs.find((port) => port.id === source.input)?.fallback;
   const dial = dialOf(group, source.dial);
@@ -69,24 +90,8 @@ function read(document: NetworkDocument, source: BindingSource): InputValue | un
 /** A typed number within the hard range of its port. */
 function limited(node: NodeInstance, input: string): InputValue | undefined {
   const value = valueOf(node, input);
-  const port = findDefinition(node.type)?.inputs[input];
+  const port = inputPort(node, input);
   return typeof value === 'number' && port ? Math.min(Math.max(value, port.hard[0]), port.hard[1]) : value;
-}
-
-function writeRamp(into: Float32Array, base: number, ramp: RampValue): void {
-  const stops = [...ramp.stops].sort((a, b) => a.position - b.position).slice(0, RAMP_ROWS);
-  stops.forEach((stop, k) => {
-    const before = stops[k - 1];
-    const row = base + k * RAMP_ROW;
-    const width = before ? stop.position - before.position : 0;
-    into[row + RAMP_COLUMNS.start] = before?.position ?? 0;
-    into[row + RAMP_COLUMNS.inverseWidth] = width > 0 ? 1 / width : 0;
-    into[row + RAMP_COLUMNS.mode] = width > 0 && before ? RAMP_MODES[before.segment] : RAMP_MODES.hold;
-    into[row + RAMP_COLUMNS.position] = stop.position;
-    stop.colour.forEach((channel, c) => { into[row + RAMP_COLUMNS.red + c] = channel * stop.alpha; });
-    into[row + RAMP_COLUMNS.alpha] = stop.alpha;
-  });
-  into[base + RAMP_ROWS * RAMP_ROW] = Math.max(1, stops.length);
 }
 
 /** Fills the uniforms of a compiled network from the document's present values. */
@@ -96,7 +101,8 @@ export function writeUniforms(document: NetworkDocument, bindings: readonly Bind
   for (const { index, shape, source } of bindings) {
     const value = read(document, source);
     if (value === undefined || isFormula(value)) continue;
-    if (isRamp(value)) writeRamp(values, index, value);
+    if (isRamp(value)) writeRamp(values, index, value, rampModes(findNode(document, source.path) as NodeInstance));
+    else if (isCurve(value)) writeCurve(values, index, value);
     else if (typeof value === 'number') values.fill(value, index, index + (shape === 'triple' ? 3 : 1));
     else values.set(value, index);
   }

@@ -1,6 +1,7 @@
-import { describePorts, findDefinition } from '../compile/catalogue';
+import { describePorts, inputPort } from '../compile/catalogue';
 import { valueOf } from '../compile/uniforms';
 import { isTriple } from '../graph/document';
+import { NOT_DRIVEN } from '../nodes/define';
 import type { Dial, DialKind, Drive, Law, NetworkDocument, Triple } from '../graph/document';
 import { freshId, networkOf, withGroup } from './board';
 
@@ -11,7 +12,7 @@ export interface DialOffer { readonly kind: DialKind; readonly designed: number 
 export function offerDial(document: NetworkDocument, groupId: string, nodeId: string, input: string): DialOffer | null {
   const node = networkOf(document, groupId).nodes.find((each) => each.id === nodeId);
   const port = node && describePorts(document, node)?.inputs.find((each) => each.id === input);
-  if (!node || !port || ['surface', 'ramp', 'scalars', 'formula'].includes(port.kind)) return null;
+  if (!node || !port || NOT_DRIVEN.has(port.kind)) return null;
   const designed = node.values[input] ?? port.dial?.home ?? valueOf(node, input) ?? 0;
   if (isTriple(designed) || port.kind === 'colour' || port.kind === 'vector') {
     return { kind: port.kind === 'colour' ? 'colour' : 'vector', designed: isTriple(designed) ? designed : [0, 0, 0], laws: ['as is'], warning: null };
@@ -24,7 +25,7 @@ export function offerDial(document: NetworkDocument, groupId: string, nodeId: st
 /** The reach of a lift: about as far as the value itself, or as its slider. */
 function reachFor(document: NetworkDocument, groupId: string, nodeId: string, input: string, designed: number): number {
   const node = networkOf(document, groupId).nodes.find((each) => each.id === nodeId);
-  const port = node && findDefinition(node.type)?.inputs[input];
+  const port = node && inputPort(node, input);
   if (designed !== 0) return Math.abs(designed);
   return port ? (port.soft[1] - port.soft[0]) / 2 : 0.5;
 }
@@ -42,7 +43,7 @@ export function addDial(document: NetworkDocument, groupId: string, node: string
   const group = document.groups[groupId];
   if (!offer || !group || !offer.laws.includes(law)) return null;
   const instance = group.network.nodes.find((each) => each.id === node);
-  const port = instance && findDefinition(instance.type)?.inputs[input];
+  const port = instance && inputPort(instance, input);
   const relative = law === 'times' || law === 'lift';
   const plain: Pick<Dial, 'home' | 'soft' | 'hard' | 'step' | 'unit'> = relative
     ? { home: 1, soft: [0, 2], hard: [-100, 100], step: 0.01, unit: '' }

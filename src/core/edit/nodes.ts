@@ -1,7 +1,10 @@
-import { describePorts, findDefinition, mayConnect } from '../compile/catalogue';
+import { describePorts, findDefinition, mayConnect, stopOf } from '../compile/catalogue';
+import { rampModes } from '../compile/uniforms';
+import { isRamp } from '../graph/document';
 import type { GroupDefinition, InputValue, Network, NetworkDocument, NodeInstance, Note, Region, Strand } from '../graph/document';
 import { changeNode, freshId, neededGroups, networkOf, nodeIds, strandIds, withNetwork } from './board';
 import type { BoardId } from './board';
+import { rearranged, withStop } from './ramps';
 import { connect, inputKind, outputKind } from './strands';
 
 /** Adds a node of the catalogue, or of a group of the document; gives back its id. */
@@ -48,14 +51,33 @@ export function moveNodes(document: NetworkDocument, board: BoardId, places: Rea
 }
 
 export function setValue(document: NetworkDocument, board: BoardId, id: string, input: string, value: InputValue | undefined): NetworkDocument {
-  return changeNode(document, board, id, (node) => {
+  const changed = changeNode(document, board, id, (node) => {
+    const stop = stopOf(node, input);
+    if (stop) return { ...node, values: { ...node.values, [stop.input]: withStop(node, stop, value) } };
     const rest = Object.fromEntries(Object.entries(node.values).filter(([name]) => name !== input));
     return { ...node, values: value === undefined ? rest : { ...rest, [input]: value } };
   });
+  return isRamp(value) || value === undefined ? withoutLostStops(changed, board, id, input) : changed;
+}
+
+/** A stop that is gone or closed is no input any more: its strands and drives go with it. */
+function withoutLostStops(document: NetworkDocument, board: BoardId, id: string, input: string): NetworkDocument {
+  const network = networkOf(document, board);
+  const node = network.nodes.find((each) => each.id === id);
+  const isLost = (port: string): boolean => port.startsWith(`${input}.`) && node !== undefined && stopOf(node, port) === null;
+  const strands = network.strands.filter((strand) => strand.to.node !== id || !isLost(strand.to.input));
+  const kept = strands.length === network.strands.length ? document : withNetwork(document, board, { ...network, strands });
+  const group = board === null ? undefined : kept.groups[board];
+  if (!group?.dials.some((dial) => dial.drives.some((drive) => drive.node === id && isLost(drive.input)))) return kept;
+  const dials = group.dials.map((dial) => ({ ...dial, drives: dial.drives.filter((drive) => drive.node !== id || !isLost(drive.input)) }));
+  return { ...kept, groups: { ...kept.groups, [group.id]: { ...group, dials } } };
 }
 
 export function setOption(document: NetworkDocument, board: BoardId, id: string, option: string, choice: string): NetworkDocument {
-  return changeNode(document, board, id, (node) => ({ ...node, options: { ...node.options, [option]: choice } }));
+  return changeNode(document, board, id, (node) => {
+    const changed = { ...node, options: { ...node.options, [option]: choice } };
+    return option === 'layout' ? { ...changed, values: rearranged(node, rampModes(node).layout, rampModes(changed).layout) } : changed;
+  });
 }
 
 /** What copying puts on the clipboard: nodes, the strands between them, strands from outside, and the groups they need. */

@@ -2,7 +2,8 @@
 export type ValueKind = 'scalar' | 'vector' | 'colour' | 'surface';
 export type Triple = readonly [number, number, number];
 
-export type Segment = 'hold' | 'linear' | 'smooth';
+export const SEGMENTS = ['hold', 'linear', 'smooth', 'spline'] as const;
+export type Segment = (typeof SEGMENTS)[number];
 /** One stop of a ramp; colour in linear Rec. 709, not premultiplied; `segment` shapes the way to the next stop. */
 export interface RampStop {
   readonly id: string;
@@ -10,11 +11,15 @@ export interface RampStop {
   readonly colour: Triple;
   readonly alpha: number;
   readonly segment: Segment;
+  /** What of it is an input of the node, to be wired or driven. */
+  readonly open?: readonly ('position' | 'colour' | 'alpha')[];
 }
 export interface RampValue { readonly stops: readonly RampStop[] }
 /** What is typed into a formula; structure, not a value: changing it recompiles. */
 export interface FormulaValue { readonly formula: string }
-export type InputValue = number | Triple | RampValue | FormulaValue;
+/** A curve through points (x, y), x rising. */
+export interface CurveValue { readonly points: readonly (readonly [number, number])[] }
+export type InputValue = number | Triple | RampValue | FormulaValue | CurveValue;
 
 /** How a colour or vector becomes a scalar. */
 export type Conversion = 'luminance' | 'average' | 'largest' | 'first' | 'second' | 'third' | 'length';
@@ -150,10 +155,11 @@ export function emptyDocument(name: string): NetworkDocument {
 
 export const isTriple = (value: unknown): value is Triple => Array.isArray(value) && value.length === 3;
 export const isRamp = (value: unknown): value is RampValue => typeof value === 'object' && value !== null && 'stops' in value;
+export const isCurve = (value: unknown): value is CurveValue => typeof value === 'object' && value !== null && 'points' in value;
 export const isFormula = (value: unknown): value is FormulaValue => typeof value === 'object' && value !== null && 'formula' in value;
 export const isGroup = (node: NodeInstance): boolean => node.type === 'group';
 
 /** Limits a document must keep; beyond them it is refused with a message that names the limit. */
 export const LIMITS = {
-  nodes: 5000, strands: 20000, groups: 500, groupDepth: 32, rampStops: 32, dials: 200, drives: 200, name: 200, text: 10000, formula: 1_000_000, whole: 1_000_000_000,
+  nodes: 5000, strands: 20000, groups: 500, groupDepth: 32, rampStops: 32, curvePoints: 24, dials: 200, drives: 200, name: 200, text: 10000, formula: 1_000_000, whole: 1_000_000_000,
 } as const;

@@ -1,4 +1,4 @@
-import { DOCUMENT_FORMAT, DOCUMENT_VERSION, LIMITS } from './document';
+import { DOCUMENT_FORMAT, DOCUMENT_VERSION, LIMITS, OPACITY_MODES, SEGMENTS } from './document';
 
 type Schema = Readonly<Record<string, unknown>>;
 const LARGEST = 3.4e38;
@@ -26,15 +26,16 @@ export function documentJsonSchema(): Schema {
   const end = (port: 'input' | 'output'): Schema => object({ node: ref('id'), [port]: ref('id') });
   return {
     $schema: 'https://json-schema.org/draft/2020-12/schema', $id: 'bright-loom-network-1', title: 'Bright Loom network, version 1',
-    ...object({ format: { const: DOCUMENT_FORMAT }, version: { const: DOCUMENT_VERSION }, name, network: ref('network'), groups: mapOf(ref('group'), LIMITS.groups) }),
+    ...object({ format: { const: DOCUMENT_FORMAT }, version: { const: DOCUMENT_VERSION }, name, network: ref('network'), groups: mapOf(ref('group'), LIMITS.groups), opacityMode: oneOf(...OPACITY_MODES) }, ['opacityMode']),
     $defs: {
       id: { type: 'string', minLength: 1, maxLength: 80, pattern: '^[A-Za-z0-9_.:@-]+$' },
       triple: fixed(3),
-      stop: object({ id: ref('id'), position: number, colour: ref('triple'), alpha: { type: 'number', minimum: 0, maximum: 1 }, segment: oneOf('hold', 'linear', 'smooth') }),
+      stop: object({ id: ref('id'), position: number, colour: ref('triple'), alpha: { type: 'number', minimum: 0, maximum: 1 }, segment: oneOf(...SEGMENTS), open: { ...list(oneOf('position', 'colour', 'alpha'), 3), uniqueItems: true } }, ['open']),
+      curve: object({ points: { ...list(fixed(2), LIMITS.curvePoints), minItems: 2 } }),
       ramp: object({ stops: { ...list(ref('stop'), LIMITS.rampStops), minItems: 2 } }),
       formula: object({ formula: text(LIMITS.formula) }),
       node: object({
-        id: ref('id'), type: { ...text(80), minLength: 1 }, version: whole(1), name, at: fixed(2), values: mapOf(either(number, ref('triple'), ref('ramp'), ref('formula'))),
+        id: ref('id'), type: { ...text(80), minLength: 1 }, version: whole(1), name, at: fixed(2), values: mapOf(either(number, ref('triple'), ref('ramp'), ref('formula'), ref('curve'))),
         options: mapOf({ type: 'string', minLength: 1, maxLength: 80 }), limited: { type: 'boolean' }, folded: { type: 'boolean' }, group: ref('id'),
       }, ['name', 'limited', 'folded', 'group']),
       strand: object({ id: ref('id'), from: end('output'), to: end('input'), order: number, conversion: oneOf('luminance', 'average', 'largest', 'first', 'second', 'third', 'length') }, ['conversion']),

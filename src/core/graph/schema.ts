@@ -1,6 +1,6 @@
 import Joi from 'joi';
 import type { Diagnostic } from '../base/diagnostic';
-import { DOCUMENT_FORMAT, DOCUMENT_VERSION, LIMITS, OPACITY_MODES } from './document';
+import { DOCUMENT_FORMAT, DOCUMENT_VERSION, LIMITS, OPACITY_MODES, SEGMENTS } from './document';
 import type { NetworkDocument } from './document';
 
 const id = Joi.string().min(1).max(80).pattern(/^[A-Za-z0-9_.:@-]+$/);
@@ -13,12 +13,13 @@ const text = Joi.string().allow('').max(LIMITS.text);
 
 const stop = Joi.object({
   id: id.required(), position: number.required(), colour: triple.required(), alpha: number.min(0).max(1).required(),
-  segment: Joi.valid('hold', 'linear', 'smooth').required(),
+  segment: Joi.valid(...SEGMENTS).required(), open: Joi.array().items(Joi.valid('position', 'colour', 'alpha')).unique().max(3),
 });
 const ramp = Joi.object({ stops: Joi.array().items(stop).min(2).max(LIMITS.rampStops).required() });
 // Longer than a formula may be, so that its own check can say so in words.
 const formula = Joi.object({ formula: Joi.string().allow('').max(LIMITS.formula).required() });
-const value = Joi.alternatives(number, triple, ramp, formula);
+const curve = Joi.object({ points: Joi.array().items(pair).min(2).max(LIMITS.curvePoints).required() });
+const value = Joi.alternatives(number, triple, ramp, formula, curve);
 
 const node = Joi.object({
   id: id.required(), type: Joi.string().max(80).required(), version: Joi.number().integer().min(1).max(LIMITS.whole).required(), name,

@@ -37,23 +37,26 @@ export function saturateFrom(b: Builder, colour: Lanes3, grey: F32, amount: F32)
   return map3(colour, (lane) => b.select(still, lane, b.add(grey, b.mul(b.sub(lane, grey), amount))));
 }
 
-const TO_CONE = [[0.4122214708, 0.5363325363, 0.0514459929], [0.2119034982, 0.6806995451, 0.1073969566], [0.0883024619, 0.2817188376, 0.6299787005]] as const;
-const TO_LAB = [[0.2104542553, 0.793617785, -0.0040720468], [1.9779984951, -2.428592205, 0.4505937099], [0.0259040371, 0.7827717662, -0.808675766]] as const;
-const FROM_LAB = [[1, 0.3963377774, 0.2158037573], [1, -0.1055613458, -0.0638541728], [1, -0.0894841775, -1.291485548]] as const;
-const FROM_CONE = [[4.0767416621, -3.3077115913, 0.2309699292], [-1.2684380046, 2.6097574011, -0.3413193965], [-0.0041960863, -0.7034186147, 1.707614701]] as const;
+/** Matrices of Oklab. Source: B. Ottosson, 2020 (public domain). */
+export const OKLAB = {
+  toCone: [[0.4122214708, 0.5363325363, 0.0514459929], [0.2119034982, 0.6806995451, 0.1073969566], [0.0883024619, 0.2817188376, 0.6299787005]],
+  toLab: [[0.2104542553, 0.793617785, -0.0040720468], [1.9779984951, -2.428592205, 0.4505937099], [0.0259040371, 0.7827717662, -0.808675766]],
+  fromLab: [[1, 0.3963377774, 0.2158037573], [1, -0.1055613458, -0.0638541728], [1, -0.0894841775, -1.291485548]],
+  fromCone: [[4.0767416621, -3.3077115913, 0.2309699292], [-1.2684380046, 2.6097574011, -0.3413193965], [-0.0041960863, -0.7034186147, 1.707614701]],
+} as const;
 type Matrix = readonly (readonly [number, number, number])[];
 const times = (b: Builder, matrix: Matrix, v: Lanes3): Lanes3 => matrix.map((row) => b.dot(row.map((x) => b.f(x)) as unknown as Lanes3, v)) as unknown as Lanes3;
 
 /** Linear Rec. 709 to Oklab (lightness, green–red, blue–yellow); channels below 0 count as 0. Source: B. Ottosson, 2020 (public domain). */
 export function toOklab(b: Builder, colour: Lanes3): Lanes3 {
-  const cone = times(b, TO_CONE, map3(colour, (lane) => b.max(lane, b.f(0))));
-  return times(b, TO_LAB, map3(cone, (lane) => pow(b, lane, b.f(1 / 3))));
+  const cone = times(b, OKLAB.toCone, map3(colour, (lane) => b.max(lane, b.f(0))));
+  return times(b, OKLAB.toLab, map3(cone, (lane) => pow(b, lane, b.f(1 / 3))));
 }
 
 /** Oklab to linear Rec. 709; channels outside the gamut come out below 0 or above 1. */
 export function fromOklab(b: Builder, lab: Lanes3): Lanes3 {
-  const root = times(b, FROM_LAB, lab);
-  return times(b, FROM_CONE, map3(root, (lane) => b.mul(b.mul(lane, lane), lane)));
+  const root = times(b, OKLAB.fromLab, lab);
+  return times(b, OKLAB.fromCone, map3(root, (lane) => b.mul(b.mul(lane, lane), lane)));
 }
 
 /** sRGB to linear light and back, per channel; the straight piece goes on below 0. Source: IEC 61966-2-1:1999. */

@@ -1,16 +1,8 @@
 import type { Builder } from '../ir/builder';
 import type { F32, Lanes3 } from '../ir/types';
 import type { Advice, AdviceReads } from './advice';
+import type { CurveTable, RampTable } from './ramp-table';
 import type { SurfaceLanes } from './surface-parameters';
-
-/** A ramp in the uniforms: `count` stops, read row by row (see `RAMP_COLUMNS`). */
-export interface RampTable { readonly base: number; readonly count: F32 }
-/** Columns of a ramp's table: a row tells how its stop is reached from the one before. */
-export const RAMP_COLUMNS = { start: 0, inverseWidth: 1, mode: 2, position: 3, red: 4, green: 5, blue: 6, alpha: 7 } as const;
-export const RAMP_ROW = 8;
-export const RAMP_ROWS = 32;
-/** Values of the mode column. */
-export const RAMP_MODES = { hold: 0, linear: 1, smooth: 2 } as const;
 
 export type FlexLanes = readonly F32[];
 export type CoordinateDefault = 'position' | 'normal' | 'texture coordinates';
@@ -25,12 +17,17 @@ interface LoweredByKind {
   /** Any number of scalars, in order. */
   scalars: readonly F32[];
   ramp: RampTable;
+  curve: CurveTable;
   /** Text that is compiled. */
   formula: string;
   /** Decides a mesh map: typed or driven, never wired. The value is its own id, for `model.meshMap`. */
   fixed: string;
 }
 export type PortKind = keyof LoweredByKind;
+/** Kinds of inputs that no strand enters. */
+export const TYPED_ONLY: ReadonlySet<string> = new Set<PortKind>(['fixed', 'ramp', 'curve', 'formula']);
+/** Kinds of inputs that are neither a number nor a triple: no dial drives them. */
+export const NOT_DRIVEN: ReadonlySet<string> = new Set<PortKind>(['surface', 'scalars', 'ramp', 'curve', 'formula']);
 
 /** What a value stands for. A strand between two of them converts, where there is a formula, and says so; otherwise it warns. */
 export const QUANTITIES = ['roughness', 'gloss', 'opacity', 'refractive index', 'reflectance', 'specular level', 'degrees', 'normal'] as const;
@@ -50,13 +47,15 @@ export interface PortText {
 }
 export interface InputPort<K extends PortKind = PortKind> extends PortText {
   readonly kind: K;
-  readonly default: number | readonly [number, number, number] | CoordinateDefault | readonly RampStopText[] | FormulaText | null;
+  readonly default: number | readonly [number, number, number] | CoordinateDefault | readonly RampStopText[] | FormulaText | CurveText | null;
   /** The range of the slider, and of typing. */
   readonly soft: readonly [number, number];
   readonly hard: readonly [number, number];
   readonly step: number;
 }
 export interface FormulaText { readonly formula: string }
+/** Points of a curve: x, then y; x rising. */
+export interface CurveText { readonly points: readonly (readonly [number, number])[] }
 export interface RampStopText { readonly position: number; readonly colour: readonly [number, number, number] }
 export interface OutputPort<K extends PortKind = PortKind> extends PortText { readonly kind: K }
 
@@ -88,6 +87,10 @@ export const input = {
   formula: (text: PortText & { default: string }): InputPort<'formula'> => {
     const { default: fallback, ...rest } = text;
     return numeric('formula', rest, { formula: fallback });
+  },
+  curve: (text: PortText & { default: CurveText['points'] }): InputPort<'curve'> => {
+    const { default: fallback, ...rest } = text;
+    return numeric('curve', rest, { points: fallback });
   },
   ramp: (text: PortText & { default: readonly RampStopText[] }): InputPort<'ramp'> => {
     const { default: fallback, ...rest } = text;
@@ -160,7 +163,7 @@ interface NodeText {
 export const FAMILIES = ['model', 'patterns', 'coordinates', 'gradients', 'ranges', 'math', 'masks', 'colour', 'optics', 'surface', 'constants'] as const;
 export type Family = (typeof FAMILIES)[number];
 
-export type AnyLowered = F32 | FlexLanes | SurfaceLanes | RampTable | string;
+export type AnyLowered = F32 | FlexLanes | SurfaceLanes | RampTable | CurveTable | string;
 /** One node of the catalogue. */
 export interface NodeDefinition extends NodeText {
   readonly inputs: Readonly<Record<string, InputPort>>;

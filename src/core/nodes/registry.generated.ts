@@ -14,6 +14,7 @@ import { colour as colourNode } from './constants/colour.node.ts';
 import { number as numberNode } from './constants/number.node.ts';
 import { vector as vectorNode } from './constants/vector.node.ts';
 import { transform as transformNode } from './coordinates/transform.node.ts';
+import { curve as curveNode } from './gradients/curve.node.ts';
 import { gradient as gradientNode } from './gradients/gradient.node.ts';
 import { palette as paletteNode } from './gradients/palette.node.ts';
 import { ramp as rampNode } from './gradients/ramp.node.ts';
@@ -97,6 +98,7 @@ export const NODES: readonly NodeDefinition[] = [
   numberNode,
   vectorNode,
   transformNode,
+  curveNode,
   gradientNode,
   paletteNode,
   rampNode,

@@ -1,3 +1,5 @@
+import { OKLAB } from '../nodes/colour-lanes';
+
 /** Linear light to sRGB, 0–1. Source: IEC 61966-2-1:1999. */
 export function encodeSrgb(linear: number): number {
   return linear <= 0.0031308 ? linear * 12.92 : 1.055 * Math.pow(linear, 1 / 2.4) - 0.055;
@@ -20,3 +22,14 @@ export function fromHex(text: string): readonly [number, number, number] | null 
   const channel = (k: number): number => decodeSrgb(parseInt(match[k] as string, 16) / 255);
   return [channel(1), channel(2), channel(3)];
 }
+
+type Colour = readonly [number, number, number];
+const times = (matrix: readonly Colour[], v: Colour): Colour => matrix.map((row) => row[0] * v[0] + row[1] * v[1] + row[2] * v[2]) as unknown as Colour;
+
+/** Linear Rec. 709 to Oklab; channels below 0 count as 0. Source: B. Ottosson, 2020 (public domain). */
+export function toOklabColour(colour: Colour): Colour {
+  return times(OKLAB.toLab, times(OKLAB.toCone, colour.map((c) => Math.max(0, c)) as unknown as Colour).map((c) => Math.cbrt(c)) as unknown as Colour);
+}
+
+/** Oklab to linear Rec. 709. */
+export const fromOklabColour = (lab: Colour): Colour => times(OKLAB.fromCone, times(OKLAB.fromLab, lab).map((c) => c * c * c) as unknown as Colour);

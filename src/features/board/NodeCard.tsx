@@ -7,6 +7,7 @@ import { describePorts, findDefinition, groupOf, idleInputs } from '@/core/compi
 import { networkOf } from '@/core/edit/board';
 import { isRamp, isTriple } from '@/core/graph/document';
 import type { InputValue, NodeInstance } from '@/core/graph/document';
+import { TYPED_ONLY } from '@/core/nodes/define';
 import { toHex } from '@/core/surface/colour-science';
 import { boardAt, enterGroup, keyOf, togglePin } from '@/state/editor-store';
 import { useAdvice } from '@/state/use-advice';
@@ -39,7 +40,7 @@ export const NodeCard = memo(function NodeCard({ data: { nodeId }, selected }: N
   const idle = new Set(idleInputs(node));
   const pinned = pin !== null && (ports?.outputs ?? []).some((output) => keyOf(path, nodeId, output.id) === pin);
   const wired = new Set(network.strands.filter(({ to }) => to.node === nodeId).map(({ to }) => to.input));
-  const usable = (ports?.inputs ?? []).filter((port) => !idle.has(port.id) && !['fixed', 'ramp', 'formula'].includes(port.kind));
+  const usable = (ports?.inputs ?? []).filter((port) => !idle.has(port.id) && !TYPED_ONLY.has(port.kind));
   const inputs = usable.filter((port) => port.port?.section === undefined || wired.has(port.id));
   // Those of sections stand aside and are shown only while the card is chosen or a strand is on its way.
   const aside = usable.filter((port) => !inputs.includes(port));

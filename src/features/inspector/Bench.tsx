@@ -1,10 +1,10 @@
 'use client';
 import { describePorts, findDefinition, groupOf, idleInputs } from '@/core/compile/catalogue';
-import { valueOf } from '@/core/compile/uniforms';
+import { rampModes, valueOf } from '@/core/compile/uniforms';
 import { changeNode, networkOf } from '@/core/edit/board';
 import { setOption, setValue } from '@/core/edit/nodes';
 import { disconnect, setConversion } from '@/core/edit/strands';
-import { isFormula, isRamp } from '@/core/graph/document';
+import { isCurve, isFormula, isRamp } from '@/core/graph/document';
 import type { Conversion, NodeInstance, Strand } from '@/core/graph/document';
 import { boardAt, commit, endGesture, enterGroup, keyOf, togglePin } from '@/state/editor-store';
 import { useEditor } from '@/state/use-editor';
@@ -12,6 +12,7 @@ import { Button } from '@/ui/Button';
 import { Choose } from '@/ui/Choose';
 import { PictureCanvas } from '@/ui/PictureCanvas';
 import { AdviceList } from './AdviceList';
+import { CurveEditor } from './CurveEditor';
 import { Distribution } from './Distribution';
 import { FormulaEditor } from './FormulaEditor';
 import { RampEditor } from './RampEditor';
@@ -63,6 +64,7 @@ function NodeBench({ node, onExpose }: { readonly node: NodeInstance; readonly o
   const shown = (ports?.inputs ?? []).filter((port) => !idle.has(port.id));
   const ramp = shown.find((port) => port.kind === 'ramp');
   const rampValue = ramp && valueOf(node, ramp.id);
+  const curves = shown.flatMap((port) => { const value = port.kind === 'curve' ? valueOf(node, port.id) : undefined; return isCurve(value) ? [{ port, value }] : []; });
   const formula = shown.find((port) => port.kind === 'formula');
   const formulaValue = formula && valueOf(node, formula.id);
   const changeOption = (id: string, choice: string): void => {
@@ -101,13 +103,19 @@ function NodeBench({ node, onExpose }: { readonly node: NodeInstance; readonly o
         <p className="mb-1 max-w-[640px] truncate text-[11px] text-soft" title={`${definition?.help ?? ''}\n${definition?.formula ?? ''}`}>{definition?.help ?? group?.description}</p>
         <AdviceList node={node} />
         {ramp && rampValue && isRamp(rampValue) ? (
-          <RampEditor ramp={rampValue} histogram={taps.get(`${[...path, node.id].join('/')}<value`)?.histogram ?? null} onDone={endGesture}
+          <RampEditor ramp={rampValue} modes={rampModes(node)} histogram={taps.get(`${[...path, node.id].join('/')}<value`)?.histogram ?? null} onDone={endGesture}
             onChange={(value, gesture, label) => { commit(label, (current, at) => setValue(current, at, node.id, ramp.id, value), gesture); }} />
         ) : null}
+        <div className="flex flex-wrap gap-3">
+          {curves.map(({ port, value }, k) => (
+            <CurveEditor key={port.id} title={port.title} curve={value} histogram={k === 0 ? taps.get(`${[...path, node.id].join('/')}<value`)?.histogram ?? null : null} onDone={endGesture}
+              onChange={(next, gesture, label) => { commit(label, (current, at) => setValue(current, at, node.id, port.id, next), gesture ? `${port.id} ${gesture}` : null); }} />
+          ))}
+        </div>
         {formula && isFormula(formulaValue) ? (
           <FormulaEditor text={formulaValue.formula} onChange={(text) => { commit('Changed a formula', (current, at) => setValue(current, at, node.id, formula.id, { formula: text })); }} />
         ) : null}
-        <InputRows node={node} ports={shown.filter((port) => port.kind !== 'ramp' && port.kind !== 'formula')} board={board} onExpose={onExpose} />
+        <InputRows node={node} ports={shown.filter((port) => !['ramp', 'curve', 'formula'].includes(port.kind))} board={board} onExpose={onExpose} />
       </div>
     </div>
   );

@@ -7,6 +7,7 @@ import { setValue } from '@/core/edit/nodes';
 import { disconnect } from '@/core/edit/strands';
 import { INPUT_EDGE } from '@/core/graph/document';
 import type { NodeInstance } from '@/core/graph/document';
+import { NOT_DRIVEN } from '@/core/nodes/define';
 import { commit, endGesture } from '@/state/editor-store';
 import { useEditor } from '@/state/use-editor';
 import { ValueRow } from './ValueRow';
@@ -47,7 +48,7 @@ function InputRow({ node, port, board, onExpose }: Rows & { readonly port: Input
   const dial = group?.dials.find((each) => each.drives.some((drive) => drive.node === node.id && drive.input === port.id));
   const wiredFrom = strand ? (strand.from.node === INPUT_EDGE ? 'the selvedge' : source?.name ?? (source && findDefinition(source.type)?.title) ?? strand.from.node) : null;
   const value = port.dial ? node.values[port.id] ?? port.dial.home : valueOf(node, port.id);
-  const exposable = onExpose && port.kind !== 'surface' && port.kind !== 'scalars' && port.kind !== 'ramp' && value !== undefined;
+  const exposable = onExpose && !NOT_DRIVEN.has(port.kind) && value !== undefined;
   return (
     <ValueRow port={port} value={value} changed={node.values[port.id] !== undefined} wiredFrom={wiredFrom} drivenBy={dial?.name ?? null}
       onChange={(next, gesture) => { commit(`Set ${port.title.toLowerCase()}`, (current, at) => setValue(current, at, node.id, port.id, next), gesture); }} onDone={endGesture}
