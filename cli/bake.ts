@@ -8,6 +8,7 @@ import type { MeshMap } from '@/core/mesh/mesh-map';
 import type { Arguments } from './arguments';
 import { UsageError } from './arguments';
 import { readDocument } from './read-document';
+import { readImages } from './read-images';
 import { readModel } from './read-model';
 
 const SIZES = [64, 128, 256, 512, 1024, 2048, 4096];
@@ -21,6 +22,7 @@ export async function runBake({ positionals, values }: Arguments, print: (text: 
   const depth = Number(values['depth'] ?? 8);
   if (depth !== 8 && depth !== 16) throw new UsageError('--depth is 8 or 16.');
   const document = await readDocument(file);
+  await readImages(document, values['images'], complain);
   const mesh = await readModel(model, complain);
   const analysis = new MeshAnalysis(mesh);
   const maps = new Map<string, MeshMap>();

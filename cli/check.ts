@@ -11,6 +11,7 @@ import type { SurfaceMesh } from '@/core/mesh/surface-mesh';
 import type { Arguments } from './arguments';
 import { UsageError } from './arguments';
 import { readText } from './read-document';
+import { readImages } from './read-images';
 import { readModel } from './read-model';
 
 /** Points over the surface at which values are judged, as in the editor. */
@@ -31,6 +32,7 @@ export async function runCheck({ positionals, values }: Arguments, print: (text:
   const findings = parsed.document ? checkCompiled(parsed.document) : parsed.diagnostics;
   const wrong = hasErrors(findings);
   const model = values['model'];
+  if (parsed.document && typeof model === 'string') await readImages(parsed.document, values['images'], complain);
   const advice = parsed.document && !wrong && typeof model === 'string' ? adviseOnModel(parsed.document, await readModel(model, complain)) : [];
   if (values['json']) print(JSON.stringify({ valid: !wrong, diagnostics: [...findings, ...advice] }, null, 2));
   else {

@@ -4,6 +4,9 @@ import { compileNetwork, uniformsFor } from '@/core/compile/compile';
 import { SURFACE_LANES } from '@/core/nodes/surface-parameters';
 import type { CompiledNetwork, OutputSlot } from '@/core/compile/compile';
 import { WasmRunner } from '@/core/backends/wasm/runner';
+import { bindImages, imageDemands } from '@/core/compile/images';
+import { threadImages } from '@/core/evaluate/image-store';
+import { readImages } from './read-images';
 import { adviseDocument, watchedIn } from '@/core/evaluate/advice';
 import type { NetworkDocument } from '@/core/graph/document';
 import type { Arguments } from './arguments';
@@ -33,6 +36,7 @@ export async function runEval({ positionals, values }: Arguments, print: (text: 
   if (!file || typeof pointsFile !== 'string') throw new UsageError('eval needs a document and --points.');
   const document = await readDocument(file);
   const points = await readPoints(pointsFile);
+  await readImages(document, values['images'], complain);
   const wanted = typeof values['outputs'] === 'string' ? values['outputs'].split(',').map((name) => name.trim()) : null;
   const compiled = compileNetwork(document, { surface: !wanted || wanted.includes('surface'), taps: wanted ? wanted.filter((name) => name !== 'surface') : 'all', watched: wanted ? [] : watchedIn(document) });
   const missing = wanted?.filter((name) => !compiled.slots.some((slot) => slot.key === name)) ?? [];
@@ -91,7 +95,9 @@ function valueOf(point: PointRecord, name: string): number | undefined {
 
 function evaluatePoints(compiled: CompiledNetwork, document: NetworkDocument, { points, model }: PointsFile): readonly Float32Array[] {
   const runner = new WasmRunner(compiled.program);
-  runner.setUniforms(uniformsFor(compiled, document, model ?? DEFAULT_MODEL));
+  const uniforms = uniformsFor(compiled, document, model ?? DEFAULT_MODEL);
+  runner.setImages(bindImages(imageDemands(compiled.imageSlots, document), uniforms, (hash, reading) => threadImages.sheet(hash, reading)));
+  runner.setUniforms(uniforms);
   const byField = mapFieldsByKind(compiled);
   const lanes = new Map(compiled.program.inputs.map((name) => [name, isRead(compiled, name) ? lane(withKinds(points, byField), name, byField) : undefined]));
   const outputs = compiled.program.outputs.map(() => new Float32Array(points.length));

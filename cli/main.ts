@@ -18,6 +18,8 @@ const USAGE = `Usage:
                                                                what is wrong with a document; exit 1 if anything is;
                                                                with a model also what its values say
 
+eval, bake and check take --images FOLDER: where the images a document names are found, by their content.
+
 See docs/command-line.md.`;
 
 /** Runs a command. Exit codes: 0 done, 1 the document or model is wrong, 2 the call is wrong. */
@@ -27,7 +29,7 @@ export async function main(argv: readonly string[], print: (text: string) => voi
       args: [...argv], allowPositionals: true,
       options: {
         json: { type: 'boolean' }, points: { type: 'string' }, outputs: { type: 'string' }, model: { type: 'string' }, size: { type: 'string' },
-        depth: { type: 'string' }, out: { type: 'string' }, help: { type: 'boolean', short: 'h' },
+        depth: { type: 'string' }, out: { type: 'string' }, images: { type: 'string' }, help: { type: 'boolean', short: 'h' },
       },
     });
     const [command, ...rest] = positionals;

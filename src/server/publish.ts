@@ -1,3 +1,4 @@
+import { prepareImages } from './images';
 import { randomUUID } from 'node:crypto';
 import { AppError, hasErrors, messageOf } from '@/core/base/diagnostic';
 import { checkReferences } from '@/core/compile/check';
@@ -41,6 +42,7 @@ async function publish(userId: string, request: Request): Promise<{ entryId: str
   const [sourceMaterial, source] = await Promise.all([findMaterial(userId, group.origin.materialId), findRevision(group.origin.materialId, group.origin.revision)]);
   if (!sourceMaterial || !source) throw new AppError('proof.no-source', 'The network this group was packaged from is not there any more.', 'Package it again.');
   const models = await referenceModels(userId, material.modelId);
+  await prepareImages(source.document, revision.document);
   const proof = proveGroup(source.document, revision.document, request.groupId, models);
   if (!proof.identical) return { entryId: null, proof, message: refusal(proof) };
   const definitions: Record<string, GroupDefinition> = { ...neededGroups(revision.document, group.network), [group.id]: { ...group, name: request.name, description: request.description } };
@@ -82,6 +84,7 @@ export async function runSwatch(materialId: string, readerId: string): Promise<v
   if (!material || !revision || !model) return;
   if (hasErrors(checkReferences(revision.document))) return;
   try {
+    await prepareImages(revision.document);
     const png = renderSwatch(revision.document, await prepareModel(model.blobHash));
     await setSwatch(materialId, await storeBlob(png, 'image/png'));
   } catch (error) {

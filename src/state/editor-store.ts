@@ -3,6 +3,8 @@ import { networkOf } from '../core/edit/board';
 import type { BoardId } from '../core/edit/board';
 import { emptyDocument } from '../core/graph/document';
 import type { Network, NetworkDocument } from '../core/graph/document';
+import type { ImageReading } from '../core/compile/images';
+import type { ImageState } from './images';
 import type { Appearance } from '../core/surface/stage-layout';
 import type { Camera } from '../core/evaluate/camera';
 import type { TapResult } from '../workers/loom.worker';
@@ -33,6 +35,9 @@ export interface EditorState {
   readonly kinds: ReadonlyMap<string, ValueKind>;
   /** What the finished surface needs of the stage; null until it was evaluated. */
   readonly appearance: Appearance | null;
+  readonly images: ReadonlyMap<string, ImageState>;
+  /** How each node's image is read, by its path. */
+  readonly readings: ReadonlyMap<string, ImageReading>;
   readonly problem: string | null;
   readonly camera: Camera | null;
   readonly progress: MapProgress | null;
@@ -44,7 +49,7 @@ const HISTORY = 300;
 
 export const editorStore = createStore<EditorState>(() => ({
   document: emptyDocument(''), path: [], selection: [], chosenStrand: null, past: [], future: [], gesture: null, pin: null, materialId: '', modelId: '', revision: 0,
-  saveState: 'saved', saveMessage: '', taps: new Map(), kinds: new Map(), appearance: null, problem: null, camera: null, progress: null, fitRequests: 0,
+  saveState: 'saved', saveMessage: '', taps: new Map(), kinds: new Map(), appearance: null, images: new Map(), readings: new Map(), problem: null, camera: null, progress: null, fitRequests: 0,
 }));
 const { getState, setState } = editorStore;
 

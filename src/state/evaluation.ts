@@ -1,6 +1,9 @@
 import { describePorts } from '../core/compile/catalogue';
 import { structureKey } from '../core/compile/compile';
 import { writeUniforms } from '../core/compile/uniforms';
+import { bindImages, imageDemands } from '../core/compile/images';
+import type { ImageDemand } from '../core/compile/images';
+import type { ImageAtlas } from '../core/base/image';
 import { networkOf } from '../core/edit/board';
 import { watchedKeys } from '../core/evaluate/advice';
 import { framingCamera } from '../core/evaluate/camera';
@@ -8,10 +11,12 @@ import { scaleOf } from '../core/evaluate/session';
 import type { NetworkDocument } from '../core/graph/document';
 import type { Appearance } from '../core/surface/stage-layout';
 import type { MeshMap } from '../core/mesh/mesh-map';
+import type { SampleExtent } from '../core/mesh/sample-points';
 import type { SurfaceMesh } from '../core/mesh/surface-mesh';
 import type { FillResult, ResolvedDemand, StageProgram } from '../workers/loom.worker';
 import { WorkerPool, WorkerProblem, settled } from '../workers/pool';
 import { boardAt, editorStore, keyOf } from './editor-store';
+import { ImageKeeper } from './images';
 import { ModelKeeper } from './models';
 
 /** What the stage draws with. Kept apart from React. */
@@ -26,6 +31,7 @@ export interface StageFeed {
   setProgram(program: StageProgram): void;
   setValues(values: Float32Array): void;
   setMap(field: string, map: MeshMap | null): void;
+  setImage(slot: number, sheet: ImageAtlas): void;
   /** How many targets the program may write. */
   readonly targets: number;
   setAppearance(appearance: Appearance): void;
@@ -48,6 +54,8 @@ export function boardTaps(document: NetworkDocument, path: readonly string[]): r
 export class Evaluation {
   readonly pool = new WorkerPool();
   readonly models = new ModelKeeper(this.pool);
+  readonly images = new ImageKeeper(this.pool);
+  private readonly sheets = new Map<string, ImageAtlas>();
   private stage: StageFeed | null = null;
   private mesh: { id: string; mesh: SurfaceMesh } | null = null;
   private program: { key: string; program: StageProgram } | null = null;
@@ -67,6 +75,7 @@ export class Evaluation {
         if (state.document !== before.document || state.path !== before.path || state.camera !== before.camera) this.requestSwatches();
       }),
       this.models.onMaps(() => { this.feedMaps(); this.requestSwatches(); }),
+      this.images.onImages(() => { this.updateStage(); this.requestSwatches(); }),
     ];
   }
 
@@ -96,7 +105,7 @@ export class Evaluation {
   }
 
   /** Whether nothing is left to measure, to evaluate or to draw. */
-  get isIdle(): boolean { return this.mesh !== null && !this.evaluating && this.preparing === '' && !this.models.isWorking && !(this.stage?.isBusy ?? true); }
+  get isIdle(): boolean { return this.mesh !== null && !this.evaluating && this.preparing === '' && !this.models.isWorking && !this.images.isWorking && !(this.stage?.isBusy ?? true); }
 
   get currentMesh(): SurfaceMesh | null { return this.mesh?.mesh ?? null; }
 
@@ -107,12 +116,25 @@ export class Evaluation {
     if (this.stage.mode === 'workers') return this.stage.touch();
     const key = `${structureKey(document)} ${pin ?? ''}`;
     if (this.program?.key === key) {
-      this.stage.setValues(writeUniforms(document, this.program.program.bindings, this.program.program.uniformCount, scaleOf(this.mesh.mesh)));
+      const { bindings, uniformCount, imageSlots } = this.program.program;
+      const values = writeUniforms(document, bindings, uniformCount, scaleOf(this.mesh.mesh));
+      bindImages(imageDemands(imageSlots, document), values, (hash, reading) => this.sheets.get(`${hash} ${reading}`)).forEach((sheet, slot) => { this.stage?.setImage(slot, sheet); });
+      this.stage.setValues(values);
+      void this.fetchSheets(imageDemands(imageSlots, document));
       this.stage.invalidate();
     } else if (this.preparing !== key) {
       this.preparing = key;
       void this.prepare(key, document, pin);
     }
+  }
+
+  /** Brings sheets that the stage's program reads to this thread, then shows them. */
+  private async fetchSheets(demands: readonly ImageDemand[]): Promise<void> {
+    const missing = demands.filter(({ hash, reading }) => hash !== '' && !this.sheets.has(`${hash} ${reading}`));
+    const fetched = await Promise.all(missing.map(async ({ hash, reading }) => [`${hash} ${reading}`, await this.images.sheet(hash, reading)] as const));
+    const found = fetched.flatMap(([key, sheet]) => (sheet ? [[key, sheet] as const] : []));
+    for (const [key, sheet] of found) this.sheets.set(key, sheet);
+    if (found.length > 0) this.updateStage();
   }
 
   private async prepare(key: string, document: NetworkDocument, pin: string | null): Promise<void> {
@@ -134,7 +156,7 @@ export class Evaluation {
   }
 
   /** Values at visible points, shared out over the workers that are free. */
-  async fill(version: string, triangles: Uint32Array, weights: Float32Array, isWhole: boolean): Promise<FillResult> {
+  async fill(version: string, triangles: Uint32Array, weights: Float32Array, isWhole: boolean, sample?: SampleExtent): Promise<FillResult> {
     const { document, pin } = editorStore.getState();
     if (!this.mesh) throw new Error('Invariant broken: no model is shown');
     const model = this.mesh.id;
@@ -142,7 +164,7 @@ export class Evaluation {
     const share = Math.ceil(triangles.length / workers.length / 4) * 4;
     const parts = await Promise.all(workers.map((worker, k) => {
       const [from, to] = [Math.min(triangles.length, k * share), Math.min(triangles.length, (k + 1) * share)];
-      return settled(worker.fill({ isWhole, model, document, pin, version: `${version} ${String(workers.length)}`, triangles: triangles.slice(from, to), weights: weights.slice(from * 2, to * 2) }));
+      return settled(worker.fill({ isWhole, ...(sample ? { sample } : {}), model, document, pin, version: `${version} ${String(workers.length)}`, triangles: triangles.slice(from, to), weights: weights.slice(from * 2, to * 2) }));
     }));
     const [first] = parts;
     if (!first) throw new Error('Invariant broken: no worker');
@@ -188,13 +210,14 @@ export class Evaluation {
 
   private async evaluateOnce(): Promise<void> {
     const { document, path, camera } = editorStore.getState();
+    this.images.request(document);
     if (!this.mesh || !camera) return;
     const model = this.mesh.id;
     try {
       const result = await settled(this.pool.evaluator.evaluate({ model, document, taps: boardTaps(document, path), camera: { ...camera, aspect: 1 }, size: SWATCH }));
       this.counts.evaluations++;
       this.counts.compilations = result.compilations;
-      editorStore.setState({ taps: new Map(result.taps.map((tap) => [tap.key, tap])), kinds: result.kinds, appearance: result.appearance, problem: null });
+      editorStore.setState({ taps: new Map(result.taps.map((tap) => [tap.key, tap])), kinds: result.kinds, appearance: result.appearance, readings: new Map(result.readings), problem: null });
       this.showAppearance();
       this.demands = result.demands;
       this.models.request(model, result.demands.map((demand) => demand.resolved));

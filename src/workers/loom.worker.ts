@@ -11,6 +11,10 @@ import { bakeSurface, makeBakeSession } from '../core/evaluate/bake';
 import type { BakedTexels } from '../core/evaluate/bake';
 import { seePoints } from '../core/evaluate/camera';
 import type { Camera, VisiblePoints } from '../core/evaluate/camera';
+import { NO_IMAGE } from '../core/base/image';
+import type { ImageReading, ImageSlot } from '../core/compile/images';
+import { threadImages } from '../core/evaluate/image-store';
+import type { ImageFacts } from '../core/evaluate/image-store';
 import { drawOutput } from '../core/evaluate/draw';
 import { paintSurface, paintValues } from '../core/evaluate/picture';
 import type { Picture } from '../core/evaluate/picture';
@@ -25,7 +29,7 @@ import { MeshAnalysis, mapKey } from '../core/mesh/analysis';
 import type { MapSettings } from '../core/mesh/analysis';
 import type { MeshMap } from '../core/mesh/mesh-map';
 import { pointsAt, uniformPoints } from '../core/mesh/sample-points';
-import type { SamplePoints } from '../core/mesh/sample-points';
+import type { SampleExtent, SamplePoints } from '../core/mesh/sample-points';
 import type { SurfaceMesh } from '../core/mesh/surface-mesh';
 import { SURFACE_LANES } from '../core/nodes/surface-parameters';
 import { PLAIN_LANES, PLAIN_TARGETS, appearanceOf, surfaceWrites } from '../core/surface/stage-layout';
@@ -38,15 +42,18 @@ export type Answer<T> = T | WorkerFailure;
 export interface StageProgram {
   readonly shader: StageShader; readonly bindings: readonly Binding[]; readonly uniformCount: number; readonly kind: ValueKind;
   readonly kinds: ReadonlyMap<string, ValueKind>;
+  readonly imageSlots: readonly ImageSlot[];
 }
 export type ResolvedDemand = MapDemand & { readonly resolved: MapSettings };
 export interface TapResult { readonly key: string; readonly kind: ValueKind; readonly statistics: Statistics | null; readonly picture: Picture; readonly histogram: Uint32Array | null }
-export interface EvaluationResult { readonly taps: readonly TapResult[]; readonly demands: readonly ResolvedDemand[]; readonly compilations: number; readonly kinds: ReadonlyMap<string, ValueKind>; readonly appearance: Appearance }
+export interface EvaluationResult { readonly taps: readonly TapResult[]; readonly demands: readonly ResolvedDemand[]; readonly compilations: number; readonly kinds: ReadonlyMap<string, ValueKind>; readonly appearance: Appearance; readonly readings: readonly (readonly [string, ImageReading])[] }
 export interface EvaluationRequest { readonly model: string; readonly document: NetworkDocument; readonly taps: readonly string[]; readonly camera: Camera; readonly size: number }
 
 interface LoadedModel { readonly analysis: MeshAnalysis; readonly uniform: SamplePoints; readonly maps: Map<string, MeshMap>; seen: { key: string; points: VisiblePoints } | null }
 const models = new Map<string, LoadedModel>();
 const HISTOGRAM_BINS = 64;
+/** On the stage hard steps are evened out over a pixel. */
+const STAGE = ['images', 'steps'] as const;
 const STATISTICS_POINTS = 4096;
 let session: { key: string; session: EvaluationSession } | null = null;
 
@@ -72,18 +79,18 @@ function adopt(id: string, mesh: SurfaceMesh): void {
 }
 
 function prepareStage(document: NetworkDocument, pin: string | null, targets: number): StageProgram {
-  const compiled = compileNetwork(document, { surface: pin === null, taps: pin === null ? [] : [pin] });
+  const compiled = compileNetwork(document, { surface: pin === null, taps: pin === null ? [] : [pin], evensOut: STAGE });
   const kind = pin === null ? 'surface' : compiled.slots[0]?.kind ?? 'scalar';
   const glsl = emitGlsl({ ...compiled.program, inputs: compiled.program.inputs });
   const live = { ...glsl, inputs: glsl.inputs.filter((name) => compiled.liveInputs.has(name)) };
   const isSurface = kind === 'surface';
   const writes = isSurface ? surfaceWrites(targets) : kind === 'scalar' ? 'target0 = vec4(vec3($0), 1.0);' : 'target0 = vec4($0, $1, $2, 1.0);';
-  return { shader: composeStageShader(live, 'screen', isSurface ? targets : 1, writes), bindings: compiled.bindings, uniformCount: Math.max(1, compiled.program.uniformCount), kind, kinds: compiled.kinds };
+  return { shader: composeStageShader(live, 'screen', isSurface ? targets : 1, writes), bindings: compiled.bindings, uniformCount: Math.max(1, compiled.program.uniformCount), kind, kinds: compiled.kinds, imageSlots: compiled.imageSlots };
 }
 
 function sessionFor(taps: readonly string[]): EvaluationSession {
   const key = taps.join('|');
-  if (session?.key !== key) session = { key, session: new EvaluationSession({ surface: true, taps }) };
+  if (session?.key !== key) session = { key, session: new EvaluationSession({ surface: true, taps, evensOut: ['images'] }) };
   return session.session;
 }
 
@@ -118,22 +125,22 @@ function evaluate({ model: id, document, taps, camera, size }: EvaluationRequest
     };
   });
   const demands = demandsOf(compiled, uniformsFor(compiled, document, scaleOf(mesh)), mesh);
-  return { taps: results, demands, compilations: used.compilations, kinds: compiled.kinds, appearance: appearanceOf(spread.slice(0, SURFACE_LANES.length)) };
+  return { taps: results, demands, compilations: used.compilations, kinds: compiled.kinds, appearance: appearanceOf(spread.slice(0, SURFACE_LANES.length)), readings: compiled.imageSlots.map(({ path, reading }) => [path.join('/'), reading]) };
 }
 
-interface FillRequest { readonly isWhole?: boolean; readonly model: string; readonly document: NetworkDocument; readonly pin: string | null; readonly version: string; readonly triangles: Uint32Array; readonly weights: Float32Array }
+interface FillRequest { readonly isWhole?: boolean; readonly sample?: SampleExtent; readonly model: string; readonly document: NetworkDocument; readonly pin: string | null; readonly version: string; readonly triangles: Uint32Array; readonly weights: Float32Array }
 export interface FillResult { readonly kind: ValueKind; readonly lanes: readonly Float32Array<ArrayBuffer>[] }
 const fills = new Map<string, { key: string; points: SamplePoints }>();
 let filling: { pin: string | null; session: EvaluationSession } | null = null;
 
 /** Values of the finished surface, or of a pinned output, at given points; for a stage without a fast graphics processor. */
-function fill({ model: id, document, pin, version, triangles, weights, isWhole = false }: FillRequest): FillResult {
+function fill({ model: id, document, pin, version, triangles, weights, sample, isWhole = false }: FillRequest): FillResult {
   const model = loaded(id);
-  if (filling?.pin !== pin) filling = { pin, session: new EvaluationSession({ surface: pin === null, taps: pin === null ? [] : [pin] }) };
+  if (filling?.pin !== pin) filling = { pin, session: new EvaluationSession({ surface: pin === null, taps: pin === null ? [] : [pin], evensOut: STAGE }) };
   const slot = version.split(' ')[0] ?? '';
   let kept = fills.get(slot);
   if (kept?.key !== `${id} ${version}`) {
-    kept = { key: `${id} ${version}`, points: pointsAt(model.analysis.mesh, triangles, weights) };
+    kept = { key: `${id} ${version}`, points: pointsAt(model.analysis.mesh, triangles, weights, sample) };
     fills.set(slot, kept);
   }
   const compiled = filling.session.prepare(document);
@@ -171,6 +178,12 @@ const api = {
     return Comlink.transfer(map, [map.data.buffer]);
   }),
   provideMap: (id: string, settings: MapSettings, map: MeshMap) => attempt(() => { loaded(id).maps.set(mapKey(settings), map); return true; }),
+  loadImage: (hash: string, bytes: Uint8Array) => attempt((): ImageFacts => threadImages.add(hash, bytes)),
+  imageSheet: (hash: string, reading: ImageReading) => attempt(() => {
+    const sheet = threadImages.sheet(hash, reading) ?? NO_IMAGE;
+    const copy = { ...sheet, data: sheet.data.slice() };
+    return Comlink.transfer(copy, [copy.data.buffer]);
+  }),
   prepareStage: (document: NetworkDocument, pin: string | null, targets: number = PLAIN_TARGETS) => attempt(() => prepareStage(document, pin, targets)),
   evaluate: (request: EvaluationRequest) => attempt(() => evaluate(request)),
   fill: (request: FillRequest) => attempt(() => fill(request)),

@@ -17,10 +17,10 @@ import { encodeSrgb } from '@/core/surface/colour-science';
 import { NODES } from '@/core/nodes/registry.generated';
 import { readFileSync } from 'node:fs';
 import { evaluateWasm } from '../support/agreement';
-import { TEST_SCALE, documentOf, node, randomLanes } from '../support/networks';
+import { TEST_SCALE, bindTestImages, documentOf, node, randomLanes } from '../support/networks';
 
 const POINTS = 256;
-interface ShaderRun { readonly shader: string; readonly values: number[]; readonly rows: number[][] }
+interface ShaderRun { readonly shader: string; readonly valuesIn: 'array' | 'texture'; readonly images: readonly { readonly stride: number; readonly rows: number; readonly data: number[] }[]; readonly values: number[]; readonly rows: number[][] }
 
 /** Runs point shaders in the browser and reads back one number per point. */
 async function runShaders(page: Page, runs: readonly ShaderRun[]): Promise<number[][]> {
@@ -46,7 +46,7 @@ async function runShaders(page: Page, runs: readonly ShaderRun[]): Promise<numbe
     gl.framebufferTexture2D(gl.FRAMEBUFFER, gl.COLOR_ATTACHMENT0, gl.TEXTURE_2D, target, 0);
     gl.viewport(0, 0, count, 1);
     const vertex = compile(gl.VERTEX_SHADER, '#version 300 es\nvoid main() { gl_Position = vec4(vec2(gl_VertexID == 1 ? 3.0 : -1.0, gl_VertexID == 2 ? 3.0 : -1.0), 0.0, 1.0); }');
-    return given.map(({ shader, values, rows }) => {
+    return given.map(({ shader, values, rows, images, valuesIn }) => {
       const program = gl.createProgram();
       gl.attachShader(program, vertex);
       gl.attachShader(program, compile(gl.FRAGMENT_SHADER, shader));
@@ -55,7 +55,20 @@ async function runShaders(page: Page, runs: readonly ShaderRun[]): Promise<numbe
       const points = texture(count, Math.max(1, rows.length), gl.R32F, gl.RED, Float32Array.from(rows.length > 0 ? rows.flat() : new Array<number>(count).fill(0)));
       gl.bindTexture(gl.TEXTURE_2D, points);
       gl.uniform1i(gl.getUniformLocation(program, 'points'), 0);
-      gl.uniform4fv(gl.getUniformLocation(program, 'values'), Float32Array.from(values));
+      const bind = (name: string, unit: number, width: number, height: number, data: Float32Array): void => {
+        gl.activeTexture(gl.TEXTURE0 + unit);
+        texture(width, height, gl.RGBA32F, gl.RGBA, data);
+        gl.uniform1i(gl.getUniformLocation(program, name), unit);
+      };
+      images.forEach((image, k) => { bind(`image${String(k)}`, k + 2, image.stride, image.rows, Float32Array.from(image.data)); });
+      if (valuesIn === 'array') gl.uniform4fv(gl.getUniformLocation(program, 'values'), Float32Array.from(values));
+      else {
+        const height = Math.ceil(values.length / 1024);
+        const rowsOf = new Float32Array(height * 1024);
+        rowsOf.set(values);
+        bind('values', 1, 256, height, rowsOf);
+      }
+      gl.activeTexture(gl.TEXTURE0);
       gl.drawArrays(gl.TRIANGLES, 0, 3);
       const read = new Float32Array(count * 4);
       gl.readPixels(0, 0, count, 1, gl.RGBA, gl.FLOAT, read);
@@ -67,9 +80,11 @@ async function runShaders(page: Page, runs: readonly ShaderRun[]): Promise<numbe
 const padded = (values: ArrayLike<number>): number[] => { const list = Array.from(values); while (list.length === 0 || list.length % 4 !== 0) list.push(0); return list; };
 function shaderRuns(compiled: CompiledNetwork, document: NetworkDocument, lanes: (name: string) => Float32Array): ShaderRun[] {
   const glsl = emitGlsl(compiled.program);
-  const values = padded(uniformsFor(compiled, document, TEST_SCALE));
+  const uniforms = uniformsFor(compiled, document, TEST_SCALE);
+  const images = bindTestImages(compiled, uniforms).map(({ stride, rows: height, data }) => ({ stride, rows: height, data: Array.from(data) }));
+  const values = padded(uniforms);
   const rows = glsl.inputs.map((name) => Array.from(lanes(name).subarray(0, POINTS)));
-  return compiled.program.outputs.map((_, k) => ({ shader: composePointShader(glsl, k), values, rows }));
+  return compiled.program.outputs.map((_, k) => ({ shader: composePointShader(glsl, k), values, rows, images, valuesIn: glsl.valuesIn }));
 }
 
 test('GLSL agrees with WebAssembly on every node: within 1e-3·max(1, |r|), steps apart', async ({ page }) => {
@@ -105,7 +120,7 @@ test('hashes are equal to the bit', async ({ page }) => {
   const program = b.finish(halves.map((value, k) => ({ name: String(k), value })));
   const random = seededRandom(2);
   const lane = new Map(['position.x', 'position.y'].map((name) => [name, Float32Array.from({ length: POINTS }, () => Math.floor(random() * 200000 - 100000))]));
-  const compiled = { program, slots: [], bindings: [], mapSlots: [], kinds: new Map(), liveInputs: new Set(program.inputs) } satisfies CompiledNetwork;
+  const compiled = { program, slots: [], bindings: [], mapSlots: [], imageSlots: [], kinds: new Map(), liveInputs: new Set(program.inputs) } satisfies CompiledNetwork;
   const document = documentOf([]);
   const { wasm } = evaluateWasm(compiled, document, (name) => lane.get(name), POINTS);
   const glsl = await runShaders(page, shaderRuns(compiled, document, (name) => lane.get(name) as Float32Array));

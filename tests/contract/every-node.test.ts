@@ -3,7 +3,7 @@ import { checkDocument } from '@/core/compile/check';
 import { NODES } from '@/core/nodes/registry.generated';
 import type { NodeDefinition } from '@/core/nodes/define';
 import { measureAgreement } from '../support/agreement';
-import { documentOf, node, randomDocument, randomLanes } from '../support/networks';
+import { documentOf, node, randomLanes } from '../support/networks';
 
 const TOLERANCE = 1e-4;
 /** Share of values that may fall on the other side of a discontinuity (floor, comparison, hash cell). */
@@ -39,30 +39,10 @@ describe('every node', () => {
     for (const options of variants(definition)) {
       const document = documentOf([node('n', definition.id, {}, options)]);
       expect(checkDocument(document).diagnostics).toEqual([]);
-      const compiled = compileNetwork(document, { surface: true, taps: 'all' });
+      const compiled = compileNetwork(document, { surface: true, taps: 'all', evensOut: ['images', 'steps'] });
       const agreement = measureAgreement(compiled, document, lanes, 96, definition.tolerance?.value ?? TOLERANCE);
       expect({ options, bits: agreement.bitDifferences }).toEqual({ options, bits: 0 });
       expect(agreement.beyond / Math.max(1, agreement.compared)).toBeLessThanOrEqual(FLIPS);
     }
-  });
-});
-
-describe('random networks', () => {
-  it('agree to the bit in WebAssembly and the f32 reference, 120 networks of up to 14 nodes', () => {
-    let bits = 0, compared = 0, beyond = 0;
-    for (let seed = 1; seed <= 120; seed++) {
-      const document = randomDocument(seed, 3 + (seed % 12));
-      const lanes = randomLanes(16, seed);
-      const compiled = compileNetwork(document, { surface: true, taps: 'all' });
-      const agreement = measureAgreement(compiled, document, lanes, 16, 5e-3);
-      if (agreement.bitDifferences > 0) throw new Error(`seed ${String(seed)}: ${String(agreement.bitDifferences)} values differ`);
-      bits += agreement.bitDifferences;
-      compared += agreement.compared;
-      beyond += agreement.beyond;
-    }
-    expect(bits).toBe(0);
-    expect(compared).toBeGreaterThan(20000);
-    // Chains of powers, steps and fine patterns enlarge rounding; most values still lie close to double precision.
-    expect(beyond / compared).toBeLessThan(0.05);
   });
 });

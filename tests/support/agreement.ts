@@ -3,32 +3,35 @@ import { uniformsFor } from '@/core/compile/compile';
 import type { CompiledNetwork } from '@/core/compile/compile';
 import type { NetworkDocument } from '@/core/graph/document';
 import { ReferenceInterpreter } from '@/core/ir/reference';
-import { TEST_SCALE } from './networks';
+import type { ImageAtlas } from '@/core/base/image';
+import { TEST_SCALE, bindTestImages } from './networks';
 
-export interface Evaluation { readonly uniforms: Float32Array; readonly wasm: readonly Float32Array[] }
+export interface Evaluation { readonly images: readonly ImageAtlas[]; readonly uniforms: Float32Array; readonly wasm: readonly Float32Array[] }
 
 export function evaluateWasm(compiled: CompiledNetwork, document: NetworkDocument, lanes: (name: string) => Float32Array | undefined, count: number): Evaluation {
   const runner = new WasmRunner(compiled.program);
   const uniforms = uniformsFor(compiled, document, TEST_SCALE);
+  const images = bindTestImages(compiled, uniforms);
+  runner.setImages(images);
   runner.setUniforms(uniforms);
   const wasm = compiled.program.outputs.map(() => new Float32Array(count));
   runner.run(lanes, count, wasm);
-  return { uniforms, wasm };
+  return { images, uniforms, wasm };
 }
 
 export interface Agreement { readonly bitDifferences: number; readonly beyond: number; readonly worst: number; readonly compared: number }
 
 /** Compares WebAssembly with the f32 reference bit by bit, and counts values beyond `tolerance`·max(1, |r|) of the f64 reference. */
 export function measureAgreement(compiled: CompiledNetwork, document: NetworkDocument, lanes: (name: string) => Float32Array | undefined, count: number, tolerance: number): Agreement {
-  const { uniforms, wasm } = evaluateWasm(compiled, document, lanes, count);
+  const { images, uniforms, wasm } = evaluateWasm(compiled, document, lanes, count);
   const single = new ReferenceInterpreter(compiled.program, 'f32');
   const double = new ReferenceInterpreter(compiled.program, 'f64');
   const inputs = compiled.program.inputs.map((name) => lanes(name));
   let bitDifferences = 0, beyond = 0, worst = 0, compared = 0;
   for (let point = 0; point < count; point++) {
     const given = inputs.map((lane) => lane?.[point] ?? 0);
-    const f32 = single.evaluate(uniforms, given);
-    const f64 = double.evaluate(uniforms, given);
+    const f32 = single.evaluate(uniforms, given, images);
+    const f64 = double.evaluate(uniforms, given, images);
     wasm.forEach((lane, k) => {
       const value = lane[point] as number;
       compared++;

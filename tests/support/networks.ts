@@ -1,4 +1,8 @@
 import { seededRandom } from '@/core/base/random';
+import { buildAtlas } from '@/core/base/image';
+import type { ImageAtlas } from '@/core/base/image';
+import { bindImages } from '@/core/compile/images';
+import type { CompiledNetwork } from '@/core/compile/compile';
 import { takesMany } from '@/core/compile/catalogue';
 import { OUTPUT_EDGE, SURFACE_OUTPUT, emptyDocument } from '@/core/graph/document';
 import type { InputValue, NetworkDocument, NodeInstance, Strand, Triple } from '@/core/graph/document';
@@ -23,6 +27,12 @@ export function documentOf(nodes: readonly NodeInstance[], strands: readonly (st
   return { ...base, network: { ...base.network, nodes, strands: strands.map((each, k) => (typeof each === 'string' ? strand(each, k) : each)) } };
 }
 
+const imageRandom = seededRandom(77);
+/** A small image of strong contrast, some of it above 1, as every image of a test network. */
+export const TEST_IMAGE: ImageAtlas = buildAtlas(7, 5, Float32Array.from({ length: 7 * 5 * 4 }, (_, k) => ((k & 3) === 3 ? imageRandom() : imageRandom() * 1.5)));
+/** Puts the test image wherever a program reads one. */
+export const bindTestImages = (compiled: CompiledNetwork, uniforms: Float32Array): readonly ImageAtlas[] => bindImages(compiled.imageSlots.map((slot) => ({ ...slot, hash: 'test' })), uniforms, () => TEST_IMAGE);
+
 /** Lanes for `count` pseudo-random points of an object about two metres across. */
 export function randomLanes(count: number, seed = 1): (name: string) => Float32Array {
   const cache = new Map<string, Float32Array>();
@@ -44,7 +54,7 @@ export function randomLanes(count: number, seed = 1): (name: string) => Float32A
   return (name) => {
     let lane = cache.get(name);
     if (!lane) {
-      lane = fill(() => (name.startsWith('map:') && !/\.d[xyz]$/.test(name) ? random() : random() - 0.5));
+      lane = fill(() => (name === 'footprint' ? random() * 0.02 : name.startsWith('map:') && !/\.d[xyz]$/.test(name) ? random() : random() - 0.5));
       cache.set(name, lane);
     }
     return lane;
@@ -59,13 +69,14 @@ function randomValue(port: InputPort, random: () => number): InputValue | undefi
   if (port.kind === 'scalar' || port.kind === 'fixed' || port.kind === 'flex') return port.step >= 1 ? Math.round(between()) : between();
   if (port.kind === 'vector' || port.kind === 'colour') return [between(), between(), between()];
   if (port.kind === 'formula') return { formula: FORMULAS[Math.floor(random() * FORMULAS.length)] ?? 'a' };
+  if (port.kind === 'curve') return { points: Array.from({ length: 5 }, (_, k) => [k / 4, random()] as const) };
   if (port.kind !== 'ramp') return undefined;
   const count = 2 + Math.floor(random() * 6);
-  const segments = ['hold', 'linear', 'smooth'] as const;
+  const segments = ['hold', 'linear', 'smooth', 'spline'] as const;
   return {
     stops: Array.from({ length: count }, (_, k) => ({
       id: `s${String(k)}`, position: random(), colour: [random(), random(), random()] as const, alpha: 0.2 + 0.8 * random(),
-      segment: segments[Math.floor(random() * 3)] ?? 'linear',
+      segment: segments[Math.floor(random() * 4)] ?? 'linear', ...(random() < 0.1 ? { open: ['position', 'colour'] as const } : {}),
     })),
   };
 }

@@ -1,5 +1,5 @@
 import type { Diagnostic, DiagnosticCode, Severity } from '../base/diagnostic';
-import { INPUT_EDGE, LIMITS, OUTPUT_EDGE, SURFACE_OUTPUT, isCurve, isFormula, isRamp, isTriple } from '../graph/document';
+import { INPUT_EDGE, LIMITS, OUTPUT_EDGE, SURFACE_OUTPUT, isCurve, isFormula, isImage, isRamp, isTriple } from '../graph/document';
 import type { Dial, GroupDefinition, Network, NetworkDocument, NodeInstance } from '../graph/document';
 import { parseDocument, pointer } from '../graph/schema';
 import { parseFormula } from '../nodes/formula/parse';
@@ -196,6 +196,7 @@ function fits(kind: PortKind, value: unknown): boolean {
     case 'flex': return typeof value === 'number' || isTriple(value);
     case 'ramp': return isRamp(value);
     case 'curve': return isCurve(value);
+    case 'image': return isImage(value);
     case 'formula': return isFormula(value);
     case 'surface': case 'scalars': return false;
   }
@@ -209,6 +210,7 @@ function kindWord(kind: PortKind): string {
     case 'flex': return 'number, vector or colour';
     case 'ramp': return 'ramp';
     case 'curve': return 'curve';
+    case 'image': return 'image';
     case 'formula': return 'formula';
     case 'surface': return 'surface';
   }

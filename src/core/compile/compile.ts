@@ -13,7 +13,8 @@ import { surfaceLanes } from '../nodes/surface-lanes';
 import { findDefinition } from './catalogue';
 import { checkReferences } from './check';
 import { Lowering, kindsOf } from './lowering';
-import type { MapSlot } from './lowering';
+import type { EvensOut, MapSlot } from './lowering';
+import type { ImageSlot } from './images';
 import { writeUniforms } from './uniforms';
 import type { Binding, ModelScale } from './uniforms';
 
@@ -32,6 +33,8 @@ export interface CompileRequest {
   readonly taps: 'all' | readonly string[];
   /** Keys besides, for what arrives at inputs. */
   readonly watched?: readonly string[];
+  /** What is evened out over each sample's width (input `footprint`, metres). */
+  readonly evensOut?: EvensOut;
 }
 
 export interface OutputSlot { readonly key: string; readonly kind: ValueKind; readonly first: number; readonly lanes: number }
@@ -41,6 +44,7 @@ export interface CompiledNetwork {
   readonly slots: readonly OutputSlot[];
   readonly bindings: readonly Binding[];
   readonly mapSlots: readonly MapSlot[];
+  readonly imageSlots: readonly ImageSlot[];
   readonly kinds: ReadonlyMap<string, ValueKind>;
   /** The per-point inputs that some output depends on. */
   readonly liveInputs: ReadonlySet<string>;
@@ -62,7 +66,7 @@ export function compileNetwork(document: NetworkDocument, request: CompileReques
   const diagnostics = checkReferences(document);
   if (hasErrors(diagnostics)) throw new CompileError(diagnostics.filter((finding) => finding.severity === 'error'));
   const b = new Builder();
-  const lowering = new Lowering(b, document);
+  const lowering = new Lowering(b, document, request.evensOut);
   const surface = lowering.lowerMaterial();
   if (lowering.findings.length > 0) throw new CompileError(lowering.findings);
   const outputs: ProgramOutput[] = [];
@@ -81,7 +85,7 @@ export function compileNetwork(document: NetworkDocument, request: CompileReques
   const program = b.finish(outputs);
   const liveInputs = findLiveInputs(program);
   const mapSlots = lowering.mapSlots.filter((slot) => liveInputs.has(slot.field));
-  return { program, slots, bindings: lowering.bindings, mapSlots, kinds: kindsOf(lowering.results), liveInputs };
+  return { program, slots, bindings: lowering.bindings, mapSlots, imageSlots: lowering.imageSlots, kinds: kindsOf(lowering.results), liveInputs };
 }
 
 /** All findings on a well-shaped document: those of `checkReferences`, then what only shows when it is compiled, like types in formulas. */

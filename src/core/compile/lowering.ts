@@ -13,6 +13,8 @@ import type { SurfaceLanes } from '../nodes/surface-parameters';
 import { chosenOptions, findDefinition, groupOf, inputPort } from './catalogue';
 import { formulaFinding } from './check';
 import { toScalar, toTriple } from './convert';
+import { IMAGE_UNIFORMS, readingOf } from './images';
+import type { ImageSlot } from './images';
 import type { Lowered } from './convert';
 import { topologicalOrder } from './order';
 import { MODEL_UNIFORMS, findNode, valueOf } from './uniforms';
@@ -25,6 +27,9 @@ export interface MapSlot {
   readonly settings: Readonly<Record<string, F32>>;
   readonly choices: Readonly<Record<string, string>>;
 }
+
+/** What is evened out over the width that a sample stands for. */
+export type EvensOut = readonly ('images' | 'steps')[];
 
 /** One open board: the material's own network, or a group's inside one of its nodes. */
 interface Scope {
@@ -40,12 +45,13 @@ interface Scope {
 export class Lowering {
   readonly bindings: Binding[] = [];
   readonly mapSlots: MapSlot[] = [];
+  readonly imageSlots: ImageSlot[] = [];
   readonly findings: Diagnostic[] = [];
   /** Every node output by `path:output`, and every value arriving at a scalar input by `path<input`. */
   readonly results = new Map<string, Lowered>();
   private readonly model: Omit<ModelReads, 'meshMap'>;
 
-  constructor(private readonly b: Builder, private readonly document: NetworkDocument) {
+  constructor(private readonly b: Builder, private readonly document: NetworkDocument, evensOut: EvensOut = []) {
     const base = b.reserveUniforms(MODEL_UNIFORMS, 4);
     const lanes = (name: string): Lanes3 => [b.input(`${name}.x`), b.input(`${name}.y`), b.input(`${name}.z`)];
     const slopes = (name: string): Lanes3 => [b.input(`${name}.dx`), b.input(`${name}.dy`), b.input(`${name}.dz`)];
@@ -54,6 +60,7 @@ export class Lowering {
       position: lanes('position'), normal: lanes('normal'), faceNormal: lanes('faceNormal'),
       textureCoordinates: [b.input('uv.x'), b.input('uv.y'), b.f(0)],
       textureSlopes: () => [slopes('uv.x'), slopes('uv.y')],
+      footprint: (of) => (evensOut.includes(of) ? b.input('footprint') : null),
       size: b.uniform(base), boundsMinimum: uniforms(1), boundsExtent: uniforms(4),
     };
   }
@@ -207,6 +214,7 @@ export class Lowering {
     }
     if (port.kind === 'scalars') return { lowered: wired.map(({ value, strand }) => toScalar(this.b, value, strand.conversion)), kind: 'scalar' };
     if (port.kind === 'ramp') return { lowered: this.rampTable(scope, node, id), kind: 'colour' };
+    if (port.kind === 'image') return { lowered: this.imageTable(scope, node, id), kind: 'colour' };
     if (port.kind === 'curve') return { lowered: this.curveTable(path, id), kind: 'scalar' };
     if (port.kind === 'formula') {
       const text = valueOf(node, id);
@@ -259,6 +267,14 @@ export class Lowering {
       });
       return { row, ...Object.fromEntries(given) as Omit<OpenStop, 'row'> };
     });
+  }
+
+  private imageTable(scope: Scope, node: NodeInstance, input: string): AnyLowered {
+    const base = this.b.reserveUniforms(IMAGE_UNIFORMS, 4);
+    const slot = this.b.reserveImage();
+    this.imageSlots.push({ slot, base, path: [...scope.path, node.id], input, reading: readingOf(this.document, scope.network, scope.group, node) });
+    const lane = (k: number): F32 => this.b.uniform(base + k);
+    return { slot, width: lane(0), height: lane(1), rows: lane(2), lastLevel: lane(3), mean: [lane(4), lane(5), lane(6), lane(7)] };
   }
 
   private curveTable(path: readonly string[], input: string): AnyLowered {

@@ -1,6 +1,6 @@
 import type { RampModes } from '../nodes/ramp-table';
 import type { InputPort } from '../nodes/define';
-import { isCurve, isFormula, isRamp, isTriple } from '../graph/document';
+import { isCurve, isFormula, isImage, isRamp, isTriple } from '../graph/document';
 import type { Dial, GroupDefinition, InputValue, NetworkDocument, NodeInstance, RampStop, RampValue, Triple } from '../graph/document';
 import { findDefinition, groupOf, inputPort, stopOf } from './catalogue';
 import { orderedStops, writeCurve, writeRamp } from './ramp-rows';
@@ -100,7 +100,7 @@ export function writeUniforms(document: NetworkDocument, bindings: readonly Bind
   values.set([model.size, ...model.minimum, ...model.extent], 0);
   for (const { index, shape, source } of bindings) {
     const value = read(document, source);
-    if (value === undefined || isFormula(value)) continue;
+    if (value === undefined || isFormula(value) || isImage(value)) continue;
     if (isRamp(value)) writeRamp(values, index, value, rampModes(findNode(document, source.path) as NodeInstance));
     else if (isCurve(value)) writeCurve(values, index, value);
     else if (typeof value === 'number') values.fill(value, index, index + (shape === 'triple' ? 3 : 1));

@@ -24,7 +24,7 @@ export interface BakeProgress { (done: number, total: number): void | Promise<vo
 const NORMAL = 9;
 
 /** What a bake compiles with; kept over many strips it compiles once. */
-export const makeBakeSession = (): EvaluationSession => new EvaluationSession({ surface: true, taps: [] });
+export const makeBakeSession = (): EvaluationSession => new EvaluationSession({ surface: true, taps: [], evensOut: ['images'] });
 
 /** Values of covered texels only: `texels` are their cells (row × size + column), and each lane holds one value for each. */
 export interface BakedTexels { readonly texels: Uint32Array<ArrayBuffer>; readonly lanes: readonly Float32Array<ArrayBuffer>[] }

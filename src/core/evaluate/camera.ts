@@ -42,5 +42,5 @@ export function seePoints(analysis: MeshAnalysis, camera: Camera, width: number,
     pixels.push(y * width + x);
     views.push(-dx, -dy, -dz);
   }
-  return { width, height, points: collector.take(), pixels: Uint32Array.from(pixels), views: Float32Array.from(views) };
+  return { width, height, points: { ...collector.take(), sample: { eye: camera.eye, pixelRad: 2 * half / height } }, pixels: Uint32Array.from(pixels), views: Float32Array.from(views) };
 }

@@ -12,7 +12,7 @@ import type { MapSource } from './session';
  * @throws CompileError when the document has errors
  */
 export function drawOutput(document: NetworkDocument, key: string, { mesh }: MeshAnalysis, seen: VisiblePoints, maps: MapSource): Picture {
-  const session = new EvaluationSession({ surface: key === 'surface', taps: key === 'surface' ? [] : [key] });
+  const session = new EvaluationSession({ surface: key === 'surface', taps: key === 'surface' ? [] : [key], evensOut: ['images', 'steps'] });
   const lanes = session.evaluate(document, mesh, seen.points, maps);
   const kind = session.prepare(document).slots[0]?.kind;
   return halve(kind === 'surface' ? paintSurface(seen, lanes) : paintValues(seen, lanes, kind === 'colour'));

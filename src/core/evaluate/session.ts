@@ -1,7 +1,10 @@
 import { WasmRunner } from '../backends/wasm/runner';
 import { compileNetwork, mapDemands, structureKey, uniformsFor } from '../compile/compile';
 import type { CompileRequest, CompiledNetwork, MapDemand } from '../compile/compile';
+import { bindImages, imageDemands } from '../compile/images';
+import type { ImageSource } from '../compile/images';
 import type { NetworkDocument } from '../graph/document';
+import { threadImages } from './image-store';
 import { lanesOf } from '../mesh/lanes';
 import type { MeshMap } from '../mesh/mesh-map';
 import type { SamplePoints } from '../mesh/sample-points';
@@ -20,7 +23,8 @@ export class EvaluationSession {
   /** How often something was compiled; dragging a value must not raise it. */
   compilations = 0;
 
-  constructor(private readonly request: CompileRequest) {}
+  /** @param images where images come from; those known to this thread unless told otherwise */
+  constructor(private readonly request: CompileRequest, private readonly images: ImageSource = (hash, reading) => threadImages.sheet(hash, reading)) {}
 
   /** Compiles when the structure has changed. Throws CompileError. */
   prepare(document: NetworkDocument): CompiledNetwork {
@@ -49,6 +53,7 @@ export class EvaluationSession {
       const map = source(demand.resolved);
       if (map) maps.set(demand.field, map);
     }
+    this.runner?.setImages(bindImages(imageDemands(compiled.imageSlots, document), uniforms, this.images));
     return this.run(uniforms, lanesOf(mesh, points, maps), points.count, wanted);
   }
 

@@ -19,7 +19,9 @@ export interface RampValue { readonly stops: readonly RampStop[] }
 export interface FormulaValue { readonly formula: string }
 /** A curve through points (x, y), x rising. */
 export interface CurveValue { readonly points: readonly (readonly [number, number])[] }
-export type InputValue = number | Triple | RampValue | FormulaValue | CurveValue;
+/** An image by the SHA-256 of its file; an empty hash where none was chosen. */
+export interface ImageValue { readonly image: string; readonly name: string }
+export type InputValue = number | Triple | RampValue | FormulaValue | CurveValue | ImageValue;
 
 /** How a colour or vector becomes a scalar. */
 export type Conversion = 'luminance' | 'average' | 'largest' | 'first' | 'second' | 'third' | 'length';
@@ -156,6 +158,7 @@ export function emptyDocument(name: string): NetworkDocument {
 export const isTriple = (value: unknown): value is Triple => Array.isArray(value) && value.length === 3;
 export const isRamp = (value: unknown): value is RampValue => typeof value === 'object' && value !== null && 'stops' in value;
 export const isCurve = (value: unknown): value is CurveValue => typeof value === 'object' && value !== null && 'points' in value;
+export const isImage = (value: unknown): value is ImageValue => typeof value === 'object' && value !== null && 'image' in value;
 export const isFormula = (value: unknown): value is FormulaValue => typeof value === 'object' && value !== null && 'formula' in value;
 export const isGroup = (node: NodeInstance): boolean => node.type === 'group';
 

@@ -31,11 +31,12 @@ export function documentJsonSchema(): Schema {
       id: { type: 'string', minLength: 1, maxLength: 80, pattern: '^[A-Za-z0-9_.:@-]+$' },
       triple: fixed(3),
       stop: object({ id: ref('id'), position: number, colour: ref('triple'), alpha: { type: 'number', minimum: 0, maximum: 1 }, segment: oneOf(...SEGMENTS), open: { ...list(oneOf('position', 'colour', 'alpha'), 3), uniqueItems: true } }, ['open']),
+      image: object({ image: { type: 'string', pattern: '^([0-9a-f]{64})?$' }, name }),
       curve: object({ points: { ...list(fixed(2), LIMITS.curvePoints), minItems: 2 } }),
       ramp: object({ stops: { ...list(ref('stop'), LIMITS.rampStops), minItems: 2 } }),
       formula: object({ formula: text(LIMITS.formula) }),
       node: object({
-        id: ref('id'), type: { ...text(80), minLength: 1 }, version: whole(1), name, at: fixed(2), values: mapOf(either(number, ref('triple'), ref('ramp'), ref('formula'), ref('curve'))),
+        id: ref('id'), type: { ...text(80), minLength: 1 }, version: whole(1), name, at: fixed(2), values: mapOf(either(number, ref('triple'), ref('ramp'), ref('formula'), ref('curve'), ref('image'))),
         options: mapOf({ type: 'string', minLength: 1, maxLength: 80 }), limited: { type: 'boolean' }, folded: { type: 'boolean' }, group: ref('id'),
       }, ['name', 'limited', 'folded', 'group']),
       strand: object({ id: ref('id'), from: end('output'), to: end('input'), order: number, conversion: oneOf('luminance', 'average', 'largest', 'first', 'second', 'third', 'length') }, ['conversion']),

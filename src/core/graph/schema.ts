@@ -19,7 +19,8 @@ const ramp = Joi.object({ stops: Joi.array().items(stop).min(2).max(LIMITS.rampS
 // Longer than a formula may be, so that its own check can say so in words.
 const formula = Joi.object({ formula: Joi.string().allow('').max(LIMITS.formula).required() });
 const curve = Joi.object({ points: Joi.array().items(pair).min(2).max(LIMITS.curvePoints).required() });
-const value = Joi.alternatives(number, triple, ramp, formula, curve);
+const image = Joi.object({ image: Joi.string().allow('').pattern(/^[0-9a-f]{64}$/).required(), name: name.required() });
+const value = Joi.alternatives(number, triple, ramp, formula, curve, image);
 
 const node = Joi.object({
   id: id.required(), type: Joi.string().max(80).required(), version: Joi.number().integer().min(1).max(LIMITS.whole).required(), name,

@@ -29,6 +29,7 @@ export class Builder {
   private readonly functions: Func[] = [];
   private readonly functionsByName = new Map<string, Func>();
   private uniforms = 0;
+  private images = 0;
 
   constructor() {
     this.prologue = this.makeBlock(null);
@@ -125,6 +126,11 @@ export class Builder {
     assert(row.laneUniform && rowSize % 4 === 0 && base % 4 === 0, 'table rows are uniform and aligned to four');
     return this.emit('table', 'f32', [row], { immediate: base + column, rowSize, laneUniform: true });
   }
+
+  /** Reserves a place for an image and returns its number. */
+  reserveImage(): number { return this.images++; }
+  /** A channel (0–3) of the texel of an image's sheet at a column and row, which must lie in it. */
+  texel(image: number, channel: number, column: I32, row: I32): F32 { return this.emit('texel', 'f32', [column, row], { immediate: image * 4 + channel }); }
 
   add(a: F32, b: F32): F32 { return isZero(a, -0) ? b : isZero(b, -0) ? a : this.emit('add', 'f32', [a, b]); }
   sub(a: F32, b: F32): F32 { return isZero(b, 0) ? a : this.emit('sub', 'f32', [a, b]); }
@@ -246,7 +252,7 @@ export class Builder {
   finish(outputs: readonly ProgramOutput[]): Program {
     return {
       prologue: this.prologue, body: this.body, functions: this.functions, inputs: this.inputs,
-      uniformCount: this.uniforms, outputs,
+      uniformCount: this.uniforms, imageCount: this.images, outputs,
     };
   }
 }

@@ -1,4 +1,5 @@
 import { present } from '../base/assert';
+import type { ImageAtlas } from '../base/image';
 import { MEANING } from './fold';
 import type { Block, Func, Program, Value } from './types';
 
@@ -15,11 +16,12 @@ export class ReferenceInterpreter {
   /**
    * @param uniforms typed values and dials, `program.uniformCount` long
    * @param inputs per-point values in the order of `program.inputs`
+   * @param images as many as the program reads
    * @returns the outputs in the order of `program.outputs`
    */
-  evaluate(uniforms: ArrayLike<number>, inputs: ArrayLike<number>): number[] {
+  evaluate(uniforms: ArrayLike<number>, inputs: ArrayLike<number>, images: readonly ImageAtlas[] = []): number[] {
     const frame = new Map<Value, number>();
-    const scope = { uniforms, inputs };
+    const scope = { uniforms, inputs, images };
     this.runBlock(this.program.prologue, frame, scope);
     this.runBlock(this.program.body, frame, scope);
     return this.program.outputs.map((output) => present(frame.get(output.value), 'output'));
@@ -40,6 +42,7 @@ export class ReferenceInterpreter {
       case 'uniform': return scope.uniforms[value.immediate] ?? 0;
       case 'table': return scope.uniforms[value.immediate + at(0) * value.rowSize] ?? 0;
       case 'input': return this.round(scope.inputs[value.immediate] ?? 0);
+      case 'texel': return texelOf(scope.images[value.immediate >> 2], value.immediate & 3, at(0), at(1));
       case 'select': return at(0) ? at(1) : at(2);
       default: {
         const raw = present(MEANING[value.operation], value.operation)(at(0), at(1), value.immediate);
@@ -78,7 +81,14 @@ export class ReferenceInterpreter {
   }
 }
 
+/** @throws when the place lies outside the sheet: programs keep within it */
+function texelOf(image: ImageAtlas | undefined, channel: number, column: number, row: number): number {
+  if (!image || column < 0 || column >= image.stride || row < 0 || row >= image.rows) throw new Error(`Invariant broken: texel ${String(column)}, ${String(row)} is not there`);
+  return image.data[(row * image.stride + column) * 4 + channel] as number;
+}
+
 interface Scope {
+  readonly images: readonly ImageAtlas[];
   readonly uniforms: ArrayLike<number>;
   readonly inputs: ArrayLike<number>;
 }

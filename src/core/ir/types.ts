@@ -10,6 +10,8 @@ export const OPERATIONS = {
   uniform: { args: [] },
   /** A row of a table among the uniforms: uniforms[immediate + row × rowSize]. */
   table: { args: ['i32'], result: 'f32' },
+  /** One channel of a texel of an image's sheet, by column and row; `immediate` is image × 4 + channel. Out of the sheet is not allowed. */
+  texel: { args: ['i32', 'i32'], result: 'f32' },
   parameter: { args: [] },
   loop: { args: [] },
   loopResult: { args: [] },
@@ -117,5 +119,6 @@ export interface Program {
   readonly functions: readonly Func[];
   readonly inputs: readonly string[];
   readonly uniformCount: number;
+  readonly imageCount: number;
   readonly outputs: readonly ProgramOutput[];
 }

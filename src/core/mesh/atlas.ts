@@ -62,7 +62,7 @@ function rasteriseTriangle(mesh: Pick<SurfaceMesh, 'atlas' | 'indices'>, t: numb
 
 /** The surface points under the covered texels. */
 export function rasterPoints(mesh: SurfaceMesh, raster: AtlasRaster): SamplePoints {
-  return pointsAt(mesh, raster.triangles, raster.weights);
+  return pointsAt(mesh, raster.triangles, raster.weights, { texels: raster.size });
 }
 
 /** Share of the unit square that is covered, and of covered texels that more than one triangle covers, at 512². */

@@ -1,9 +1,9 @@
-import { sub } from '../base/vector';
-import { gradientFromSlopes } from './atlas';
+import { cross, length, sub } from '../base/vector';
+import { atlasTangents, gradientFromSlopes } from './atlas';
 import { sampleMap } from './mesh-map';
 import type { MeshMap } from './mesh-map';
-import type { SamplePoints } from './sample-points';
-import { cornersOf } from './surface-mesh';
+import type { SampleExtent, SamplePoints } from './sample-points';
+import { cornersOf, triangleCount } from './surface-mesh';
 import type { SurfaceMesh } from './surface-mesh';
 
 const AXES = ['x', 'y', 'z'] as const;
@@ -26,6 +26,7 @@ export function lanesOf(mesh: SurfaceMesh, points: SamplePoints, maps: ReadonlyM
   };
   const make = (name: string): void => {
     const [base] = name.split(/\.d[xyz]$|\.[xyz]$/) as [string];
+    if (name === 'footprint' && points.sample) made.set(name, footprints(mesh, points, points.sample));
     if (/^uv\.[xy]\.d[xyz]$/.test(name)) return textureSlopes(mesh, points, made);
     if (/^normal\.[xyz]\.d[xyz]$/.test(name)) return normalSlopes(mesh, points, made);
     if (base === 'position') unpack('position', points.positions, 3);
@@ -38,6 +39,28 @@ export function lanesOf(mesh: SurfaceMesh, points: SamplePoints, maps: ReadonlyM
     if (!made.has(name)) make(name);
     return made.get(name);
   };
+}
+
+/** The width of surface each sample stands for, metres. Written out in scalars: it runs for every pixel. */
+function footprints(mesh: SurfaceMesh, points: SamplePoints, sample: SampleExtent): Float32Array<ArrayBuffer> {
+  const lane = new Float32Array(points.count);
+  if ('eye' in sample) {
+    const [x, y, z] = sample.eye;
+    const { positions } = points;
+    for (let k = 0; k < points.count; k++) lane[k] = Math.hypot((positions[k * 3] as number) - x, (positions[k * 3 + 1] as number) - y, (positions[k * 3 + 2] as number) - z) * sample.pixelRad;
+    return lane;
+  }
+  const widths = texelWidths(mesh);
+  for (let k = 0; k < points.count; k++) lane[k] = (widths[points.triangles[k] as number] as number) / sample.texels;
+  return lane;
+}
+
+/** Metres along the surface across the whole atlas, as each triangle is spread on it. */
+function texelWidths(mesh: SurfaceMesh): Float32Array {
+  return Float32Array.from({ length: triangleCount(mesh) }, (_, t) => {
+    const tangents = atlasTangents(mesh, t);
+    return tangents ? Math.sqrt(length(cross(tangents[0], tangents[1]))) : 0;
+  });
 }
 
 const MAP_SUFFIXES = ['', '.dx', '.dy', '.dz'];

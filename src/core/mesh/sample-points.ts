@@ -13,7 +13,10 @@ export interface SamplePoints {
   readonly uvs: Float32Array<ArrayBuffer>;
   readonly atlas: Float32Array<ArrayBuffer>;
   readonly triangles: Uint32Array<ArrayBuffer>;
+  /** What a sample stands for: a pixel seen from an eye (its width in radians), or a texel of an atlas so many texels wide. Absent: a point. */
+  readonly sample?: SampleExtent;
 }
+export type SampleExtent = { readonly eye: Vec3; readonly pixelRad: number } | { readonly texels: number };
 
 /** The unit normal of each triangle by its corners' order; up for a triangle without area. */
 export function faceNormalOf(mesh: Pick<SurfaceMesh, 'positions' | 'indices'>, triangle: number): Vec3 {
@@ -84,10 +87,10 @@ export class PointCollector {
 }
 
 /** Points given by triangle and two barycentric weights each. */
-export function pointsAt(mesh: SurfaceMesh, triangles: Uint32Array, weights: Float32Array): SamplePoints {
+export function pointsAt(mesh: SurfaceMesh, triangles: Uint32Array, weights: Float32Array, sample?: SampleExtent): SamplePoints {
   const collector = new PointCollector(mesh, triangles.length);
   for (let k = 0; k < triangles.length; k++) collector.add(triangles[k] as number, weights[k * 2] as number, weights[k * 2 + 1] as number);
-  return collector.take();
+  return sample ? { ...collector.take(), sample } : collector.take();
 }
 
 /** `count` points spread evenly over the surface's area; the same for the same mesh. */

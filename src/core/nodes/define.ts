@@ -1,6 +1,7 @@
 import type { Builder } from '../ir/builder';
 import type { F32, Lanes3 } from '../ir/types';
 import type { Advice, AdviceReads } from './advice';
+import type { ImageTable } from './image-table';
 import type { CurveTable, RampTable } from './ramp-table';
 import type { SurfaceLanes } from './surface-parameters';
 
@@ -18,6 +19,7 @@ interface LoweredByKind {
   scalars: readonly F32[];
   ramp: RampTable;
   curve: CurveTable;
+  image: ImageTable;
   /** Text that is compiled. */
   formula: string;
   /** Decides a mesh map: typed or driven, never wired. The value is its own id, for `model.meshMap`. */
@@ -25,9 +27,9 @@ interface LoweredByKind {
 }
 export type PortKind = keyof LoweredByKind;
 /** Kinds of inputs that no strand enters. */
-export const TYPED_ONLY: ReadonlySet<string> = new Set<PortKind>(['fixed', 'ramp', 'curve', 'formula']);
+export const TYPED_ONLY: ReadonlySet<string> = new Set<PortKind>(['fixed', 'ramp', 'curve', 'formula', 'image']);
 /** Kinds of inputs that are neither a number nor a triple: no dial drives them. */
-export const NOT_DRIVEN: ReadonlySet<string> = new Set<PortKind>(['surface', 'scalars', 'ramp', 'curve', 'formula']);
+export const NOT_DRIVEN: ReadonlySet<string> = new Set<PortKind>(['surface', 'scalars', 'ramp', 'curve', 'formula', 'image']);
 
 /** What a value stands for. A strand between two of them converts, where there is a formula, and says so; otherwise it warns. */
 export const QUANTITIES = ['roughness', 'gloss', 'opacity', 'refractive index', 'reflectance', 'specular level', 'degrees', 'normal'] as const;
@@ -74,6 +76,7 @@ export const input = {
   scalar: (text: ScalarText): InputPort<'scalar'> => numeric('scalar', text, text.default ?? 0),
   flex: (text: ScalarText): InputPort<'flex'> => numeric('flex', text, text.default ?? 0),
   fixed: (text: ScalarText): InputPort<'fixed'> => numeric('fixed', text, text.default ?? 0),
+  image: (text: PortText): InputPort<'image'> => numeric('image', text, null),
   scalars: (text: PortText): InputPort<'scalars'> => numeric('scalars', text, null),
   surface: (text: PortText): InputPort<'surface'> => numeric('surface', text, null),
   vector: (text: Omit<ScalarText, 'default'> & { default: readonly [number, number, number] | CoordinateDefault }): InputPort<'vector'> => {
@@ -136,6 +139,11 @@ export interface ModelReads {
   readonly size: F32;
   readonly boundsMinimum: Lanes3;
   readonly boundsExtent: Lanes3;
+  /**
+   * The width of what one sample stands for on the surface, in metres: a pixel on the stage, a texel in a bake. Null where
+   * values are wanted at points and nothing is to be evened out.
+   */
+  footprint(of: 'images' | 'steps'): F32 | null;
   /** A value of a mesh map; `settings` names the fixed inputs and options that decide the map. */
   meshMap(kind: MeshMapKind, settings: Readonly<Record<string, string>>): F32;
 }
@@ -163,7 +171,7 @@ interface NodeText {
 export const FAMILIES = ['model', 'patterns', 'coordinates', 'gradients', 'ranges', 'math', 'masks', 'colour', 'optics', 'surface', 'constants'] as const;
 export type Family = (typeof FAMILIES)[number];
 
-export type AnyLowered = F32 | FlexLanes | SurfaceLanes | RampTable | CurveTable | string;
+export type AnyLowered = F32 | FlexLanes | SurfaceLanes | RampTable | CurveTable | ImageTable | string;
 /** One node of the catalogue. */
 export interface NodeDefinition extends NodeText {
   readonly inputs: Readonly<Record<string, InputPort>>;

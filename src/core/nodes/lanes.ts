@@ -116,20 +116,3 @@ export const planeOption = option('Plane', 'In which plane the pattern lies.', {
 export function inPlane(at: Lanes3, plane: 'xy' | 'xz' | 'zy'): readonly [F32, F32] {
   return plane === 'xy' ? [at[0], at[1]] : plane === 'xz' ? [at[0], at[2]] : [at[2], at[1]];
 }
-
-/** 1 within a band about a centre, eased outwards over a softness; at softness 0 the border is hard, and inside. */
-export function softBand(b: Builder, distance: F32, width: F32, softness: F32): F32 {
-  const out = b.sub(distance, b.mul(b.max(width, b.f(0)), b.f(0.5)));
-  const soft = b.max(softness, b.f(0));
-  const hard = b.eq(soft, b.f(0));
-  const eased = smooth(b, b.saturate(b.div(out, b.select(hard, b.f(1), soft))));
-  return b.select(hard, stepAt(b, b.f(0), out), b.sub(b.f(1), eased));
-}
-
-/** A soft border upwards at an edge: 0 below, 1 above, eased over a width; at width 0 the step x ≥ edge. */
-export function softStep(b: Builder, x: F32, edge: F32, width: F32): F32 {
-  const soft = b.max(width, b.f(0));
-  const hard = b.eq(soft, b.f(0));
-  const t = b.saturate(b.add(b.div(b.sub(x, edge), b.select(hard, b.f(1), soft)), b.f(0.5)));
-  return b.select(hard, stepAt(b, x, edge), smooth(b, t));
-}

@@ -1,5 +1,5 @@
 import type { Builder } from '../ir/builder';
-import type { Bool, F32, I32 } from '../ir/types';
+import type { F32, I32 } from '../ir/types';
 import { fromOklab, toOklab } from './colour-lanes';
 import { smooth } from './lanes';
 import { CURVE_COLUMNS, CURVE_ROW, RAMP_COLUMNS, RAMP_MODES, RAMP_ROW } from './ramp-table';
@@ -8,18 +8,25 @@ import type { CurveTable, RampModes, RampTable } from './ramp-table';
 const CHANNELS = [RAMP_COLUMNS.red, RAMP_COLUMNS.green, RAMP_COLUMNS.blue, RAMP_COLUMNS.alpha];
 type Channels = readonly F32[];
 
-/** Colour (not premultiplied) and alpha of a ramp at t. */
-export function readRamp(b: Builder, table: RampTable, t: F32, modes: RampModes): { readonly colour: readonly [F32, F32, F32]; readonly alpha: F32 } {
-  const [red, green, blue, alpha] = (table.open.length > 0 ? liveRamp(b, table, t, modes) : plainRamp(b, table, t)) as [F32, F32, F32, F32];
+/** Colour (not premultiplied) and alpha of a ramp at t. Jumps are evened out over the width, in units of t, that a sample stands for. */
+export function readRamp(b: Builder, table: RampTable, t: F32, modes: RampModes, width: F32 | null = null): { readonly colour: readonly [F32, F32, F32]; readonly alpha: F32 } {
+  const [red, green, blue, alpha] = (table.open.length > 0 ? liveRamp(b, table, t, modes, width) : plainRamp(b, table, t, width)) as [F32, F32, F32, F32];
   const covered = b.lt(b.f(0), alpha);
   const divisor = b.select(covered, alpha, b.f(1));
   const straight = [b.div(red, divisor), b.div(green, divisor), b.div(blue, divisor)] as const;
   return { colour: modes.blend === 'perceptual' ? fromOklab(b, straight) : straight, alpha };
 }
 
+/** Whether t has reached a place: 0 or 1, or the share of the sample's width that has. */
+function reached(b: Builder, t: F32, place: F32, sample: F32 | null): F32 {
+  const hard = b.select(b.le(place, t), b.f(1), b.f(0));
+  if (!sample) return hard;
+  const isSharp = b.le(sample, b.f(1e-12));
+  return b.select(isSharp, hard, b.saturate(b.add(b.div(b.sub(t, place), b.select(isSharp, b.f(1), sample)), b.f(0.5))));
+}
+
 /** How far the way to a stop has gone, by its mode. */
-function shapedWay(b: Builder, mode: F32, t: F32, isReached: Bool): F32 {
-  const held = b.select(isReached, b.f(1), b.f(0));
+function shapedWay(b: Builder, mode: F32, t: F32, held: F32): F32 {
   return b.select(b.lt(b.f(RAMP_MODES.linear), mode), smooth(b, t), b.select(b.lt(mode, b.f(RAMP_MODES.linear)), held, t));
 }
 
@@ -30,7 +37,7 @@ function bulge(b: Builder, t: F32, from: F32, to: F32): F32 {
 }
 
 /** Typed stops only: rows hold all there is to know, worked out when they were written. */
-function plainRamp(b: Builder, table: RampTable, t: F32): Channels {
+function plainRamp(b: Builder, table: RampTable, t: F32, sample: F32 | null): Channels {
   const read = (row: I32, column: number): F32 => b.table(table.base, RAMP_ROW, row, column);
   const rounds = b.isub(b.toInt(table.count), b.i(1));
   return b.loop(rounds, CHANNELS.map((column) => read(b.i(0), column)), (index, carried) => {
@@ -38,7 +45,7 @@ function plainRamp(b: Builder, table: RampTable, t: F32): Channels {
     const mode = read(row, RAMP_COLUMNS.mode);
     const start = read(row, RAMP_COLUMNS.start), position = read(row, RAMP_COLUMNS.position);
     const along = b.saturate(b.mul(b.sub(t, start), read(row, RAMP_COLUMNS.inverseWidth)));
-    const way = shapedWay(b, mode, along, b.le(position, t));
+    const way = shapedWay(b, mode, along, reached(b, t, position, sample));
     const mixed = (carried as F32[]).map((channel, k) => b.mix(channel, read(row, CHANNELS[k] as number), way));
     // Splines are rare: the others do not pay for them.
     const splines = b.select(b.eq(mode, b.f(RAMP_MODES.spline)), b.i(1), b.i(0));
@@ -70,7 +77,7 @@ function liveStop(b: Builder, table: RampTable, row: I32, { blend }: RampModes):
 }
 
 /** Some stop is wired or driven: places, widths and slopes are worked out at every point. A stop never passes the one before it. */
-function liveRamp(b: Builder, table: RampTable, t: F32, modes: RampModes): Channels {
+function liveRamp(b: Builder, table: RampTable, t: F32, modes: RampModes, sample: F32 | null): Channels {
   const count = b.toInt(table.count);
   const rounds = b.isub(count, b.i(1));
   const share = (stop: LiveStop): F32 => b.max(stop.position, b.f(0));
@@ -100,7 +107,7 @@ function liveRamp(b: Builder, table: RampTable, t: F32, modes: RampModes): Chann
     const isFlat = b.le(width, b.f(0));
     const mode = b.select(isFlat, b.f(RAMP_MODES.hold), modes.layout === 'placed' ? b.table(table.base, RAMP_ROW, row, RAMP_COLUMNS.mode) : b.f(RAMP_MODES.hold));
     const along = b.saturate(b.div(b.sub(t, previous), b.select(isFlat, b.f(1), width)));
-    const way = shapedWay(b, mode, along, b.le(place, t));
+    const way = shapedWay(b, mode, along, reached(b, t, place, sample));
     const here = secants(before.channels, stop.channels, width);
     const following = secants(stop.channels, after.channels, b.sub(placeOf(after, stop, place, next), place));
     const isLast = b.not(b.ilt(next, count));

@@ -13,11 +13,14 @@ import { toGrey as toGreyNode } from './colour/to-grey.node.ts';
 import { colour as colourNode } from './constants/colour.node.ts';
 import { number as numberNode } from './constants/number.node.ts';
 import { vector as vectorNode } from './constants/vector.node.ts';
+import { threeWayBlend as threeWayBlendNode } from './coordinates/three-way-blend.node.ts';
+import { threeWayCoordinates as threeWayCoordinatesNode } from './coordinates/three-way-coordinates.node.ts';
 import { transform as transformNode } from './coordinates/transform.node.ts';
 import { curve as curveNode } from './gradients/curve.node.ts';
 import { gradient as gradientNode } from './gradients/gradient.node.ts';
 import { palette as paletteNode } from './gradients/palette.node.ts';
 import { ramp as rampNode } from './gradients/ramp.node.ts';
+import { rowSampler as rowSamplerNode } from './gradients/row-sampler.node.ts';
 import { breakEdge as breakEdgeNode } from './masks/break-edge.node.ts';
 import { exclude as excludeNode } from './masks/exclude.node.ts';
 import { heightBlend as heightBlendNode } from './masks/height-blend.node.ts';
@@ -54,11 +57,14 @@ import { distort as distortNode } from './patterns/distort.node.ts';
 import { fractalNoise as fractalNoiseNode } from './patterns/fractal-noise.node.ts';
 import { hatch as hatchNode } from './patterns/hatch.node.ts';
 import { hexagons as hexagonsNode } from './patterns/hexagons.node.ts';
+import { image as imageNode } from './patterns/image.node.ts';
 import { noise as noiseNode } from './patterns/noise.node.ts';
 import { ripples as ripplesNode } from './patterns/ripples.node.ts';
 import { scratches as scratchesNode } from './patterns/scratches.node.ts';
 import { speckle as speckleNode } from './patterns/speckle.node.ts';
 import { stripes as stripesNode } from './patterns/stripes.node.ts';
+import { threeWayImage as threeWayImageNode } from './patterns/three-way-image.node.ts';
+import { untiledImage as untiledImageNode } from './patterns/untiled-image.node.ts';
 import { weave as weaveNode } from './patterns/weave.node.ts';
 import { band as bandNode } from './ranges/band.node.ts';
 import { clamp as clampNode } from './ranges/clamp.node.ts';
@@ -97,11 +103,14 @@ export const NODES: readonly NodeDefinition[] = [
   colourNode,
   numberNode,
   vectorNode,
+  threeWayBlendNode,
+  threeWayCoordinatesNode,
   transformNode,
   curveNode,
   gradientNode,
   paletteNode,
   rampNode,
+  rowSamplerNode,
   breakEdgeNode,
   excludeNode,
   heightBlendNode,
@@ -138,11 +147,14 @@ export const NODES: readonly NodeDefinition[] = [
   fractalNoiseNode,
   hatchNode,
   hexagonsNode,
+  imageNode,
   noiseNode,
   ripplesNode,
   scratchesNode,
   speckleNode,
   stripesNode,
+  threeWayImageNode,
+  untiledImageNode,
   weaveNode,
   bandNode,
   clampNode,

@@ -16,6 +16,14 @@ export const projectMember = pgTable('project_member', {
 /** Files by the SHA-256 of their bytes. */
 export const blob = pgTable('blob', { hash: text('hash').primaryKey(), mediaType: text('media_type').notNull(), bytes: bytea('bytes').notNull(), createdAt: created() });
 
+/** An image that networks may name by the hash of its file; seen by everyone in the studio, as groups that use it travel through the library. */
+export const image = pgTable('image', {
+  hash: text('hash').primaryKey().references(() => blob.hash),
+  name: text('name').notNull(),
+  ownerId: text('owner_id').notNull().references(() => user.id),
+  createdAt: created(),
+});
+
 /** A model; without a project it belongs to everybody (the demo models). */
 export const model = pgTable('model', {
   id: text('id').primaryKey(),

@@ -5,7 +5,7 @@ import { Pin } from 'lucide-react';
 import { memo } from 'react';
 import { describePorts, findDefinition, groupOf, idleInputs } from '@/core/compile/catalogue';
 import { networkOf } from '@/core/edit/board';
-import { isRamp, isTriple } from '@/core/graph/document';
+import { isImage, isRamp, isTriple } from '@/core/graph/document';
 import type { InputValue, NodeInstance } from '@/core/graph/document';
 import { TYPED_ONLY } from '@/core/nodes/define';
 import { toHex } from '@/core/surface/colour-science';
@@ -116,5 +116,6 @@ function ShownValue({ value, isColour }: { readonly value: InputValue; readonly 
   if (typeof value === 'number') return <span className="figures">{shortNumber(value)}</span>;
   if (isTriple(value) && !isColour) return <span className="figures">{value.map((x) => shortNumber(x)).join(' ')}</span>;
   if (isTriple(value)) return <span className="inline-block h-[11px] w-5 border border-line" style={{ background: toHex(value) }} />;
+  if (isImage(value)) return <span className="max-w-[70px] truncate">{value.name}</span>;
   return isRamp(value) ? <span>{value.stops.length} stops</span> : null;
 }

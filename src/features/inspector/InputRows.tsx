@@ -5,11 +5,12 @@ import { valueOf } from '@/core/compile/uniforms';
 import { networkOf } from '@/core/edit/board';
 import { setValue } from '@/core/edit/nodes';
 import { disconnect } from '@/core/edit/strands';
-import { INPUT_EDGE } from '@/core/graph/document';
+import { INPUT_EDGE, isImage } from '@/core/graph/document';
 import type { NodeInstance } from '@/core/graph/document';
 import { NOT_DRIVEN } from '@/core/nodes/define';
 import { commit, endGesture } from '@/state/editor-store';
 import { useEditor } from '@/state/use-editor';
+import { ImageField } from './ImageField';
 import { ValueRow } from './ValueRow';
 
 interface Rows { readonly node: NodeInstance; readonly board: string | null; readonly onExpose: ((node: string, input: string) => void) | null }
@@ -41,6 +42,7 @@ export function InputRows({ node, ports, board, onExpose }: Rows & { readonly po
 
 function InputRow({ node, port, board, onExpose }: Rows & { readonly port: InputView }) {
   const document = useEditor((state) => state.document);
+  const path = useEditor((state) => state.path);
   const network = networkOf(document, board);
   const strand = network.strands.find((each) => each.to.node === node.id && each.to.input === port.id);
   const source = strand && network.nodes.find((each) => each.id === strand.from.node);
@@ -48,6 +50,7 @@ function InputRow({ node, port, board, onExpose }: Rows & { readonly port: Input
   const dial = group?.dials.find((each) => each.drives.some((drive) => drive.node === node.id && drive.input === port.id));
   const wiredFrom = strand ? (strand.from.node === INPUT_EDGE ? 'the selvedge' : source?.name ?? (source && findDefinition(source.type)?.title) ?? strand.from.node) : null;
   const value = port.dial ? node.values[port.id] ?? port.dial.home : valueOf(node, port.id);
+  if (port.kind === 'image') return <ImageField node={node} input={port.id} title={port.title} path={[...path, node.id].join('/')} value={isImage(value) ? value : { image: '', name: '' }} />;
   const exposable = onExpose && !NOT_DRIVEN.has(port.kind) && value !== undefined;
   return (
     <ValueRow port={port} value={value} changed={node.values[port.id] !== undefined} wiredFrom={wiredFrom} drivenBy={dial?.name ?? null}

@@ -23,7 +23,7 @@ export function Stage({ evaluation }: { readonly evaluation: Evaluation }) {
     if (!host.current) return;
     const asked = new URLSearchParams(window.location.search).get('stage');
     const mode = asked === 'program' || asked === 'workers' ? asked : null;
-    const made = new StageRenderer(host.current, (camera) => { editorStore.setState({ camera }); }, (version, triangles, weights, isWhole) => evaluation.fill(version, triangles, weights, isWhole), mode);
+    const made = new StageRenderer(host.current, (camera) => { editorStore.setState({ camera }); }, (...asked) => evaluation.fill(...asked), mode);
     renderer.current = made;
     // Benchmarks and browser tests read frame times here.
     window.brightLoomStage = made;

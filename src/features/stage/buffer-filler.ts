@@ -1,10 +1,11 @@
 import * as THREE from 'three';
 import type { ValueKind } from '@/core/graph/document';
 import { ALL_TARGETS, PLAIN_TARGETS, SURFACE_PLACES } from '@/core/surface/stage-layout';
+import type { SampleExtent } from '@/core/mesh/sample-points';
 import type { FillResult } from '@/workers/loom.worker';
 
 /** Values at surface points, worked out by the workers. */
-export type FillSource = (version: string, triangles: Uint32Array, weights: Float32Array, isWhole: boolean) => Promise<FillResult>;
+export type FillSource = (version: string, triangles: Uint32Array, weights: Float32Array, isWhole: boolean, sample: SampleExtent) => Promise<FillResult>;
 
 /** Whether WebGL is drawn by the processor: then compiling a network's shader takes far longer than evaluating it. */
 export function isSoftware(renderer: THREE.WebGLRenderer): boolean {
@@ -15,7 +16,7 @@ export function isSoftware(renderer: THREE.WebGLRenderer): boolean {
 }
 
 const COARSE = 4;
-interface Visible { readonly version: string; readonly step: number; readonly pixels: Uint32Array; readonly triangles: Uint32Array; readonly weights: Float32Array }
+interface Visible { readonly version: string; readonly step: number; readonly pixels: Uint32Array; readonly triangles: Uint32Array; readonly weights: Float32Array; readonly sample: SampleExtent }
 
 /** Draws, per pixel, which triangle is seen and where on it: triangle + 1, then two barycentric weights. */
 function makeIdentityMaterial(): THREE.RawShaderMaterial {
@@ -148,12 +149,14 @@ export class BufferFiller {
       weights[k * 2] = identities[pixel * 4 + 1] as number;
       weights[k * 2 + 1] = identities[pixel * 4 + 2] as number;
     });
-    return { version: `${step === 1 ? 'fine' : 'coarse'} ${String(this.looks)}`, step, pixels: Uint32Array.from(pixels), triangles, weights };
+    const { x, y: eyeY, z } = this.seen?.camera.position ?? new THREE.Vector3();
+    const pixelRad = 2 * Math.tan((this.seen?.camera.fov ?? 30) * Math.PI / 360) / height;
+    return { sample: { eye: [x, eyeY, z], pixelRad }, version: `${step === 1 ? 'fine' : 'coarse'} ${String(this.looks)}`, step, pixels: Uint32Array.from(pixels), triangles, weights };
   }
 
   private async fill(visible: Visible): Promise<void> {
     if (visible.pixels.length === 0) return;
-    const result = await this.source(visible.version, visible.triangles, visible.weights, this.isWhole);
+    const result = await this.source(visible.version, visible.triangles, visible.weights, this.isWhole, visible.sample);
     if (this.closed) return;
     this.write(visible, result);
     for (const texture of this.inUse) texture.needsUpdate = true;

@@ -1,6 +1,10 @@
 import * as THREE from 'three';
 import { OrbitControls } from 'three/addons/controls/OrbitControls.js';
+import { NO_IMAGE } from '@/core/base/image';
+import type { ImageAtlas } from '@/core/base/image';
+import { imageSampler } from '@/core/backends/glsl/emit';
 import { mapSampler } from '@/core/backends/glsl/stage-shader';
+import { mapTexture, sheetTexture, valueTexture } from './stage-textures';
 import type { Camera } from '@/core/evaluate/camera';
 import { framingCamera } from '@/core/evaluate/camera';
 import { faceNormalOf } from '@/core/mesh/sample-points';
@@ -17,15 +21,6 @@ import type { FillSource } from './buffer-filler';
 import { SurfaceShading } from './surface-shading';
 import { makeFlatMaterial } from './stage-materials';
 import { makeSurroundings } from './surroundings';
-
-const BLACK = new Float32Array(4);
-
-/** A floating-point texture of a mesh map. */
-function mapTexture(map: MeshMap | null): THREE.DataTexture {
-  const texture = new THREE.DataTexture(map?.data ?? BLACK, map?.size ?? 1, map?.size ?? 1, THREE.RGBAFormat, THREE.FloatType);
-  texture.needsUpdate = true;
-  return texture;
-}
 
 /** The buffer the network's program writes: directions in full precision, the rest in half. */
 function makeSurfaceTarget(targets: number): THREE.WebGLRenderTarget {
@@ -64,6 +59,7 @@ export class StageRenderer implements StageFeed {
   private readonly shadedMesh = new THREE.Mesh<THREE.BufferGeometry, THREE.Material>();
   private readonly shading: SurfaceShading;
   private readonly flatMaterial: THREE.ShaderMaterial;
+  private readonly images = new Map<number, ImageAtlas>();
   private readonly mapTextures = new Map<string, THREE.DataTexture>();
   private readonly observer: ResizeObserver;
   private program: StageProgram | null = null;
@@ -188,7 +184,11 @@ export class StageRenderer implements StageFeed {
     const rows = Math.max(1, Math.ceil(program.uniformCount / 4));
     const material = new THREE.RawShaderMaterial({
       glslVersion: THREE.GLSL3, vertexShader: shader.vertex, fragmentShader: shader.fragment, side: THREE.DoubleSide,
-      uniforms: { values: { value: new Float32Array(rows * 4) }, ...Object.fromEntries(shader.mapFields.map((_, k) => [mapSampler(k), { value: mapTexture(null) }])) },
+      uniforms: {
+        values: { value: shader.valuesIn === 'array' ? new Float32Array(rows * 4) : valueTexture(rows) },
+        ...Object.fromEntries(Array.from({ length: shader.imageCount }, (_, k) => [imageSampler(k), { value: sheetTexture(NO_IMAGE) }])),
+        ...Object.fromEntries(shader.mapFields.map((_, k) => [mapSampler(k), { value: mapTexture(null) }])),
+      },
     });
     const started = performance.now();
     this.pending = { material, program };
@@ -203,6 +203,7 @@ export class StageRenderer implements StageFeed {
       this.program = program;
       this.useKind(program.kind);
       if (this.values) this.setValues(this.values);
+      this.images.forEach((sheet, slot) => { this.setImage(slot, sheet); });
       this.mapTextures.forEach((texture, field) => { this.bindMap(field, texture); });
       this.invalidate();
     });
@@ -212,8 +213,10 @@ export class StageRenderer implements StageFeed {
     this.values = values;
     const material = this.programMesh.material;
     if (!(material instanceof THREE.RawShaderMaterial)) return;
-    const into = material.uniforms['values']?.value as Float32Array | undefined;
+    const held = material.uniforms['values']?.value as Float32Array | THREE.DataTexture | undefined;
+    const into = held instanceof THREE.DataTexture ? held.image.data as Float32Array : held;
     if (into && into.length >= values.length) into.set(values);
+    if (held instanceof THREE.DataTexture) held.needsUpdate = true;
     material.uniformsNeedUpdate = true;
   }
 
@@ -224,6 +227,15 @@ export class StageRenderer implements StageFeed {
     const texture = mapTexture(map);
     this.mapTextures.set(field, texture);
     this.bindMap(field, texture);
+  }
+
+  setImage(slot: number, sheet: ImageAtlas): void {
+    this.images.set(slot, sheet);
+    const { material } = this.programMesh;
+    const uniform = material instanceof THREE.RawShaderMaterial ? material.uniforms[imageSampler(slot)] : undefined;
+    if (!uniform || (uniform.value as THREE.DataTexture).image.data === sheet.data) return;
+    (uniform.value as THREE.DataTexture).dispose();
+    uniform.value = sheetTexture(sheet);
   }
 
   private bindMap(field: string, texture: THREE.DataTexture): void {

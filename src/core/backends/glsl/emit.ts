@@ -14,10 +14,27 @@ export interface EmittedGlsl {
   /** Rows of the uniform `vec4 values[rows]`. */
   readonly valueRows: number;
   readonly inputs: readonly string[];
+  /** Samplers `image0`, `image1`, … hold the sheets of as many images. */
+  readonly imageCount: number;
+  /** Whether typed values are a uniform array, or (there are too many) a texture of rows of ROW_TEXELS. */
+  readonly valuesIn: ValuesIn;
 }
+
+export type ValuesIn = 'array' | 'texture';
+/** More values than a weak graphics processor takes as uniforms stand in a texture. */
+const MOST_UNIFORM_ROWS = 180;
+export const VALUE_TEXELS = 256;
+
+/** Declares the typed values, and `valueRow(k)` that reads four of them. */
+export const declareValues = ({ valuesIn, valueRows }: Pick<EmittedGlsl, 'valuesIn' | 'valueRows'>): string => (valuesIn === 'array'
+  ? `uniform vec4 values[${String(valueRows)}];\n#define valueRow(k) values[k]`
+  : `uniform sampler2D values;\n#define valueRow(k) texelFetch(values, ivec2((k) & ${String(VALUE_TEXELS - 1)}, (k) / ${String(VALUE_TEXELS)}), 0)`);
 
 /** The GLSL name of a per-point input. */
 export const inputVariable = (name: string): string => `in_${name.replace(/[^A-Za-z0-9]/g, '_')}`;
+
+/** The sampler that holds an image's sheet. */
+export const imageSampler = (image: number): string => `image${String(image)}`;
 
 const GLSL_TYPE: Record<LaneType, string> = { f32: 'float', i32: 'int', bool: 'bool' };
 const INFIX: Partial<Record<Value['operation'], string>> = {
@@ -40,9 +57,13 @@ export function emitGlsl(program: Program): EmittedGlsl {
     functions,
     statements: writer.lines.join('\n'),
     outputs: program.outputs.map((output) => writer.use(output.value)),
-    valueRows: Math.max(1, Math.ceil(program.uniformCount / 4)),
-    inputs: program.inputs,
+    ...valuesOf(program), inputs: program.inputs, imageCount: program.imageCount,
   };
+}
+
+function valuesOf(program: Program): { valueRows: number; valuesIn: ValuesIn } {
+  const valueRows = Math.max(1, Math.ceil(program.uniformCount / 4));
+  return { valueRows, valuesIn: valueRows > MOST_UNIFORM_ROWS ? 'texture' : 'array' };
 }
 
 class GlslWriter {
@@ -87,8 +108,9 @@ class GlslWriter {
     if (prefix) return value.args.length > 1 ? `${prefix}(${arg(0)}, ${arg(1)})` : `(${prefix}(${arg(0)}))`;
     switch (value.operation) {
       case 'constant': return literal(value.type, value.immediate);
-      case 'uniform': return `values[${String(value.immediate >> 2)}].${'xyzw'.charAt(value.immediate & 3)}`;
-      case 'table': return `values[${String(value.immediate >> 2)} + ${arg(0)} * ${String(value.rowSize >> 2)}].${'xyzw'.charAt(value.immediate & 3)}`;
+      case 'texel': return `texelFetch(${imageSampler(value.immediate >> 2)}, ivec2(${arg(0)}, ${arg(1)}), 0).${'rgba'.charAt(value.immediate & 3)}`;
+      case 'uniform': return `valueRow(${String(value.immediate >> 2)}).${'xyzw'.charAt(value.immediate & 3)}`;
+      case 'table': return `valueRow(${String(value.immediate >> 2)} + ${arg(0)} * ${String(value.rowSize >> 2)}).${'xyzw'.charAt(value.immediate & 3)}`;
       case 'input': return inputVariable(present(this.program.inputs[value.immediate], 'input name'));
       case 'select': return `(${arg(0)} ? ${arg(1)} : ${arg(2)})`;
       case 'flipSign': return `intBitsToFloat(floatBitsToInt(${arg(0)}) ^ (${arg(1)} << 31))`;

@@ -1,8 +1,8 @@
-import type { EmittedGlsl } from './emit';
-import { inputVariable } from './emit';
+import type { EmittedGlsl, ValuesIn } from './emit';
+import { declareValues, imageSampler, inputVariable } from './emit';
 
 /** Text of the shaders that run a program once per visible point. */
-export interface StageShader { readonly vertex: string; readonly fragment: string; readonly mapFields: readonly string[] }
+export interface StageShader { readonly vertex: string; readonly fragment: string; readonly mapFields: readonly string[]; readonly valuesIn: ValuesIn; readonly imageCount: number }
 
 export type StageSpace = 'screen' | 'atlas';
 
@@ -38,6 +38,7 @@ function declareInput(name: string, mapFields: readonly string[]): string {
     return `float ${variable} = map${String(mapFields.indexOf(field))}.${component};`;
   }
   if (slope) return `float ${variable} = slopeOf(${sourceOf(slope[1] as string)}, vPosition, vFace).${slope[2] as string};`;
+  if (name === 'footprint') return `float ${variable} = 0.5 * (length(dFdx(vPosition)) + length(dFdy(vPosition)));`;
   return `float ${variable} = ${sourceOf(name)};`;
 }
 
@@ -48,6 +49,8 @@ function sourceOf(name: string): string {
   if (group === 'faceNormal') return `vFace.${axis}`;
   return `vUv.${axis}`;
 }
+
+const declareImages = (glsl: EmittedGlsl): string => Array.from({ length: glsl.imageCount }, (_, k) => `uniform sampler2D ${imageSampler(k)};`).join('\n');
 
 const mapFieldsOf = (inputs: readonly string[]): string[] => [...new Set(inputs.filter((name) => name.startsWith('map:')).map((name) => name.replace(/\.d[xyz]$/, '')))];
 
@@ -64,7 +67,8 @@ in vec3 position; in vec3 normal; in vec3 face; in vec2 uv; in vec2 atlas;
 out vec3 vPosition; out vec3 vNormal; flat out vec3 vFace; out vec2 vUv; out vec2 vAtlas;
 void main() { vPosition = position; vNormal = normal; vFace = face; vUv = uv; vAtlas = atlas; gl_Position = ${place}; }`;
   const fragment = `${HEADER}
-uniform vec4 values[${String(glsl.valueRows)}];
+${declareValues(glsl)}
+${declareImages(glsl)}
 ${mapFields.map((_, k) => `uniform sampler2D ${mapSampler(k)};`).join('\n')}
 in vec3 vPosition; in vec3 vNormal; flat in vec3 vFace; in vec2 vUv; in vec2 vAtlas;
 ${Array.from({ length: targets }, (_, k) => `layout(location = ${String(k)}) out vec4 target${String(k)};`).join('\n')}
@@ -77,13 +81,14 @@ ${glsl.inputs.map((name) => declareInput(name, mapFields)).join('\n')}
 ${glsl.statements}
 ${writes.replace(/\$(\d+)/g, (_, k: string) => glsl.outputs[Number(k)] ?? '0.0')}
 }`;
-  return { vertex, fragment, mapFields };
+  return { vertex, fragment, mapFields, valuesIn: glsl.valuesIn, imageCount: glsl.imageCount };
 }
 
 /** A fragment shader that runs a program on points stored in a texture (a row per input), for tests of agreement. */
 export function composePointShader(glsl: EmittedGlsl, output: number): string {
   return `#version 300 es\n${HEADER}
-uniform vec4 values[${String(glsl.valueRows)}];
+${declareValues(glsl)}
+${declareImages(glsl)}
 uniform sampler2D points;
 layout(location = 0) out vec4 result;
 ${glsl.functions}

@@ -9,7 +9,8 @@ import { CORE, SIMD, TYPE } from './opcodes';
 
 /** Points a module takes at once; a host feeds larger sets block by block. */
 export const BLOCK_POINTS = 512;
-const PAGE_BYTES = 65536;
+/** The most a memory may grow to, in pages of 64 KiB. */
+const MOST_PAGES = 65536;
 
 export interface EmittedModule {
   readonly bytes: Uint8Array<ArrayBuffer>;
@@ -23,22 +24,24 @@ export interface EmittedModule {
 /** Outputs worked out before the loop over points. */
 const variesOver = (program: Program): readonly boolean[] => program.outputs.map(({ value }) => !(value.laneUniform && value.block === program.prologue));
 
-function layOut(program: Program): MemoryLayout {
-  let at = 0;
+/** Where a program's lanes stand in the thread's memory, from `base` on. */
+export function layOut(program: Program, base = 0): MemoryLayout {
+  let at = base;
   const take = (bytes: number): number => { const start = at; at += Math.ceil(bytes / 16) * 16; return start; };
   const uniforms = take(Math.max(1, program.uniformCount) * 4);
   const inputs = program.inputs.map(() => take(BLOCK_POINTS * 4));
   const outputs = program.outputs.map(() => take(BLOCK_POINTS * 4));
-  return { uniforms, inputs, outputs, bytes: at };
+  const images = take(Math.max(1, program.imageCount) * 16);
+  return { uniforms, inputs, outputs, images, bytes: at - base };
 }
 
 /**
- * Compiles a program to a WebAssembly module: exports `memory` and `run(bytes)`, which evaluates `bytes`/4 points (a
+ * Compiles a program to a WebAssembly module: imports the thread's memory as `thread.memory`, exports `run(bytes)`, which evaluates `bytes`/4 points (a
  * multiple of four, at most BLOCK_POINTS) from the input lanes to the output lanes of the layout.
  */
-export function emitWasm(program: Program): EmittedModule {
+export function emitWasm(program: Program, base = 0): EmittedModule {
   const liveness = analyseLiveness(program);
-  const layout = layOut(program);
+  const layout = layOut(program, base);
   const index = new Map<Func, number>(liveness.functions.map((func, k) => [func, k]));
   const bodies = liveness.functions.map((func) => emitFunction(func, liveness, index, layout));
   bodies.push(emitRun(program, liveness, index, layout));
@@ -52,11 +55,11 @@ export function emitWasm(program: Program): EmittedModule {
   }
   types.byte(TYPE.func).u32(1).byte(TYPE.i32).u32(0);
   section(binary, 1, types);
+  section(binary, 2, new ByteWriter().u32(1).name('thread').name('memory').byte(2, 1).u32(1).u32(MOST_PAGES));
   const declared = new ByteWriter().u32(bodies.length);
   bodies.forEach((_, k) => declared.u32(k));
   section(binary, 3, declared);
-  section(binary, 5, new ByteWriter().u32(1).byte(0).u32(Math.max(1, Math.ceil(layout.bytes / PAGE_BYTES))));
-  section(binary, 7, new ByteWriter().u32(2).name('memory').byte(2).u32(0).name('run').byte(0).u32(bodies.length - 1));
+  section(binary, 7, new ByteWriter().u32(1).name('run').byte(0).u32(bodies.length - 1));
   const code = new ByteWriter().u32(bodies.length);
   for (const body of bodies) code.sized(body);
   section(binary, 10, code);

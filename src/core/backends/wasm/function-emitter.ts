@@ -10,6 +10,8 @@ export interface MemoryLayout {
   readonly uniforms: number;
   readonly inputs: readonly number[];
   readonly outputs: readonly number[];
+  /** A row of 16 bytes for each image: where its sheet stands, and its stride in texels. */
+  readonly images: number;
   readonly bytes: number;
 }
 
@@ -158,9 +160,37 @@ export class FunctionEmitter {
         this.emitUse(arg(0));
         this.i32(value.immediate);
         return this.simd(value.operation === 'ishl' ? SIMD.shl : value.operation === 'ishr' ? SIMD.shrSigned : SIMD.shrUnsigned);
+      case 'texel': return this.emitTexel(value, arg(0), arg(1));
       case 'bitsToFloat': case 'floatToBits': return this.emitUse(arg(0));
       case 'countIfAny': this.emitCountIfAny(value, arg(0)); return this.simd(SIMD.splatI32);
       default: throw new Error(`Invariant broken: ${value.operation} has no code`);
+    }
+  }
+
+  /** Gathers one channel for four lanes: their addresses are worked out together, then read one by one. */
+  private emitTexel(value: Value, column: Value, row: Value): void {
+    const image = this.layout.images + (value.immediate >> 2) * 16;
+    const address = this.newLocal(TYPE.v128);
+    this.emitUse(row);
+    this.i32(0); this.memory(SIMD.load32Splat, 2, image + 4);
+    this.simd(SIMD.mulI32);
+    this.emitUse(column);
+    this.simd(SIMD.addI32);
+    this.i32(4); this.simd(SIMD.shl);
+    this.i32(0); this.memory(SIMD.load32Splat, 2, image);
+    this.simd(SIMD.addI32);
+    this.op(CORE.localSet, address);
+    const lane = (k: number): void => { this.op(CORE.localGet, address); this.simd(SIMD.extractI32); this.code.byte(k); };
+    const channel = (value.immediate & 3) * 4;
+    lane(0);
+    this.memory(SIMD.load32Splat, 2, channel);
+    const gathered = this.newLocal(TYPE.v128);
+    for (let k = 1; k < 4; k++) {
+      this.op(CORE.localSet, gathered);
+      lane(k);
+      this.op(CORE.localGet, gathered);
+      this.memory(SIMD.load32Lane, 2, channel);
+      this.code.byte(k);
     }
   }
 

@@ -3,7 +3,7 @@ import type { Operation } from '../../ir/types';
 /** Vector instructions (after the prefix 0xfd), WebAssembly core specification 2.0. */
 export const SIMD = {
   load: 0, load32Splat: 9, store: 11, constant: 12, splatI32: 17, extractI32: 27, anyTrue: 83,
-  xor: 81, bitselect: 82, shl: 171, shrSigned: 172, shrUnsigned: 173,
+  load32Lane: 86, addI32: 174, mulI32: 181, xor: 81, bitselect: 82, shl: 171, shrSigned: 172, shrUnsigned: 173,
 } as const;
 
 /** Operations that are one vector instruction on their operands in order. */

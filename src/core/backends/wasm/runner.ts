@@ -1,13 +1,15 @@
 import { present } from '../../base/assert';
+import { NO_IMAGE } from '../../base/image';
+import type { ImageAtlas } from '../../base/image';
 import type { Program } from '../../ir/types';
-import { BLOCK_POINTS, emitWasm } from './emit';
+import { BLOCK_POINTS, emitWasm, layOut } from './emit';
+import { threadMemory } from './thread-memory';
 import type { EmittedModule } from './emit';
 
 /** Per-point lanes by name; a lane that is absent reads as zero. */
 export type LaneSource = (name: string) => Float32Array | undefined;
 
 interface ModuleExports {
-  readonly memory: WebAssembly.Memory;
   readonly run: (bytes: number) => void;
 }
 
@@ -15,18 +17,29 @@ interface ModuleExports {
 export class WasmRunner {
   private readonly exports: ModuleExports;
   private readonly emitted: EmittedModule;
+  private images: readonly ImageAtlas[] = [];
 
   constructor(readonly program: Program) {
-    this.emitted = emitWasm(program);
-    const instance = new WebAssembly.Instance(new WebAssembly.Module(this.emitted.bytes));
+    const { memory } = threadMemory;
+    this.emitted = emitWasm(program, threadMemory.take(this, layOut(program).bytes));
+    const instance = new WebAssembly.Instance(new WebAssembly.Module(this.emitted.bytes), { thread: { memory } });
+    this.setImages([]);
     this.exports = instance.exports as unknown as ModuleExports;
   }
 
   get moduleBytes(): number { return this.emitted.bytes.length; }
 
   setUniforms(values: Float32Array): void {
-    new Float32Array(this.exports.memory.buffer, this.emitted.layout.uniforms, this.program.uniformCount)
+    new Float32Array(threadMemory.memory.buffer, this.emitted.layout.uniforms, this.program.uniformCount)
       .set(values.subarray(0, this.program.uniformCount));
+  }
+
+  /** The images the program reads, by number; one that is missing is a grey texel. They stay alive as long as the runner reads them. */
+  setImages(images: readonly ImageAtlas[]): void {
+    this.images = Array.from({ length: this.program.imageCount }, (_, k) => images[k] ?? NO_IMAGE);
+    const places = this.images.map((image) => threadMemory.placeImage(image));
+    const directory = new Int32Array(threadMemory.memory.buffer, this.emitted.layout.images, Math.max(1, this.images.length) * 4);
+    this.images.forEach((image, k) => { directory[k * 4] = places[k] ?? 0; directory[k * 4 + 1] = image.stride; });
   }
 
   /**
@@ -36,7 +49,7 @@ export class WasmRunner {
    */
   run(lanes: LaneSource, count: number, outputs: readonly Float32Array[], start = 0): void {
     const { layout } = this.emitted;
-    const memory = this.exports.memory.buffer;
+    const memory = threadMemory.memory.buffer;
     const { isRead, isVarying } = this.emitted;
     const sources = this.program.inputs.map((name, k) => (isRead[k] ? lanes(name) : undefined));
     const slots = layout.inputs.map((offset) => new Float32Array(memory, offset, BLOCK_POINTS));

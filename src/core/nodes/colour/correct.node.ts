@@ -1,7 +1,8 @@
 import { pow } from '../../ir/library/transcendental';
 import { hueOf, saturateFrom, turnHue } from '../colour-lanes';
 import { defineNode, input, option, output } from '../define';
-import { luminance, map3, smooth, softBand, zip3 } from '../lanes';
+import { softBand } from '../edges';
+import { luminance, map3, smooth, zip3 } from '../lanes';
 
 const factor = (title: string, help: string, low: string, high: string) => input.scalar({ title, help, default: 1, soft: [0, 2], hard: [0, 100], low, high });
 
@@ -41,13 +42,13 @@ export const correct = defineNode({
     if (!isOff || !(reads.isWired('tint') || reads.isTyped('tint'))) return [];
     return [{ code: 'tint.idle', mark: 'tint', message: 'The tint does nothing: its strength is 0.', ...(reads.isWired('strength') ? {} : { cure: { title: 'Set its strength to 0.5', input: 'strength', value: 0.5 } }) }];
   },
-  lower: (b, given, { power, bypass }) => {
+  lower: (b, given, { power, bypass }, model) => {
     const one = b.f(1);
     const { colour, gamma } = given;
     const { sixths, isGrey } = hueOf(b, colour);
     const away = b.sub(b.mul(sixths, b.f(60)), given.centre);
     const wrapped = b.abs(b.sub(away, b.mul(b.f(360), b.nearest(b.mul(away, b.f(1 / 360))))));
-    const band = b.select(isGrey, b.f(0), softBand(b, wrapped, given.width, given.softness));
+    const band = b.select(isGrey, b.f(0), softBand(b, wrapped, given.width, given.softness, model));
     const selection = b.select(b.le(b.f(360), given.width), one, band);
     if (bypass === 'off') return { colour, selection };
     const gained = map3(zip3(colour, given.gain, (x, g) => b.mul(x, g)), (lane) => b.add(b.f(0.5), b.mul(b.sub(b.add(lane, given.brightness), b.f(0.5)), given.contrast)));

@@ -2,6 +2,7 @@ import type { Advice, AdviceReads } from '../advice';
 import { defineNode, input, option, output } from '../define';
 import { luminance } from '../lanes';
 import { domainPlace } from '../domain';
+import { sampleWidth } from '../edges';
 import { readRamp } from '../ramp-lanes';
 
 export const ramp = defineNode({
@@ -36,9 +37,9 @@ export const ramp = defineNode({
   tolerance: { value: 1e-3, reason: 'Driven stops that come close together make steep pieces, and Oklab raises rounding to the third power.' },
   watches: ['value'],
   advise: (reads) => unreachedStops(reads),
-  lower: (b, { value, stops, from, to }, { layout, outside, blend }) => {
+  lower: (b, { value, stops, from, to }, { layout, outside, blend }, model) => {
     const t = domainPlace(b, value, from, to, outside);
-    const { colour, alpha } = readRamp(b, stops, t, { layout, blend });
+    const { colour, alpha } = readRamp(b, stops, t, { layout, blend }, sampleWidth(b, t, model));
     return { colour, alpha, scalar: luminance(b, colour) };
   },
 });

@@ -1,7 +1,8 @@
 import { seedWord } from '../../ir/library/hash';
 import { fractalNoise } from '../../ir/library/noise';
 import { defineNode, input, output } from '../define';
-import { PATTERN_INPUTS, patternCoordinates, perOption, softStep } from '../lanes';
+import { softStep } from '../edges';
+import { PATTERN_INPUTS, patternCoordinates, perOption } from '../lanes';
 
 export const breakEdge = defineNode({
   id: 'masks.break-edge', version: 1, title: 'Break edge', family: 'masks',
@@ -26,6 +27,6 @@ export const breakEdge = defineNode({
     // Fractal noise rarely leaves ±0.6; stretching it makes the amount mean what it says.
     const noise = b.clamp(b.mul(signed, b.f(1.7)), b.f(-1), b.f(1));
     const moved = b.add(b.saturate(mask), b.mul(amount, noise));
-    return { mask: softStep(b, moved, level, width) };
+    return { mask: softStep(b, moved, level, width, model) };
   },
 });

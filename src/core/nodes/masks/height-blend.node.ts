@@ -1,5 +1,6 @@
 import { defineNode, input, output } from '../define';
-import { smooth, stepAt } from '../lanes';
+import { evenStep } from '../edges';
+import { smooth } from '../lanes';
 
 export const heightBlend = defineNode({
   id: 'masks.height-blend', version: 1, title: 'Height blend', family: 'masks',
@@ -13,7 +14,7 @@ export const heightBlend = defineNode({
     width: input.scalar({ title: 'Width', help: 'Softness where the heights meet; 0 is hard.', default: 0.1, low: 'hard', high: 'soft' }),
   },
   outputs: { mask: output.scalar('Mask', 'Where the upper material is.', { low: 'under', high: 'over' }) },
-  lower: (b, { under, over, amount, width }) => {
+  lower: (b, { under, over, amount, width }, _options, model) => {
     const one = b.f(1);
     const soft = b.max(width, b.f(0));
     const hard = b.eq(soft, b.f(0));
@@ -21,6 +22,6 @@ export const heightBlend = defineNode({
     const shift = b.mul(b.sub(b.mul(b.saturate(amount), b.f(2)), one), b.add(one, soft));
     const above = b.add(b.sub(b.saturate(over), b.saturate(under)), shift);
     const t = b.saturate(b.add(b.div(above, b.mul(b.select(hard, one, soft), b.f(2))), b.f(0.5)));
-    return { mask: b.select(hard, stepAt(b, above, b.f(0)), smooth(b, t)) };
+    return { mask: b.select(hard, evenStep(b, above, b.f(0), model), smooth(b, t)) };
   },
 });

@@ -1,5 +1,6 @@
 import { defineNode, input, option, output } from '../define';
-import { normalise, softBand } from '../lanes';
+import { softBand } from '../edges';
+import { normalise } from '../lanes';
 
 export const facingDirection = defineNode({
   id: 'model.facing-direction', version: 1, title: 'Facing direction', family: 'model',
@@ -21,6 +22,6 @@ export const facingDirection = defineNode({
   lower: (b, { direction, centre, width, softness }, { smoothing }, model) => {
     const n = smoothing === 'smooth' ? model.normal : model.faceNormal;
     const facing = b.dot(n, normalise(b, direction, [b.f(0), b.f(0), b.f(1)]));
-    return { mask: softBand(b, b.abs(b.sub(facing, centre)), width, softness), facing };
+    return { mask: softBand(b, b.abs(b.sub(facing, centre)), width, softness, model), facing };
   },
 });

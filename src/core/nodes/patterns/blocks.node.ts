@@ -1,6 +1,7 @@
 import { latticeWord, seedWord } from '../../ir/library/hash';
 import { defineNode, input, output } from '../define';
-import { PATTERN_INPUTS, chance, inPlane, patternCoordinates, perOption, planeOption, reseed, stepAt } from '../lanes';
+import { evenStep } from '../edges';
+import { PATTERN_INPUTS, chance, inPlane, patternCoordinates, perOption, planeOption, reseed } from '../lanes';
 
 export const blocks = defineNode({
   id: 'patterns.blocks', version: 1, title: 'Blocks', family: 'patterns',
@@ -32,7 +33,7 @@ export const blocks = defineNode({
     const side = (t: typeof u) => b.min(t, b.sub(b.f(1), t));
     const distance = b.sub(b.min(b.mul(side(u), stretch), side(v)), b.mul(gap, b.f(0.5)));
     const sharp = b.le(bevel, b.f(0));
-    const inside = stepAt(b, distance, b.f(0));
+    const inside = evenStep(b, distance, b.f(0), model);
     const sloped = b.saturate(b.div(distance, b.select(sharp, b.f(1), bevel)));
     const bits = reseed(b, latticeWord(b, [b.toInt(block), b.toInt(course), b.i(0)], seedWord(b, b.toInt(seed))), 0);
     return { mask: inside, height: b.select(sharp, inside, sloped), random: chance(b, bits), u, v };

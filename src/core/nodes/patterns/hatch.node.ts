@@ -1,7 +1,8 @@
 import { cos, sin } from '../../ir/library/transcendental';
 import type { F32 } from '../../ir/types';
 import { defineNode, input, option, output } from '../define';
-import { PATTERN_INPUTS, fraction, inPlane, patternCoordinates, perOption, planeOption, softStep } from '../lanes';
+import { softStep } from '../edges';
+import { PATTERN_INPUTS, fraction, inPlane, patternCoordinates, perOption, planeOption } from '../lanes';
 
 export const hatch = defineNode({
   id: 'patterns.hatch', version: 1, title: 'Hatch and dots', family: 'patterns',
@@ -23,14 +24,14 @@ export const hatch = defineNode({
     const [s, c] = [sin(b, turn), cos(b, turn)];
     const [u, v] = [b.add(b.mul(x, c), b.mul(y, s)), b.sub(b.mul(y, c), b.mul(x, s))];
     const light = b.saturate(tone);
-    const lines = (t: F32, white: F32): F32 => softStep(b, b.abs(b.sub(b.mul(fraction(b, t), b.f(2)), b.f(1))), b.sub(b.f(1), white), softness);
+    const lines = (t: F32, white: F32): F32 => softStep(b, b.abs(b.sub(b.mul(fraction(b, t), b.f(2)), b.f(1))), b.sub(b.f(1), white), softness, model);
     if (mark === 'lines') return { paper: lines(v, light) };
     if (mark === 'crossed') { const root = b.sqrt(light); return { paper: b.mul(lines(v, root), lines(u, root)) }; }
     // Dark tones turn round: white dots at the corners of the lattice, so that dots never run into each other.
     const dark = b.lt(light, b.f(0.5));
     const share = b.select(dark, light, b.sub(b.f(1), light));
     const off = (t: F32): F32 => { const moved = b.sub(fraction(b, b.add(t, b.select(dark, b.f(0.5), b.f(0)))), b.f(0.5)); return b.mul(moved, moved); };
-    const outside = softStep(b, b.sqrt(b.add(off(u), off(v))), b.sqrt(b.mul(share, b.f(1 / Math.PI))), softness);
+    const outside = softStep(b, b.sqrt(b.add(off(u), off(v))), b.sqrt(b.mul(share, b.f(1 / Math.PI))), softness, model);
     return { paper: b.select(dark, b.sub(b.f(1), outside), outside) };
   },
 });

@@ -1,7 +1,8 @@
 import { latticeWord, seedWord } from '../../ir/library/hash';
 import type { F32 } from '../../ir/types';
 import { defineNode, input, output } from '../define';
-import { PATTERN_INPUTS, chance, inPlane, patternCoordinates, perOption, planeOption, reseed, stepAt } from '../lanes';
+import { evenStep } from '../edges';
+import { PATTERN_INPUTS, chance, inPlane, patternCoordinates, perOption, planeOption, reseed } from '../lanes';
 
 const ROW = Math.sqrt(3);
 
@@ -35,7 +36,7 @@ export const hexagons = defineNode({
     const border = b.max(b.f(0), b.sub(b.f(0.5), b.max(dx, b.add(b.mul(dx, b.f(0.5)), b.mul(dy, b.f(ROW / 2))))));
     const distance = b.sub(border, b.mul(gap, b.f(0.5)));
     const sharp = b.le(bevel, b.f(0));
-    const inside = stepAt(b, distance, b.f(0));
+    const inside = evenStep(b, distance, b.f(0), model);
     const cell = [b.toInt(b.select(first, one.i, two.i)), b.toInt(b.select(first, one.j, two.j)), b.select(first, b.i(0), b.i(1))] as const;
     return {
       mask: inside, height: b.select(sharp, inside, b.saturate(b.div(distance, b.select(sharp, b.f(1), bevel)))), border,

@@ -1,7 +1,8 @@
 import { latticeWord, seedWord } from '../../ir/library/hash';
 import type { F32, I32 } from '../../ir/types';
 import { defineNode, input, output } from '../define';
-import { PATTERN_INPUTS, chance, map3, patternCoordinates, perOption, reseed, softStep } from '../lanes';
+import { softStep } from '../edges';
+import { PATTERN_INPUTS, chance, map3, patternCoordinates, perOption, reseed } from '../lanes';
 
 export const speckle = defineNode({
   id: 'patterns.speckle', version: 1, title: 'Speckle', family: 'patterns',
@@ -32,7 +33,7 @@ export const speckle = defineNode({
       const room = b.sub(b.f(1), b.mul(radius, b.f(2)));
       const offset = map3(moved, (lane, k) => b.sub(b.sub(lane, cell[k as 0]), b.add(radius, b.mul(room, chance(b, reseed(b, bits, 31 + k))))));
       const distance = b.sqrt(b.dot(offset, offset));
-      const inside = softStep(b, b.sub(radius, distance), b.mul(b.mul(radius, softness), b.f(0.5)), b.mul(radius, softness));
+      const inside = softStep(b, b.sub(radius, distance), b.mul(b.mul(radius, softness), b.f(0.5)), b.mul(radius, softness), model);
       const there = b.and(b.lt(chance(b, bits), density), b.lt(distance, radius));
       const strength = b.select(there, inside, b.f(0));
       return [b.max(strongest, strength), b.select(b.lt(strongest, strength), chance(b, reseed(b, bits, 9)), owner)];

@@ -1,7 +1,8 @@
 import { sin } from '../../ir/library/transcendental';
 import type { F32 } from '../../ir/types';
 import { defineNode, input, option, output } from '../define';
-import { PATTERN_INPUTS, fraction, normalise, patternCoordinates, perOption, softStep } from '../lanes';
+import { softStep } from '../edges';
+import { PATTERN_INPUTS, fraction, normalise, patternCoordinates, perOption } from '../lanes';
 
 export const stripes = defineNode({
   id: 'patterns.stripes', version: 1, title: 'Stripes', family: 'patterns',
@@ -31,7 +32,7 @@ export const stripes = defineNode({
     const square = (): F32 => {
       const share = b.saturate(duty);
       const off = b.abs(b.sub(fraction(b, b.add(b.sub(f, b.mul(share, b.f(0.5))), b.f(0.5))), b.f(0.5)));
-      return softStep(b, b.sub(b.mul(share, b.f(0.5)), off), b.f(0), softness);
+      return softStep(b, b.sub(b.mul(share, b.f(0.5)), off), b.f(0), softness, model);
     };
     const value = shape === 'saw' ? f : shape === 'triangle' ? triangle() : shape === 'square' ? square()
       : b.add(b.mul(sin(b, b.mul(f, b.f(2 * Math.PI))), b.f(0.5)), b.f(0.5));

@@ -1,5 +1,5 @@
 import { defineNode, input, output } from '../define';
-import { softBand } from '../lanes';
+import { softBand } from '../edges';
 
 export const band = defineNode({
   id: 'ranges.band', version: 1, title: 'Band', family: 'ranges',
@@ -13,5 +13,5 @@ export const band = defineNode({
     softness: input.scalar({ title: 'Softness', help: 'Width of the border on each side; below 0 counts as 0.', default: 0.1, low: 'hard', high: 'soft' }),
   },
   outputs: { mask: output.scalar('Mask', '0 to 1.', { low: 'outside', high: 'inside' }) },
-  lower: (b, { value, centre, width, softness }) => ({ mask: softBand(b, b.abs(b.sub(value, centre)), width, softness) }),
+  lower: (b, { value, centre, width, softness }, _options, model) => ({ mask: softBand(b, b.abs(b.sub(value, centre)), width, softness, model) }),
 });

@@ -1,5 +1,5 @@
-import type { F32 } from '../../ir/types';
 import { defineNode, input, option, output } from '../define';
+import { evenStep } from '../edges';
 
 export const compare = defineNode({
   id: 'ranges.compare', version: 1, title: 'Compare', family: 'ranges',
@@ -16,9 +16,10 @@ export const compare = defineNode({
   },
   idle: ({ operation }) => (operation === 'equal' ? [] : ['tolerance']),
   outputs: { mask: output.scalar('Mask', '0 or 1.', { low: 'does not hold', high: 'holds' }) },
-  lower: (b, { a, b: other, tolerance }, { operation }) => {
-    const apart = (): F32 => b.abs(b.sub(a, other));
-    const holds = operation === 'greater' ? b.gt(a, other) : operation === 'less' ? b.lt(a, other) : b.le(apart(), b.max(tolerance, b.f(0)));
-    return { mask: b.select(holds, b.f(1), b.f(0)) };
+  lower: (b, { a, b: other, tolerance }, { operation }, model) => {
+    // a > b wherever b does not reach a, and the other way round.
+    if (operation === 'greater') return { mask: b.sub(b.f(1), evenStep(b, other, a, model)) };
+    if (operation === 'less') return { mask: b.sub(b.f(1), evenStep(b, a, other, model)) };
+    return { mask: b.select(b.le(b.abs(b.sub(a, other)), b.max(tolerance, b.f(0))), b.f(1), b.f(0)) };
   },
 });

@@ -1,5 +1,6 @@
 import { defineNode, input, option, output } from '../define';
-import { position01, smooth, stepAt } from '../lanes';
+import { evenStep } from '../edges';
+import { position01, smooth } from '../lanes';
 
 export const smoothstep = defineNode({
   id: 'ranges.smoothstep', version: 1, title: 'Smoothstep', family: 'ranges',
@@ -19,12 +20,12 @@ export const smoothstep = defineNode({
   },
   idle: ({ form }) => (form === 'edges' ? ['width'] : ['upper']),
   outputs: { mask: output.scalar('Mask', '0 to 1.', { low: 'below the edge', high: 'above' }) },
-  lower: (b, { value, edge, width, upper }, { form }) => {
+  lower: (b, { value, edge, width, upper }, { form }, model) => {
     if (form === 'edges') return { mask: smooth(b, b.saturate(position01(b, value, edge, upper))) };
     const soft = b.max(width, b.f(0));
     const hard = b.eq(soft, b.f(0));
     const start = form === 'centred' ? b.sub(edge, b.mul(soft, b.f(0.5))) : edge;
     const t = b.saturate(b.div(b.sub(value, start), b.select(hard, b.f(1), soft)));
-    return { mask: b.select(hard, stepAt(b, value, edge), smooth(b, t)) };
+    return { mask: b.select(hard, evenStep(b, value, edge, model), smooth(b, t)) };
   },
 });

@@ -2,7 +2,8 @@ import { exp2 } from '../../ir/library/transcendental';
 import type { Builder } from '../../ir/builder';
 import type { F32 } from '../../ir/types';
 import { defineNode, input, option, output } from '../define';
-import { smooth, stepAt } from '../lanes';
+import { evenStep } from '../edges';
+import { smooth } from '../lanes';
 
 /** Error function; absolute error below 1.5e-7. Source: Abramowitz and Stegun, Handbook of Mathematical Functions, 7.1.26. */
 function erf(b: Builder, x: F32): F32 {
@@ -29,12 +30,12 @@ export const threshold = defineNode({
     shape: option('Shape', 'The form of the transition.', { linear: ['Linear', 'Straight.'], smooth: ['Smooth', 'Eased.'], gaussian: ['Gaussian', 'Like a blurred edge; four deviations wide.'] }),
   },
   outputs: { mask: output.scalar('Mask', '0 to 1.', { low: 'below', high: 'above' }) },
-  lower: (b, { value, level, width }, { shape }) => {
+  lower: (b, { value, level, width }, { shape }, model) => {
     const hard = b.le(width, b.f(0));
     const raw = b.div(b.sub(value, level), b.select(hard, b.f(1), width));
     const t = b.saturate(b.add(raw, b.f(0.5)));
     const soft = shape === 'linear' ? t : shape === 'smooth' ? smooth(b, t)
       : b.add(b.f(0.5), b.mul(erf(b, b.mul(raw, b.f(2 * Math.SQRT2))), b.f(0.5)));
-    return { mask: b.select(hard, stepAt(b, value, level), soft) };
+    return { mask: b.select(hard, evenStep(b, value, level, model), soft) };
   },
 });

@@ -1,0 +1,70 @@
+import type { ImageFacts } from '../core/evaluate/image-store';
+import { imagesIn } from '../core/compile/images';
+import type { ImageReading } from '../core/compile/images';
+import type { ImageAtlas } from '../core/base/image';
+import type { NetworkDocument } from '../core/graph/document';
+import { settled } from '../workers/pool';
+import type { WorkerPool } from '../workers/pool';
+import { getBytes } from './api';
+import { editorStore } from './editor-store';
+
+/** What is known of an image: still coming, read, or why it cannot be. */
+export type ImageState = { readonly state: 'loading' } | { readonly state: 'ready'; readonly facts: ImageFacts } | { readonly state: 'failed'; readonly message: string };
+
+/** Brings the images a document names into all workers, once each. */
+export class ImageKeeper {
+  private readonly listeners = new Set<() => void>();
+  private readonly sheets = new Map<string, Promise<ImageAtlas>>();
+  private loading = 0;
+
+  constructor(private readonly pool: WorkerPool) {}
+
+  onImages(listener: () => void): () => void {
+    this.listeners.add(listener);
+    return () => { this.listeners.delete(listener); };
+  }
+
+  get isWorking(): boolean { return this.loading > 0; }
+
+  request(document: NetworkDocument): void {
+    for (const hash of imagesIn(document)) if (!editorStore.getState().images.has(hash)) void this.load(hash);
+  }
+
+  /** Reads bytes that are at hand already; throws what a worker says of them. */
+  async adopt(hash: string, bytes: Uint8Array<ArrayBuffer>): Promise<ImageFacts> {
+    const facts = await Promise.all(this.pool.all.map((worker) => settled(worker.loadImage(hash, bytes))));
+    const [first] = facts;
+    if (!first) throw new Error('Invariant broken: no worker');
+    this.tell(hash, { state: 'ready', facts: first });
+    return first;
+  }
+
+  private async load(hash: string): Promise<void> {
+    this.tell(hash, { state: 'loading' });
+    this.loading++;
+    try {
+      await this.adopt(hash, await getBytes(`/api/images/${hash}`));
+    } catch (error) {
+      this.tell(hash, { state: 'failed', message: error instanceof Error ? error.message : String(error) });
+    } finally {
+      this.loading--;
+      for (const listener of this.listeners) listener();
+    }
+  }
+
+  private tell(hash: string, state: ImageState): void {
+    editorStore.setState({ images: new Map([...editorStore.getState().images, [hash, state]]) });
+  }
+
+  /** An image's sheet for the graphics processor; null while it is not there. */
+  sheet(hash: string, reading: ImageReading): Promise<ImageAtlas> | null {
+    if (editorStore.getState().images.get(hash)?.state !== 'ready') return null;
+    const key = `${hash} ${reading}`;
+    const known = this.sheets.get(key);
+    if (known) return known;
+    const made = settled(this.pool.evaluator.imageSheet(hash, reading));
+    this.sheets.set(key, made);
+    made.catch(() => this.sheets.delete(key));
+    return made;
+  }
+}
