@@ -1,6 +1,9 @@
 import { readFile } from 'node:fs/promises';
 import path from 'node:path';
 import { hashPassword } from 'better-auth/crypto';
+import { decode as decodePng, encode as encodePng } from 'fast-png';
+import { GET as listRoute } from '@/app/api/images/route';
+import { GET as readRoute } from '@/app/api/images/[hash]/route';
 import { addDial } from '@/core/edit/dials';
 import { groupSelection } from '@/core/edit/group';
 import { setValue } from '@/core/edit/nodes';
@@ -9,6 +12,8 @@ import type { NetworkDocument } from '@/core/graph/document';
 import { findBlob, storeBlob } from '@/db/queries/blobs';
 import { findEntryByName, findPublication } from '@/db/queries/library';
 import { findRevision, insertModel, listMaterials } from '@/db/queries/materials';
+import { listImages } from '@/db/queries/images';
+import { imageFile, uploadImage } from '@/server/images';
 import { authentication } from '@/server/authentication';
 import type { SignedIn } from '@/server/authentication';
 import { failureResponse, route } from '@/server/http';
@@ -157,6 +162,38 @@ describe('the library', () => {
     const again = await packaged(author);
     await expect(startPublication(author, request(again, 'Grain', '1.0.0'))).rejects.toMatchObject({ code: 'release.version' });
     expect(compareVersions('1.10.0', '1.9.9')).toBeGreaterThan(0);
+  });
+});
+
+describe('images', () => {
+  const png = encodePng({ width: 2, height: 2, channels: 3, depth: 8, data: Uint8Array.of(255, 0, 0, 255, 0, 0, 255, 0, 0, 255, 0, 0) });
+  const upload = (user: SignedIn, bytes: Uint8Array, name = 'red.png'): Promise<{ image: string; name: string }> =>
+    uploadImage(user, new Request(`http://127.0.0.1:3000/api/images?name=${name}`, { method: 'POST', body: new Uint8Array(bytes) }));
+  it('are stored once by content, listed and read by everyone in the studio', async () => {
+    const mine = await upload(artist, png);
+    expect(await upload(stranger, png, 'again.png')).toEqual({ image: mine.image, name: 'again.png' });
+    expect((await listImages()).filter(({ hash }) => hash === mine.image)).toEqual([{ hash: mine.image, name: 'red.png', mediaType: 'image/png' }]);
+    expect((await imageFile(mine.image)).bytes).toEqual(new Uint8Array(png));
+  });
+  it('are refused when they are something else or too large; nothing else is read through them', async () => {
+    await expect(upload(artist, new TextEncoder().encode('<svg onload="x"/>'))).rejects.toMatchObject({ code: 'image.broken' });
+    await expect(upload(artist, new Uint8Array(64 * 1024 * 1024 + 1))).rejects.toMatchObject({ status: 413 });
+    const model = await storeBlob(await readFile(path.resolve(import.meta.dirname, '../../assets/models/tile.glb')), 'model/gltf-binary');
+    await expect(imageFile(model)).rejects.toMatchObject({ status: 404 });
+    await expect(imageFile('../secrets')).rejects.toMatchObject({ status: 404 });
+    for (const handler of [listRoute, () => readRoute(new Request('http://127.0.0.1:3000/api/images/x'), { params: Promise.resolve({ hash: model }) })]) {
+      expect((await handler(new Request('http://127.0.0.1:3000/api/images'), { params: Promise.resolve({}) })).status).toBe(401);
+    }
+  });
+  it('stand in the pictures of materials', async () => {
+    const { image } = await upload(artist, png);
+    const document: NetworkDocument = { ...documentOf([node('i', 'patterns.image', { image: { image, name: 'red' } }), node('s', 'surface.flat')], ['i:colour > s:colour', 's:surface > @out:surface']), name: 'Red' };
+    const { id } = await make(artist, document);
+    await runSwatch(id, artist.id);
+    const hash = (await listMaterials(artist.id)).find((each) => each.id === id)?.swatchHash ?? '';
+    const picture = decodePng((await findBlob(hash))?.bytes ?? Buffer.alloc(0));
+    const middle = ((picture.height >> 1) * picture.width + (picture.width >> 1)) * 4;
+    expect([...picture.data.slice(middle, middle + 3)]).toEqual([255, 0, 0]);
   });
 });
 
