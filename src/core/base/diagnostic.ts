@@ -4,7 +4,7 @@ export const DIAGNOSTIC_CODES = [
   'node.unknown-type', 'node.unknown-version', 'node.duplicate-id', 'node.unknown-input',
   'value.wrong-type', 'value.not-finite', 'value.out-of-range', 'option.unknown',
   'ramp.too-few-stops', 'ramp.too-many-stops', 'ramp.unordered',
-  'strand.missing-node', 'strand.missing-port', 'strand.kind', 'strand.twice', 'strand.duplicate-id',
+  'strand.missing-node', 'strand.missing-port', 'strand.kind', 'strand.twice', 'strand.duplicate-id', 'strand.quantity',
   'network.cycle', 'group.missing', 'group.contains-itself', 'group.too-deep', 'network.too-large',
   'formula.wrong', 'drive.missing-target', 'drive.law', 'drive.kind', 'output.missing', 'compile.failed',
 ] as const;

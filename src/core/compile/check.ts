@@ -8,6 +8,7 @@ import { NOT_DRIVEN } from '../nodes/define';
 import type { PortKind } from '../nodes/define';
 import { describePorts, findDefinition, groupOf, mayConnect, takesMany } from './catalogue';
 import { topologicalOrder } from './order';
+import { quantityNote } from './quantities';
 
 type Path = readonly (string | number)[];
 
@@ -148,6 +149,8 @@ class Checker {
       if (!source) return this.add('strand.missing-port', [...at, 'from'], `${from.node} has no output ${from.output}.`, from.node);
       if (!target) return this.add('strand.missing-port', [...at, 'to'], `${to.node} has no input ${to.input}.`, to.node);
       if (!mayConnect(source, target)) this.add('strand.kind', at, `A ${kindWord(source)} cannot go into a ${kindWord(target)}.`, to.node);
+      const note = quantityNote(this.document, network, group, strand);
+      if (note?.formula === null) this.add('strand.quantity', at, `A strand carries ${note.from} into ${to.input} of ${to.node}, which is ${note.to}: they are not the same thing, and nothing converts them. Carry it as a plain number if that is meant.`, to.node, 'warning');
       const key = `${to.node}/${to.input}`;
       if (taken.has(key) && !takesMany(target)) this.add('strand.twice', [...at, 'to'], `Two strands end at ${to.node}.${to.input}, which takes one.`, to.node);
       taken.add(key);

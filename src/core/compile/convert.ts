@@ -3,11 +3,13 @@ import type { Builder } from '../ir/builder';
 import type { F32, Lanes3 } from '../ir/types';
 import { luminance } from '../nodes/lanes';
 import type { PortKind } from '../nodes/define';
+import { quantityConversion } from '../nodes/quantities';
+import type { Quantity } from '../nodes/quantities';
 import type { SurfaceLanes } from '../nodes/surface-parameters';
 
 /** What an output gives: its kind and its lanes. */
 export type Lowered =
-  | { readonly kind: 'scalar'; readonly lanes: readonly [F32] }
+  | { readonly kind: 'scalar'; readonly lanes: readonly [F32]; readonly quantity?: Quantity }
   | { readonly kind: 'vector' | 'colour'; readonly lanes: Lanes3 }
   | { readonly kind: 'surface'; readonly surface: SurfaceLanes };
 
@@ -37,4 +39,11 @@ export function defaultConversion(from: ValueKind, to: PortKind): Conversion | '
   if (narrow && from === 'colour') return 'luminance';
   if (narrow && from === 'vector') return 'length';
   return from === 'scalar' && (to === 'vector' || to === 'colour') ? 'repeat' : null;
+}
+
+/** A number as another quantity, where there is a formula for that; otherwise as it is. */
+export function asQuantity(b: Builder, value: Lowered, wanted: Quantity | undefined): Lowered {
+  if (value.kind !== 'scalar' || !wanted || !value.quantity || value.quantity === wanted) return value;
+  const conversion = quantityConversion(value.quantity, wanted);
+  return conversion ? { kind: 'scalar', lanes: [conversion.convert(b, value.lanes[0])], quantity: wanted } : value;
 }

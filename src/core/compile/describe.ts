@@ -2,8 +2,8 @@ import { TYPED_ONLY } from '../nodes/define';
 import type { NodeDefinition, PortText } from '../nodes/define';
 import { listDefinitions } from './catalogue';
 
-const textOf = ({ title, help, low, high, unit }: PortText): Record<string, unknown> => ({
-  title, help, ...(low === undefined ? {} : { low }), ...(high === undefined ? {} : { high }), ...(unit === undefined ? {} : { unit }),
+const textOf = ({ title, help, low, high, unit, quantity, section }: PortText): Record<string, unknown> => ({
+  title, help, ...(low === undefined ? {} : { low }), ...(high === undefined ? {} : { high }), ...(unit === undefined ? {} : { unit }), ...(quantity === undefined ? {} : { quantity }), ...(section === undefined ? {} : { section }),
 });
 
 /** A node as data: inputs with defaults, ranges and the meaning of both ends, options, outputs. */

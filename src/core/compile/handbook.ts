@@ -2,7 +2,7 @@ import type { InputPort, NodeDefinition, PortText } from '../nodes/define';
 
 const KINDS: Readonly<Record<string, string>> = { flex: 'scalar, vector or colour', scalars: 'scalars, any number', fixed: 'scalar, typed or driven', formula: 'formula' };
 const cell = (text: string): string => text.replaceAll('|', '\\|').replaceAll('\n', ' ');
-const ends = ({ low, high, unit }: PortText): string => [low && `low: ${low}`, high && `high: ${high}`, unit && `in ${unit}`].filter(Boolean).join('; ');
+const ends = ({ low, high, unit, quantity }: PortText): string => [quantity && `stands for ${quantity}`, low && `low: ${low}`, high && `high: ${high}`, unit && `in ${unit}`].filter(Boolean).join('; ');
 
 function defaultText(port: InputPort): string {
   const value = port.default;

@@ -12,7 +12,7 @@ import { plainSurface } from '../nodes/surface-lanes';
 import type { SurfaceLanes } from '../nodes/surface-parameters';
 import { chosenOptions, findDefinition, groupOf, inputPort } from './catalogue';
 import { formulaFinding } from './check';
-import { toScalar, toTriple } from './convert';
+import { asQuantity, toScalar, toTriple } from './convert';
 import { IMAGE_UNIFORMS, readingOf } from './images';
 import type { ImageSlot } from './images';
 import type { Lowered } from './convert';
@@ -100,7 +100,7 @@ export class Lowering {
   }
 
   private limit(value: Lowered): Lowered {
-    if (value.kind === 'scalar') return { kind: 'scalar', lanes: [this.b.saturate(value.lanes[0])] };
+    if (value.kind === 'scalar') return { ...value, lanes: [this.b.saturate(value.lanes[0])] };
     if (value.kind !== 'colour') return value;
     const [x, y, z] = value.lanes;
     return { kind: 'colour', lanes: [this.b.saturate(x), this.b.saturate(y), this.b.saturate(z)] };
@@ -152,7 +152,8 @@ export class Lowering {
       assert(value.kind === 'surface', 'surfaces never convert');
       return value;
     }
-    return kind === 'scalar' ? { kind, lanes: [toScalar(this.b, value, method)] } : { kind, lanes: toTriple(value) };
+    if (kind !== 'scalar') return { kind, lanes: toTriple(value) };
+    return value.kind === 'scalar' ? value : { kind, lanes: [toScalar(this.b, value, method)] };
   }
 
   private bound(kind: 'scalar' | 'vector' | 'colour', source: BindingSource): Lowered {
@@ -197,7 +198,7 @@ export class Lowering {
     return Object.fromEntries(Object.entries(definition.outputs).map(([id, port]): [string, Lowered] => {
       const value = present(raw[id], `output ${id} of ${definition.id}`);
       if (port.kind === 'surface') return [id, { kind: 'surface', surface: value as SurfaceLanes }];
-      if (port.kind === 'scalar') return [id, { kind: 'scalar', lanes: [value as F32] }];
+      if (port.kind === 'scalar') return [id, { kind: 'scalar', lanes: [value as F32], ...(port.quantity ? { quantity: port.quantity } : {}) }];
       if (port.kind !== 'flex') return [id, { kind: port.kind as 'vector' | 'colour', lanes: value as unknown as Lanes3 }];
       const lanes = value as readonly F32[];
       if (lanes.length === 1) return [id, { kind: 'scalar', lanes: lanes as unknown as [F32] }];
@@ -234,7 +235,9 @@ export class Lowering {
   }
 
   private asPort(value: Lowered, port: InputPort, strand: Strand): Lowered {
-    return port.kind === 'flex' ? value : this.convert(value, port.kind as ValueKind, strand.conversion);
+    if (port.kind === 'flex') return value;
+    const converted = this.convert(value, port.kind as ValueKind, strand.conversion);
+    return strand.plain ? converted : asQuantity(this.b, converted, port.quantity);
   }
 
   private unwired(node: NodeInstance, path: readonly string[], id: string, port: InputPort): Lowered {

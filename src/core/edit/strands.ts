@@ -74,6 +74,12 @@ export function setConversion(document: NetworkDocument, board: BoardId, id: str
   return withNetwork(document, board, { ...network, strands: network.strands.map((strand) => (strand.id === id ? { ...strand, conversion } : strand)) });
 }
 
+/** Carries a strand as a mere number, or again as what it stands for. */
+export function setPlain(document: NetworkDocument, board: BoardId, id: string, isPlain: boolean): NetworkDocument {
+  const network = networkOf(document, board);
+  return withNetwork(document, board, { ...network, strands: network.strands.map((strand) => { if (strand.id !== id) return strand; const { plain: _old, ...rest } = strand; return isPlain ? { ...rest, plain: true } : rest; }) });
+}
+
 /** Puts a node into a strand by its first fitting input and output; unchanged when none fit. */
 export function insertIntoStrand(document: NetworkDocument, board: BoardId, strandId: string, nodeId: string): NetworkDocument {
   const network = networkOf(document, board);

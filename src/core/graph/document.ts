@@ -56,6 +56,8 @@ export interface Strand {
   /** Place among the strands of an input that takes many. */
   readonly order: number;
   readonly conversion?: Conversion;
+  /** Carried as a mere number: what it stands for is neither converted nor judged. */
+  readonly plain?: true;
 }
 
 export interface Region { readonly id: string; readonly title: string; readonly at: readonly [number, number]; readonly size: readonly [number, number] }

@@ -31,7 +31,7 @@ const node = Joi.object({
 const end = (port: 'input' | 'output'): Joi.ObjectSchema => Joi.object({ node: id.required(), [port]: id.required() });
 const strand = Joi.object({
   id: id.required(), from: end('output').required(), to: end('input').required(), order: number.required(),
-  conversion: Joi.valid('luminance', 'average', 'largest', 'first', 'second', 'third', 'length'),
+  conversion: Joi.valid('luminance', 'average', 'largest', 'first', 'second', 'third', 'length'), plain: Joi.valid(true),
 });
 const network = Joi.object({
   nodes: Joi.array().items(node).max(LIMITS.nodes).required(),

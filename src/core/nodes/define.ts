@@ -2,6 +2,7 @@ import type { Builder } from '../ir/builder';
 import type { F32, Lanes3 } from '../ir/types';
 import type { Advice, AdviceReads } from './advice';
 import type { ImageTable } from './image-table';
+import type { Quantity } from './quantities';
 import type { CurveTable, RampTable } from './ramp-table';
 import type { SurfaceLanes } from './surface-parameters';
 
@@ -30,10 +31,6 @@ export type PortKind = keyof LoweredByKind;
 export const TYPED_ONLY: ReadonlySet<string> = new Set<PortKind>(['fixed', 'ramp', 'curve', 'formula', 'image']);
 /** Kinds of inputs that are neither a number nor a triple: no dial drives them. */
 export const NOT_DRIVEN: ReadonlySet<string> = new Set<PortKind>(['surface', 'scalars', 'ramp', 'curve', 'formula', 'image']);
-
-/** What a value stands for. A strand between two of them converts, where there is a formula, and says so; otherwise it warns. */
-export const QUANTITIES = ['roughness', 'gloss', 'opacity', 'refractive index', 'reflectance', 'specular level', 'degrees', 'normal'] as const;
-export type Quantity = (typeof QUANTITIES)[number];
 
 export interface PortText {
   readonly title: string;

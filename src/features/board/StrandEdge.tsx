@@ -4,7 +4,7 @@ import type { Edge, EdgeProps } from '@xyflow/react';
 import type { ValueKind } from '@/core/graph/document';
 import { sampleCurve, threadPath } from './strand-path';
 
-export type StrandEdgeType = Edge<{ kind: ValueKind; chip: string | null; chosen: boolean }, 'strand'>;
+export type StrandEdgeType = Edge<{ kind: ValueKind; chip: string | null; warns: boolean; chosen: boolean }, 'strand'>;
 
 /** How a strand looks tells what it carries: one thread, three beside each other, three crossing, or a woven band. */
 export function StrandEdge({ id, sourceX, sourceY, targetX, targetY, data }: EdgeProps<StrandEdgeType>) {
@@ -26,7 +26,7 @@ export function StrandEdge({ id, sourceX, sourceY, targetX, targetY, data }: Edg
       <path d={centre} stroke="transparent" strokeWidth={16} fill="none" className="react-flow__edge-interaction" data-strand={id} />
       {data?.chip ? (
         <EdgeLabelRenderer>
-          <span className="pointer-events-none absolute rounded-[2px] border border-line bg-panel px-1 text-[10px] text-soft" style={{ transform: `translate(-50%, -50%) translate(${String(middle[0])}px, ${String(middle[1])}px)` }}>{data.chip}</span>
+          <span className={`pointer-events-none absolute rounded-[2px] border border-line bg-panel px-1 text-[10px] ${data.warns ? 'text-madder' : 'text-soft'}`} style={{ transform: `translate(-50%, -50%) translate(${String(middle[0])}px, ${String(middle[1])}px)` }}>{data.chip}</span>
         </EdgeLabelRenderer>
       ) : null}
     </>

@@ -1,5 +1,6 @@
 import type { Node } from '@xyflow/react';
 import { defaultConversion } from '@/core/compile/convert';
+import { quantityNote } from '@/core/compile/quantities';
 import { networkOf } from '@/core/edit/board';
 import type { BoardId } from '@/core/edit/board';
 import { inputKind, outputKind } from '@/core/edit/strands';
@@ -40,6 +41,13 @@ function kindOf(document: NetworkDocument, board: BoardId, path: readonly string
 
 const METHOD: Record<string, string> = { luminance: 'luminance', length: 'length', average: 'average', largest: 'largest', first: 'first', second: 'second', third: 'third' };
 
+/** What a strand says of itself: how it becomes a number, as what it arrives, or that its ends do not go together. */
+function chipOf(document: NetworkDocument, board: BoardId, strand: Strand, method: string | null): { chip: string | null; warns: boolean } {
+  const note = quantityNote(document, networkOf(document, board), board === null ? null : document.groups[board] ?? null, strand);
+  if (!note) return { chip: method, warns: false };
+  return note.formula === null ? { chip: `${note.from} is not ${note.to}`, warns: true } : { chip: `${note.from} → ${note.to}`, warns: false };
+}
+
 export function boardEdges(document: NetworkDocument, board: BoardId, path: readonly string[], kinds: ReadonlyMap<string, ValueKind>, chosen: string | null): StrandEdgeType[] {
   return networkOf(document, board).strands.map((strand) => {
     const kind = kindOf(document, board, path, kinds, strand);
@@ -47,7 +55,7 @@ export function boardEdges(document: NetworkDocument, board: BoardId, path: read
     const conversion = target ? strand.conversion ?? defaultConversion(kind, target) : null;
     return {
       id: strand.id, type: 'strand', source: strand.from.node, sourceHandle: strand.from.output, target: strand.to.node, targetHandle: strand.to.input,
-      data: { kind, chip: conversion ? METHOD[conversion] ?? null : null, chosen: strand.id === chosen },
+      data: { kind, ...chipOf(document, board, strand, conversion ? METHOD[conversion] ?? null : null), chosen: strand.id === chosen },
     };
   });
 }

@@ -3,9 +3,8 @@ import { describePorts, findDefinition, groupOf, idleInputs } from '@/core/compi
 import { rampModes, valueOf } from '@/core/compile/uniforms';
 import { changeNode, networkOf } from '@/core/edit/board';
 import { setOption, setValue } from '@/core/edit/nodes';
-import { disconnect, setConversion } from '@/core/edit/strands';
 import { isCurve, isFormula, isRamp } from '@/core/graph/document';
-import type { Conversion, NodeInstance, Strand } from '@/core/graph/document';
+import type { NodeInstance } from '@/core/graph/document';
 import { boardAt, commit, endGesture, enterGroup, keyOf, togglePin } from '@/state/editor-store';
 import { useEditor } from '@/state/use-editor';
 import { Button } from '@/ui/Button';
@@ -17,6 +16,7 @@ import { Distribution } from './Distribution';
 import { FormulaEditor } from './FormulaEditor';
 import { RampEditor } from './RampEditor';
 import { InputRows } from './InputRows';
+import { StrandBench } from './StrandBench';
 import { StartMenu } from './StartMenu';
 
 /** The workbench under the board: all there is to set on the chosen node. `onExpose` is offered inside groups. */
@@ -31,21 +31,6 @@ export function Bench({ onExpose }: { readonly onExpose: ((node: string, input: 
   if (strand) return <StrandBench strand={strand} />;
   if (!node) return <p className="p-4 text-soft">{selection.length > 1 ? `${String(selection.length)} things are selected. Ctrl+G packages them as a group.` : 'Select a card to set its values. To add a node, point at the board and type what it should do.'}</p>;
   return <NodeBench key={node.id} node={node} onExpose={onExpose} />;
-}
-
-const METHODS = [
-  { value: 'luminance', title: 'Luminance' }, { value: 'average', title: 'Average' }, { value: 'largest', title: 'Largest' }, { value: 'first', title: 'First (x, red)' },
-  { value: 'second', title: 'Second (y, green)' }, { value: 'third', title: 'Third (z, blue)' }, { value: 'length', title: 'Length' },
-];
-
-function StrandBench({ strand }: { readonly strand: Strand }) {
-  return (
-    <div className="flex items-center gap-3 p-4">
-      <span>Strand from {strand.from.node} to {strand.to.node}. When it becomes a number:</span>
-      <Choose label="Conversion" value={strand.conversion ?? 'luminance'} items={METHODS} onChange={(method) => { commit('Chose a conversion', (document, board) => setConversion(document, board, strand.id, method as Conversion)); }} />
-      <Button onClick={() => { commit('Removed a strand', (document, board) => disconnect(document, board, [strand.id])); }}>Remove the strand</Button>
-    </div>
-  );
 }
 
 function NodeBench({ node, onExpose }: { readonly node: NodeInstance; readonly onExpose: ((node: string, input: string) => void) | null }) {

@@ -19,7 +19,7 @@ export const ramp = defineNode({
     to: input.scalar({ title: 'To', help: 'The value at which the ramp ends. Equal ends make a step; reversed ends turn the ramp.', default: 1, soft: [-1, 2], section: 'Domain' }),
   },
   outputs: {
-    colour: output.colour('Colour', 'The colour, not premultiplied.'), alpha: output.scalar('Alpha', 'The stops’ alpha.'),
+    colour: output.colour('Colour', 'The colour, not premultiplied.'), alpha: output.scalar('Alpha', 'The stops’ alpha.', { quantity: 'opacity' }),
     scalar: output.scalar('Scalar', 'Luminance of the colour.'),
   },
   options: {

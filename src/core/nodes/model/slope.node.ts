@@ -17,7 +17,7 @@ export const slope = defineNode({
   },
   outputs: {
     slope: output.scalar('Slope', 'Share of upward look.', { low: 'underside', high: 'top' }),
-    degrees: output.scalar('Degrees', 'Angle from up, 0 to 180.', { unit: '°' }),
+    degrees: output.scalar('Degrees', 'Angle from up, 0 to 180.', { unit: '°', quantity: 'degrees' }),
   },
   lower: (b, { up }, { smoothing }, model) => {
     const n = smoothing === 'smooth' ? model.normal : model.faceNormal;

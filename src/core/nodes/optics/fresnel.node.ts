@@ -7,10 +7,10 @@ export const fresnel = defineNode({
     + 'An index below 1 is the view from inside, with total reflection.',
   formula: 'c = |cosine|, g² = n² − 1 + c²; ½((g − c)/(g + c))²·(1 + ((c(g + c) − 1)/(c(g − c) + 1))²); 1 where g² < 0',
   inputs: {
-    index: input.scalar({ title: 'Refractive index', help: 'Of the body against its surroundings.', default: 1.5, soft: [1, 3], hard: [0.01, 100], low: 'air', high: 'diamond and beyond' }),
+    index: input.scalar({ quantity: 'refractive index', title: 'Refractive index', help: 'Of the body against its surroundings.', default: 1.5, soft: [1, 3], hard: [0.01, 100], low: 'air', high: 'diamond and beyond' }),
     cosine: input.scalar({ title: 'Cosine', help: 'Of the angle between the look and the normal; its sign does not matter, above 1 counts as 1.', default: 1, low: 'at the rim', high: 'straight on' }),
   },
-  outputs: { reflectance: output.scalar('Reflectance', '0 to 1.', { low: 'passes', high: 'mirror' }) },
+  outputs: { reflectance: output.scalar('Reflectance', '0 to 1.', { low: 'passes', high: 'mirror', quantity: 'reflectance' }) },
   tolerance: { value: 1e-3, reason: 'Near the angle of total reflection the value changes with the root of the angle.' },
   // Source: R. Cook and K. Torrance, A Reflectance Model for Computer Graphics, 1982.
   lower: (b, { index, cosine }) => {

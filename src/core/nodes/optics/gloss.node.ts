@@ -13,9 +13,14 @@ export const gloss = defineNode({
     from: option('Given', 'What is given.', { gloss: ['Gloss', 'Gives roughness.'], roughness: ['Roughness', 'Gives gloss.'], exponent: ['Exponent', 'Gives roughness.'] }),
   },
   idle: ({ from }) => (from === 'exponent' ? ['value'] : ['exponent']),
-  outputs: { value: output.scalar('Value', 'Roughness, or gloss where roughness is given.') },
-  lower: (b, { value, exponent }, { from }) => ({
+  outputs: {
+    value: output.scalar('Value', 'Roughness, or gloss where roughness is given.'), roughness: output.scalar('Roughness', 'Whatever is given.', { low: 'mirror', high: 'matt', quantity: 'roughness' }),
+    gloss: output.scalar('Gloss', 'Whatever is given.', { low: 'matt', high: 'mirror', quantity: 'gloss' }),
+  },
+  lower: (b, { value, exponent }, { from }) => {
     // The roughness is the square root of the lobe's width α = √(2/(exponent + 2)). Source: B. Walter et al., EGSR 2007.
-    value: from === 'exponent' ? b.sqrt(b.sqrt(b.div(b.f(2), b.add(b.max(exponent, b.f(0)), b.f(2))))) : b.sub(b.f(1), b.saturate(value)),
-  }),
+    const turned = from === 'exponent' ? b.sqrt(b.sqrt(b.div(b.f(2), b.add(b.max(exponent, b.f(0)), b.f(2))))) : b.sub(b.f(1), b.saturate(value));
+    const given = from === 'exponent' ? b.sub(b.f(1), turned) : b.saturate(value);
+    return from === 'roughness' ? { value: turned, roughness: given, gloss: turned } : { value: turned, roughness: turned, gloss: given };
+  },
 });

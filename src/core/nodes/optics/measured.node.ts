@@ -39,7 +39,7 @@ export const measured = defineNode({
   inputs: {},
   options: { material: option('Material', 'What was measured.', CHOICES) },
   outputs: {
-    index: output.scalar('Refractive index', 'Of a clear body; 1 for a metal.'), colour: output.colour('Reflectance', 'Share reflected straight on.'),
+    index: output.scalar('Refractive index', 'Of a clear body; 1 for a metal.', { quantity: 'refractive index' }), colour: output.colour('Reflectance', 'Share reflected straight on.'),
     metalness: output.scalar('Metalness', '1 for a metal.', { low: 'clear', high: 'metal' }),
   },
   lower: (b, _inputs, { material }) => {

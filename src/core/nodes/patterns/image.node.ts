@@ -15,7 +15,7 @@ export const image = defineNode({
   },
   outputs: {
     colour: output.colour('Colour', 'Red, green and blue, linear, not premultiplied.'), red: output.scalar('Red', 'One channel.'), green: output.scalar('Green', 'One channel.'),
-    blue: output.scalar('Blue', 'One channel.'), alpha: output.scalar('Alpha', '1 where the image has none.', { low: 'clear', high: 'opaque' }),
+    blue: output.scalar('Blue', 'One channel.'), alpha: output.scalar('Alpha', '1 where the image has none.', { low: 'clear', high: 'opaque', quantity: 'opacity' }),
   },
   options: { wrap: wrapOption, filter: filterOption, reading: readingOption },
   tolerance: { value: 2e-2, reason: 'Between texels of strong contrast a rounded coordinate moves the mix: up to the number of texels across the coordinates times 1e-7 of it.' },

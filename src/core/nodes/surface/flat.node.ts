@@ -9,7 +9,7 @@ export const flat = defineNode({
   formula: 'light leaving = colour; glTF KHR_materials_unlit',
   inputs: {
     colour: input.colour({ title: 'Colour', help: 'What is shown.', default: [0.5, 0.5, 0.5] }),
-    opacity: input.scalar({ title: 'Opacity', help: 'Share that covers what lies behind.', default: 1, hard: [0, 1], low: 'see-through', high: 'opaque' }),
+    opacity: input.scalar({ quantity: 'opacity', title: 'Opacity', help: 'Share that covers what lies behind.', default: 1, hard: [0, 1], low: 'see-through', high: 'opaque' }),
   },
   outputs: { surface: output.surface('Surface', 'The unlit surface.') },
   lower: (b, { colour, opacity }, _options, model) => ({
