@@ -1,5 +1,5 @@
 import type { NetworkDocument, NodeInstance } from '@/core/graph/document';
-import { NetworkSketch, paint, rampOf } from '@/server/demo/network-sketch';
+import { NetworkSketch, paint, rampOf } from '@/core/edit/network-sketch';
 
 /**
  * The fixed network of the benchmark: two fractal noises of six octaves, a cell noise, four smoothsteps, a ramp of five

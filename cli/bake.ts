@@ -1,7 +1,7 @@
 import { mkdir, writeFile } from 'node:fs/promises';
 import path from 'node:path';
 import { AppError, messageOf } from '@/core/base/diagnostic';
-import { assembleBake, bakeSurface } from '@/core/evaluate/bake';
+import { assembleBake, bakeSurface, frozenNodes } from '@/core/evaluate/bake';
 import { packageBake } from '@/core/exchange/packaging';
 import { MeshAnalysis, mapKey } from '@/core/mesh/analysis';
 import type { MeshMap } from '@/core/mesh/mesh-map';
@@ -23,6 +23,7 @@ export async function runBake({ positionals, values }: Arguments, print: (text: 
   if (depth !== 8 && depth !== 16) throw new UsageError('--depth is 8 or 16.');
   const document = await readDocument(file);
   await readImages(document, values['images'], complain);
+  for (const title of frozenNodes(document)) complain(`“${title}” follows the camera; it is frozen as seen straight on.`);
   const mesh = await readModel(model, complain);
   const analysis = new MeshAnalysis(mesh);
   const maps = new Map<string, MeshMap>();

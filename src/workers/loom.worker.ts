@@ -49,7 +49,7 @@ export interface TapResult { readonly key: string; readonly kind: ValueKind; rea
 export interface EvaluationResult { readonly taps: readonly TapResult[]; readonly demands: readonly ResolvedDemand[]; readonly compilations: number; readonly kinds: ReadonlyMap<string, ValueKind>; readonly appearance: Appearance; readonly readings: readonly (readonly [string, ImageReading])[] }
 export interface EvaluationRequest { readonly model: string; readonly document: NetworkDocument; readonly taps: readonly string[]; readonly camera: Camera; readonly size: number }
 
-interface LoadedModel { readonly analysis: MeshAnalysis; readonly uniform: SamplePoints; readonly maps: Map<string, MeshMap>; seen: { key: string; points: VisiblePoints } | null }
+interface LoadedModel { readonly analysis: MeshAnalysis; readonly uniform: SamplePoints; readonly maps: Map<string, MeshMap>; seen: { key: string; points: VisiblePoints; spread: SamplePoints } | null }
 const models = new Map<string, LoadedModel>();
 const HISTOGRAM_BINS = 64;
 /** On the stage hard steps are evened out over a pixel. */
@@ -110,10 +110,10 @@ function evaluate({ model: id, document, taps, camera, size }: EvaluationRequest
   const compiled = used.prepare(document);
   const maps = (settings: MapSettings): MeshMap | undefined => model.maps.get(mapKey(settings));
   const seenKey = JSON.stringify([camera, size]);
-  if (model.seen?.key !== seenKey) model.seen = { key: seenKey, points: seePoints(model.analysis, camera, size, size) };
+  if (model.seen?.key !== seenKey) model.seen = { key: seenKey, points: seePoints(model.analysis, camera, size, size), spread: { ...model.uniform, sample: { eye: camera.eye, pixelRad: 0 } } };
   const seen = model.seen.points;
   const shown = used.evaluate(document, mesh, seen.points, maps);
-  const spread = used.evaluate(document, mesh, model.uniform, maps);
+  const spread = used.evaluate(document, mesh, model.seen.spread, maps);
   const results = compiled.slots.filter((slot) => slot.key !== 'surface').map((slot): TapResult => {
     const part = (lanes: readonly Float32Array[]): readonly Float32Array[] => lanes.slice(slot.first, slot.first + slot.lanes);
     const isSurface = slot.kind === 'surface';

@@ -49,6 +49,7 @@ export function randomLanes(count: number, seed = 1): (name: string) => Float32A
   };
   normals('normal');
   normals('faceNormal');
+  normals('view');
   for (const axis of ['x', 'y', 'z']) cache.set(`position.${axis}`, fill(() => random() * 2 - 1));
   for (const axis of ['x', 'y']) cache.set(`uv.${axis}`, fill(() => random()));
   return (name) => {

@@ -5,7 +5,7 @@ import { INPUT_EDGE, OUTPUT_EDGE, SURFACE_OUTPUT, isFormula, isRamp, isTriple } 
 import type { Dial, Drive, GroupDefinition, Network, NetworkDocument, NodeInstance, Strand, ValueKind } from '../graph/document';
 import type { Builder } from '../ir/builder';
 import type { F32, Lanes3 } from '../ir/types';
-import type { AnyLowered, InputPort, MeshMapKind, ModelReads, NodeDefinition } from '../nodes/define';
+import type { AnyLowered, InputPort, MapSetting, MeshMapKind, ModelReads, NodeDefinition } from '../nodes/define';
 import { CURVE_ROW, CURVE_ROWS, RAMP_ROW, RAMP_ROWS, STOP_ASPECTS } from '../nodes/ramp-table';
 import type { OpenStop } from '../nodes/ramp-table';
 import { plainSurface } from '../nodes/surface-lanes';
@@ -60,6 +60,7 @@ export class Lowering {
       position: lanes('position'), normal: lanes('normal'), faceNormal: lanes('faceNormal'),
       textureCoordinates: [b.input('uv.x'), b.input('uv.y'), b.f(0)],
       textureSlopes: () => [slopes('uv.x'), slopes('uv.y')],
+      view: () => lanes('view'),
       footprint: (of) => (evensOut.includes(of) ? b.input('footprint') : null),
       size: b.uniform(base), boundsMinimum: uniforms(1), boundsExtent: uniforms(4),
     };
@@ -286,13 +287,13 @@ export class Lowering {
     return { base, count: this.b.uniform(base + (CURVE_ROWS + 1) * CURVE_ROW) };
   }
 
-  private readMap(scope: Scope, node: NodeInstance, kind: MeshMapKind, wanted: Readonly<Record<string, string>>, settings: ReadonlyMap<string, F32>, options: Readonly<Record<string, string>>): F32 {
+  private readMap(scope: Scope, node: NodeInstance, kind: MeshMapKind, wanted: Readonly<Record<string, MapSetting>>, settings: ReadonlyMap<string, F32>, options: Readonly<Record<string, string>>): F32 {
     const field = `map:${[...scope.path, node.id].join('/')}`;
     const entries = Object.entries(wanted);
     this.mapSlots.push({
       field, kind,
-      settings: Object.fromEntries(entries.flatMap(([name, id]) => { const lane = settings.get(id); return lane ? [[name, lane]] : []; })),
-      choices: Object.fromEntries(entries.flatMap(([name, id]) => { const choice = options[id]; return choice === undefined ? [] : [[name, choice]]; })),
+      settings: Object.fromEntries(entries.flatMap(([name, given]) => { const lane = typeof given === 'number' ? this.b.f(given) : typeof given === 'string' ? settings.get(given) : undefined; return lane ? [[name, lane]] : []; })),
+      choices: Object.fromEntries(entries.flatMap(([name, given]) => { const choice = typeof given === 'object' ? given.choice : options[given]; return choice === undefined ? [] : [[name, choice]]; })),
     });
     return this.b.input(field);
   }

@@ -26,7 +26,8 @@ export function adviseNode(place: NodePlace, lookup: RangeLookup): readonly Advi
   const definition = findDefinition(place.node.type);
   const outputs = describePorts(place.document, place.node)?.outputs ?? [];
   const first = outputs[0] && lookup(`${key(place)}:${outputs[0].id}`);
-  return [...(first ? generalAdvice(first) : []), ...(definition?.advise(readsOf(place, lookup)) ?? [])];
+  const follows: readonly Advice[] = definition?.follows ? [{ code: 'value.follows', tone: 'fact', mark: 'eye', message: `Follows the ${definition.follows}; a bake counts every point as seen straight on.` }] : [];
+  return [...follows, ...(first ? generalAdvice(first) : []), ...(definition?.advise(readsOf(place, lookup)) ?? [])];
 }
 
 function generalAdvice(range: ValueRange): readonly Advice[] {

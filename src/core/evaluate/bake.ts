@@ -1,4 +1,6 @@
+import { findDefinition } from '../compile/catalogue';
 import type { NetworkDocument } from '../graph/document';
+import { placesOf } from './advice';
 import { rasterPoints, rasteriseAtlas } from '../mesh/atlas';
 import { fillGutter, planGutter } from '../mesh/gutter';
 import type { AtlasRaster } from '../mesh/atlas';
@@ -89,4 +91,9 @@ export function assembleBake(size: number, strips: readonly BakedTexels[]): read
 
 function spread(lane: Float32Array, texels: Uint32Array, store: (x: number) => number, values: Float32Array, channels: number, channel: number): void {
   for (let k = 0; k < texels.length; k++) values[(texels[k] as number) * channels + channel] = store(lane[k] as number);
+}
+
+/** Titles of nodes whose values follow the camera: a bake counts every point as seen straight on. */
+export function frozenNodes(document: NetworkDocument): readonly string[] {
+  return [...new Set(placesOf(document).filter(({ node }) => findDefinition(node.type)?.follows).map(({ node }) => node.name ?? findDefinition(node.type)?.title ?? node.type))];
 }

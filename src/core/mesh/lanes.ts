@@ -26,6 +26,7 @@ export function lanesOf(mesh: SurfaceMesh, points: SamplePoints, maps: ReadonlyM
   };
   const make = (name: string): void => {
     const [base] = name.split(/\.d[xyz]$|\.[xyz]$/) as [string];
+    if (/^view\.[xyz]$/.test(name)) return views(points, made);
     if (name === 'footprint' && points.sample) made.set(name, footprints(mesh, points, points.sample));
     if (/^uv\.[xy]\.d[xyz]$/.test(name)) return textureSlopes(mesh, points, made);
     if (/^normal\.[xyz]\.d[xyz]$/.test(name)) return normalSlopes(mesh, points, made);
@@ -39,6 +40,19 @@ export function lanesOf(mesh: SurfaceMesh, points: SamplePoints, maps: ReadonlyM
     if (!made.has(name)) make(name);
     return made.get(name);
   };
+}
+
+/** Directions to the eye; where there is none, normals. A view does not change along the surface as far as slopes are concerned. */
+function views(points: SamplePoints, made: Map<string, Float32Array<ArrayBuffer>>): void {
+  const lanes = AXES.map(() => new Float32Array(points.count));
+  const eye = points.sample && 'eye' in points.sample ? points.sample.eye : null;
+  for (let k = 0; k < points.count; k++) {
+    const towards: [number, number, number] = [0, 0, 0];
+    for (let axis = 0; axis < 3; axis++) towards[axis] = eye ? eye[axis as 0] - (points.positions[k * 3 + axis] as number) : points.normals[k * 3 + axis] as number;
+    const scale = 1 / (Math.hypot(...towards) || 1);
+    lanes.forEach((lane, axis) => { lane[k] = (towards[axis as 0]) * scale; });
+  }
+  AXES.forEach((letter, axis) => made.set(`view.${letter}`, lanes[axis] as Float32Array<ArrayBuffer>));
 }
 
 /** The width of surface each sample stands for, metres. Written out in scalars: it runs for every pixel. */

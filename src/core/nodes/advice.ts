@@ -18,7 +18,7 @@ export type Cure =
   | { readonly title: string; readonly limit: true };
 
 export const ADVICE_CODES = [
-  'value.below', 'value.above', 'value.constant', 'value.not-a-number', 'clamp.idle', 'amount.leaves-range', 'layer.covered', 'layer.unseen', 'layer.coverage', 'ramp.unreached', 'tint.idle', 'range.flat',
+  'value.below', 'value.above', 'value.constant', 'value.not-a-number', 'clamp.idle', 'amount.leaves-range', 'layer.covered', 'layer.unseen', 'layer.coverage', 'ramp.unreached', 'tint.idle', 'range.flat', 'value.follows',
 ] as const;
 export type AdviceCode = (typeof ADVICE_CODES)[number];
 /** What a node has to say about the values that pass through it. `mark` is a few letters for its card. */

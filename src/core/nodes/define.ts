@@ -123,6 +123,8 @@ export function option<V extends string>(title: string, help: string, choices: R
 /** Values to start from, by the name of what they are for. */
 export interface StartingPoint { readonly title: string; readonly values: Readonly<Record<string, number | readonly [number, number, number]>> }
 
+/** The id of a fixed input or of an option, a number, or a choice made for good. */
+export type MapSetting = string | number | { readonly choice: string };
 export type MeshMapKind = 'curvature' | 'occlusion';
 /** What a node may read of the model at the point at hand. Lengths in metres, object space, Y up. */
 export interface ModelReads {
@@ -142,7 +144,9 @@ export interface ModelReads {
    */
   footprint(of: 'images' | 'steps'): F32 | null;
   /** A value of a mesh map; `settings` names the fixed inputs and options that decide the map. */
-  meshMap(kind: MeshMapKind, settings: Readonly<Record<string, string>>): F32;
+  meshMap(kind: MeshMapKind, settings: Readonly<Record<string, MapSetting>>): F32;
+  /** The unit direction from the point to the eye; where nobody looks, the normal. */
+  view(): Lanes3;
 }
 
 type Ports = Record<string, InputPort>;
@@ -177,6 +181,8 @@ export interface NodeDefinition extends NodeText {
   /** Inputs that mean nothing under these options. */
   readonly idle: (options: Readonly<Record<string, string>>) => readonly string[];
   /** The option whose choices are found in searches under their own names, with other words for some of them. */
+  /** What its values follow beside the surface; a bake freezes them. */
+  readonly follows?: 'camera';
   /** Named sets of values to start from. */
   readonly starts: readonly StartingPoint[];
   readonly presets?: { readonly option: string; readonly synonyms: Readonly<Record<string, readonly string[]>> };
@@ -195,6 +201,7 @@ interface TypedNode<I extends Ports, O extends Outputs, P extends Options> exten
   readonly options?: P;
   readonly idle?: (options: ChosenOptions<P>) => readonly (keyof I & string)[];
   readonly neutral?: Readonly<Record<string, { readonly input: keyof I & string; readonly value: number }>>;
+  readonly follows?: 'camera';
   readonly starts?: readonly (StartingPoint & { readonly values: Readonly<Partial<Record<keyof I & string, number | readonly [number, number, number]>>> })[];
   readonly presets?: { readonly option: keyof P & string; readonly synonyms: Readonly<Record<string, readonly string[]>> };
   readonly advise?: (reads: AdviceReads) => readonly Advice[];

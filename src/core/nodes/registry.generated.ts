@@ -45,6 +45,8 @@ import { random as randomNode } from './model/random.node.ts';
 import { slope as slopeNode } from './model/slope.node.ts';
 import { tangent as tangentNode } from './model/tangent.node.ts';
 import { textureCoordinates as textureCoordinatesNode } from './model/texture-coordinates.node.ts';
+import { thickness as thicknessNode } from './model/thickness.node.ts';
+import { viewAngle as viewAngleNode } from './model/view-angle.node.ts';
 import { fresnel as fresnelNode } from './optics/fresnel.node.ts';
 import { gloss as glossNode } from './optics/gloss.node.ts';
 import { measured as measuredNode } from './optics/measured.node.ts';
@@ -135,6 +137,8 @@ export const NODES: readonly NodeDefinition[] = [
   slopeNode,
   tangentNode,
   textureCoordinatesNode,
+  thicknessNode,
+  viewAngleNode,
   fresnelNode,
   glossNode,
   measuredNode,

@@ -1,6 +1,7 @@
 'use client';
 import Image from 'next/image';
 import { useEffect, useRef, useState } from 'react';
+import { frozenNodes } from '@/core/evaluate/bake';
 import { editorStore } from '@/state/editor-store';
 import type { Evaluation } from '@/state/evaluation';
 import { Button } from '@/ui/Button';
@@ -28,7 +29,8 @@ export function BakeSheet({ open, onClose, evaluation }: { readonly open: boolea
     try {
       const files = await bakeMaterial(evaluation, modelId, document, Number(size), depth === '16' ? 16 : 8, (label, share) => { setProgress({ label, share }); }, () => stop.current);
       setResults(files.map((file) => ({ file, url: URL.createObjectURL(new Blob([file.bytes as Uint8Array<ArrayBuffer>], { type: file.mediaType })) })));
-      setMessage(`Baked ${String(files.length - 1)} maps at ${size} × ${size}.`);
+      const frozen = frozenNodes(document);
+      setMessage(`Baked ${String(files.length - 1)} maps at ${size} × ${size}.${frozen.length > 0 ? ` ${frozen.map((title) => `“${title}”`).join(', ')} ${frozen.length > 1 ? 'follow' : 'follows'} the camera and was frozen as seen straight on.` : ''}`);
     } catch (error) {
       setMessage(error instanceof BakeStopped ? 'Stopped. The results of before are kept.' : `The bake failed: ${error instanceof Error ? error.message : String(error)}`);
     } finally {

@@ -1,4 +1,5 @@
 'use client';
+import { addReadyGroup } from '@/core/edit/ready-groups';
 import { Background, ReactFlow, ReactFlowProvider, useReactFlow, useStoreApi } from '@xyflow/react';
 import type { Connection, FinalConnectionState, NodeChange, Viewport } from '@xyflow/react';
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
@@ -114,7 +115,7 @@ function BoardInside() {
     const strand = editorStore.getState().chosenStrand;
     let id = '';
     commit('Added a node', (current, on) => {
-      const added = addNode(current, on, choice.type, at, choice.group, choice.options);
+      const added = 'ready' in choice ? addReadyGroup(current, on, choice.ready, at) : addNode(current, on, choice.type, at, choice.group, choice.options);
       id = added.id;
       if (open) return joinOpenEnd(added.document, id, open);
       return strand ? insertIntoStrand(added.document, on, strand, id) : added.document;

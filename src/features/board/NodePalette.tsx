@@ -2,12 +2,13 @@
 import { Command } from 'cmdk';
 import { useState } from 'react';
 import { describePorts, mayConnect, searchNodes } from '@/core/compile/catalogue';
+import { READY_GROUPS } from '@/core/edit/ready-groups';
 import type { GroupDefinition } from '@/core/graph/document';
 import { emptyDocument } from '@/core/graph/document';
 import type { NodeDefinition, PortKind } from '@/core/nodes/define';
 import { FamilyStitch } from './FamilyStitch';
 
-export type PaletteChoice = { readonly type: string; readonly group?: string; readonly options?: Readonly<Record<string, string>> } | { readonly note: true } | { readonly region: true };
+export type PaletteChoice = { readonly type: string; readonly group?: string; readonly options?: Readonly<Record<string, string>> } | { readonly ready: string } | { readonly note: true } | { readonly region: true };
 interface Props {
   readonly x: number; readonly y: number; readonly initial: string; readonly groups: readonly GroupDefinition[];
   /** Only nodes that can take (or give) what an open strand carries. */
@@ -29,6 +30,7 @@ export function NodePalette({ x, y, initial, groups, fitting, onChoose, onClose 
   const found = searchNodes(query).filter((hit) => fits(hit.definition, fitting));
   const sorted = query.trim() ? found : [...found].sort((a, b) => rank(a.definition.id) - rank(b.definition.id));
   const matching = groups.filter((group) => group.name.toLowerCase().includes(query.toLowerCase()));
+  const nothing = sorted.length + matching.length + readyFor(query).length === 0;
   const extras = [['Note', { note: true }], ['Region', { region: true }]] as const;
   const choose = (choice: PaletteChoice): void => {
     if ('type' in choice) recent.unshift(choice.type);
@@ -41,10 +43,15 @@ export function NodePalette({ x, y, initial, groups, fitting, onChoose, onClose 
         <Command.Input autoFocus value={query} onValueChange={setQuery} placeholder="What should it do?" className="w-full border-b border-line bg-transparent px-3 py-2 outline-none" onBlur={(event) => { if (!event.currentTarget.closest('div.fixed')?.contains(event.relatedTarget)) setTimeout(onClose, 120); }}
           onFocus={(event) => { const end = event.currentTarget.value.length; event.currentTarget.setSelectionRange(end, end); }} />
         <Command.List className="max-h-[270px] overflow-auto p-1">
-          <Command.Empty className="px-3 py-2 text-soft">No node does “{query}”.</Command.Empty>
+          {nothing ? <Command.Empty className="px-3 py-2 text-soft">No node does “{query}”.</Command.Empty> : null}
           {sorted.map(({ key, title, help, definition, options }) => (
             <Command.Item key={key} value={key} onSelect={() => { choose({ type: definition.id, options }); }} className="flex cursor-pointer items-baseline gap-2 px-2 py-1 data-[selected=true]:bg-raised">
               <FamilyStitch family={definition.family} /><span className="shrink-0 font-medium">{title}</span><span className="truncate text-[11px] text-soft">{help}</span>
+            </Command.Item>
+          ))}
+          {(fitting?.end === 'input' ? [] : readyFor(query)).map(({ name, definition }) => (
+            <Command.Item key={name} value={`ready ${name}`} onSelect={() => { choose({ ready: name }); }} className="flex cursor-pointer items-baseline gap-2 px-2 py-1 data-[selected=true]:bg-raised">
+              <FamilyStitch family="group" /><span className="shrink-0 font-medium">{name}</span><span className="truncate text-[11px] text-soft">{definition.description}</span>
             </Command.Item>
           ))}
           {matching.map((group) => (
@@ -59,6 +66,12 @@ export function NodePalette({ x, y, initial, groups, fitting, onChoose, onClose 
       </Command>
     </div>
   );
+}
+
+/** Ready chains whose name, or another word for them, has what is asked for; none until something is. */
+function readyFor(query: string): typeof READY_GROUPS {
+  const wanted = query.trim().toLowerCase();
+  return wanted ? READY_GROUPS.filter(({ name, synonyms }) => [name.toLowerCase(), ...synonyms].some((word) => word.includes(wanted))) : [];
 }
 
 function rank(id: string): number {

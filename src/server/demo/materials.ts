@@ -1,5 +1,5 @@
 import type { NetworkDocument } from '@/core/graph/document';
-import { NetworkSketch, paint, rampOf } from './network-sketch';
+import { NetworkSketch, paint, rampOf } from '@/core/edit/network-sketch';
 
 export interface DemoMaterial { readonly id: string; readonly model: string; readonly document: () => NetworkDocument }
 

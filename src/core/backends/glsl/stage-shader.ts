@@ -45,6 +45,7 @@ function declareInput(name: string, mapFields: readonly string[]): string {
 function sourceOf(name: string): string {
   const [group, axis] = name.split('.') as [string, string];
   if (group === 'position') return `vPosition.${axis}`;
+  if (group === 'view') return `toEye.${axis}`;
   if (group === 'normal') return `unitNormal.${axis}`;
   if (group === 'faceNormal') return `vFace.${axis}`;
   return `vUv.${axis}`;
@@ -70,12 +71,14 @@ void main() { vPosition = position; vNormal = normal; vFace = face; vUv = uv; vA
 ${declareValues(glsl)}
 ${declareImages(glsl)}
 ${mapFields.map((_, k) => `uniform sampler2D ${mapSampler(k)};`).join('\n')}
+uniform vec3 cameraPosition;
 in vec3 vPosition; in vec3 vNormal; flat in vec3 vFace; in vec2 vUv; in vec2 vAtlas;
 ${Array.from({ length: targets }, (_, k) => `layout(location = ${String(k)}) out vec4 target${String(k)};`).join('\n')}
 ${BILINEAR}
 ${glsl.functions}
 void main() {
 vec3 unitNormal = normalize(vNormal);
+vec3 toEye = normalize(cameraPosition - vPosition);
 ${mapFields.map((_, k) => `vec4 map${String(k)} = readMap(${mapSampler(k)}, vAtlas);`).join('\n')}
 ${glsl.inputs.map((name) => declareInput(name, mapFields)).join('\n')}
 ${glsl.statements}

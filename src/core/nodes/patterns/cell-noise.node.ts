@@ -1,5 +1,6 @@
 import { cellNearest, cellOwner, cellSecond } from '../../ir/library/cells';
 import { mixBits, seedWord } from '../../ir/library/hash';
+import type { Builder } from '../../ir/builder';
 import type { F32, I32 } from '../../ir/types';
 import { defineNode, input, option, output } from '../define';
 import { PATTERN_INPUTS, map3, patternCoordinates, perOption, zip3 } from '../lanes';
@@ -9,9 +10,11 @@ export const cellNoise = defineNode({
   synonyms: ['cells', 'pebbles', 'cracks', 'scales', 'barnacles', 'mosaic', 'crystals'],
   help: 'Scattered points, one to a cell, and how far they are. Nearest and second are exact for any jitter in the straight and '
     + 'largest metrics: where it could matter, 125 cells are searched instead of 27.',
-  formula: 'nearest = min dᵢ; second = the next; border = second − nearest',
+  formula: 'nearest = min dᵢ; second = the next; border = second − nearest; over octaves Σ diminishᵏ·d(2ᵏ·p)/Σ diminishᵏ',
   inputs: {
     ...PATTERN_INPUTS,
+    octaves: input.scalar({ title: 'Octaves', help: 'Layers of finer cells in the distances; a fraction weighs the last one. Values and colours of cells are those of the first.', default: 1, soft: [1, 6], hard: [1, 12], step: 0.1, low: 'plain cells', high: 'fine detail', section: 'Octaves' }),
+    diminish: input.scalar({ title: 'Diminish', help: 'How much each octave, of half the size, counts against the one before.', default: 0.5, low: 'hardly', high: 'alike', section: 'Octaves' }),
     jitter: input.scalar({ title: 'Jitter', help: 'How far points stray from the middle of their cells.', default: 1, hard: [0, 1], low: 'regular grid', high: 'scattered' }),
   },
   options: {
@@ -29,19 +32,36 @@ export const cellNoise = defineNode({
     centre: output.vector('Cell centre', 'The nearest point, in the coordinates read.'),
   },
   tolerance: { value: 2e-4, reason: 'Distances are differences of coordinates that grow with the scale.' },
-  lower: (b, { at, scale, seed, jitter }, { metric, per }, model) => {
+  lower: (b, { at, scale, seed, jitter, octaves, diminish }, { metric, per }, model) => {
     const p = patternCoordinates(b, at, scale, per, model);
     const word = seedWord(b, b.toInt(seed));
     const spread = b.saturate(jitter);
-    const [first, second] = cellSecond(b, metric, p, spread, word);
+    const [first, second] = overOctaves(b, octaves, diminish, 2, (size, salt) => cellSecond(b, metric, map3(p, (lane) => b.mul(lane, size)), spread, b.iadd(word, salt))) as [F32, F32];
+    const [nearest] = overOctaves(b, octaves, diminish, 1, (size, salt) => [cellNearest(b, metric, map3(p, (lane) => b.mul(lane, size)), spread, b.iadd(word, salt))]) as [F32];
     const owner = cellOwner(b, metric, p, spread, word);
     const chance = (bits: I32): F32 => b.mul(b.toFloat(b.ishrUnsigned(bits, 8)), b.f(1 / 16777216));
     const factor = per === 'object' ? b.div(b.max(model.size, b.f(1e-12)), b.max(scale, b.f(1e-12))) : b.div(b.f(1), b.max(scale, b.f(1e-12)));
     return {
-      nearest: cellNearest(b, metric, p, spread, word), second, border: b.sub(second, first),
+      nearest, second, border: b.sub(second, first),
       cell: chance(owner.bits),
       colour: [0x51ed27, 0x2c7b91, 0x7f4a3d].map((salt) => chance(mixBits(b, b.ixor(owner.bits, b.i(salt))))) as unknown as readonly [F32, F32, F32],
       centre: map3(zip3(p, owner.offset, (x, y) => b.add(x, y)), (lane) => b.mul(lane, factor)),
     };
   },
 });
+
+const GOLDEN = 0x9e3779b9;
+/** The weighed mean of values over octaves, each with its size and a salt for its seed; the first has size 1 and salt 0. */
+function overOctaves(b: Builder, octaves: F32, diminish: F32, count: number, values: (size: F32, salt: I32) => readonly F32[]): F32[] {
+  const rounds = b.toInt(b.ceil(b.min(b.max(octaves, b.f(1)), b.f(12))));
+  const zeros = Array.from({ length: count }, () => b.f(0));
+  const ended = b.loop(rounds, [...zeros, b.f(0), b.f(1), b.f(1)], (index, carried) => {
+    const [total, weight, size] = carried.slice(count) as [F32, F32, F32];
+    const share = b.mul(weight, b.saturate(b.sub(octaves, b.toFloat(index))));
+    const found = values(size, b.imul(index, b.i(GOLDEN)));
+    const sums = carried.slice(0, count).map((sum, k) => b.add(sum as F32, b.mul(found[k] as F32, share)));
+    return [...sums, b.add(total, share), b.mul(weight, b.saturate(diminish)), b.mul(size, b.f(2))];
+  }) as F32[];
+  const total = b.max(ended[count] as F32, b.f(1e-6));
+  return ended.slice(0, count).map((sum) => b.div(sum, total));
+}

@@ -1,8 +1,8 @@
-import { tidyNodes } from '@/core/edit/tidy';
-import { findDefinition } from '@/core/compile/catalogue';
-import { fromHex } from '@/core/surface/colour-science';
-import { OUTPUT_EDGE, SURFACE_OUTPUT, emptyDocument } from '@/core/graph/document';
-import type { InputValue, NetworkDocument, NodeInstance, RampStop, Segment, Strand, Triple } from '@/core/graph/document';
+import { tidyNodes } from './tidy';
+import { findDefinition } from '../compile/catalogue';
+import { fromHex } from '../surface/colour-science';
+import { OUTPUT_EDGE, SURFACE_OUTPUT, emptyDocument } from '../graph/document';
+import type { InputValue, Network, NetworkDocument, NodeInstance, RampStop, Segment, Strand, Triple } from '../graph/document';
 
 /** A colour given as sRGB, as a linear one. */
 export function paint(hex: string): Triple {
@@ -34,6 +34,16 @@ export class NetworkSketch {
       this.strands.push({ id: `w${String(this.strands.length + 1)}`, from: { node: from[0], output: from[1] }, to: { node: to[0], input: to[1] }, order });
     }
     return this;
+  }
+
+  /** The network as the inside of a group: `outputs` are strands that leave it, by the id of the output. */
+  inside(outputs: Readonly<Record<string, string>>): Network {
+    const ends = Object.entries(outputs).map(([id, from]): Strand => {
+      const [node, output] = from.split('.') as [string, string];
+      return { id: `end-${id}`, from: { node, output }, to: { node: OUTPUT_EDGE, input: id }, order: 0 };
+    });
+    const network = { nodes: this.nodes, strands: [...this.strands, ...ends], regions: [], notes: [] };
+    return { ...network, nodes: tidyNodes(network) };
   }
 
   finish(name: string, end: string): NetworkDocument {
