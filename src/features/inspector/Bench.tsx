@@ -1,4 +1,6 @@
 'use client';
+import { LayoutGrid } from 'lucide-react';
+import { useState } from 'react';
 import { describePorts, findDefinition, groupOf, idleInputs } from '@/core/compile/catalogue';
 import { rampModes, valueOf } from '@/core/compile/uniforms';
 import { changeNode, networkOf } from '@/core/edit/board';
@@ -6,11 +8,13 @@ import { setOption, setValue } from '@/core/edit/nodes';
 import { isCurve, isFormula, isRamp } from '@/core/graph/document';
 import type { NodeInstance } from '@/core/graph/document';
 import { boardAt, commit, endGesture, enterGroup, keyOf, togglePin } from '@/state/editor-store';
+import type { Evaluation } from '@/state/evaluation';
 import { useEditor } from '@/state/use-editor';
 import { Button } from '@/ui/Button';
 import { Choose } from '@/ui/Choose';
 import { PictureCanvas } from '@/ui/PictureCanvas';
 import { AdviceList } from './AdviceList';
+import { CompareSheet } from './CompareSheet';
 import { CurveEditor } from './CurveEditor';
 import { Distribution } from './Distribution';
 import { FormulaEditor } from './FormulaEditor';
@@ -20,7 +24,7 @@ import { StrandBench } from './StrandBench';
 import { StartMenu } from './StartMenu';
 
 /** The workbench under the board: all there is to set on the chosen node. `onExpose` is offered inside groups. */
-export function Bench({ onExpose }: { readonly onExpose: ((node: string, input: string) => void) | null }) {
+export function Bench({ evaluation, onExpose }: { readonly evaluation: Evaluation | null; readonly onExpose: ((node: string, input: string) => void) | null }) {
   const document = useEditor((state) => state.document);
   const path = useEditor((state) => state.path);
   const selection = useEditor((state) => state.selection);
@@ -30,19 +34,21 @@ export function Bench({ onExpose }: { readonly onExpose: ((node: string, input: 
   const node = selection.length === 1 ? network.nodes.find((each) => each.id === selection[0]) : undefined;
   if (strand) return <StrandBench strand={strand} />;
   if (!node) return <p className="p-4 text-soft">{selection.length > 1 ? `${String(selection.length)} things are selected. Ctrl+G packages them as a group.` : 'Select a card to set its values. To add a node, point at the board and type what it should do.'}</p>;
-  return <NodeBench key={node.id} node={node} onExpose={onExpose} />;
+  return <NodeBench key={node.id} node={node} evaluation={evaluation} onExpose={onExpose} />;
 }
 
-function NodeBench({ node, onExpose }: { readonly node: NodeInstance; readonly onExpose: ((node: string, input: string) => void) | null }) {
+function NodeBench({ node, evaluation, onExpose }: { readonly node: NodeInstance; readonly evaluation: Evaluation | null; readonly onExpose: ((node: string, input: string) => void) | null }) {
   const document = useEditor((state) => state.document);
   const path = useEditor((state) => state.path);
   const taps = useEditor((state) => state.taps);
   const pin = useEditor((state) => state.pin);
+  const [comparing, setComparing] = useState<string | null>(null);
   const board = boardAt(document, path);
   const group = groupOf(document, node);
   const definition = findDefinition(node.type);
   const ports = describePorts(document, node);
   const first = ports?.outputs[0];
+  const compared = comparing === null ? undefined : definition?.options[comparing];
   const tap = first ? taps.get(keyOf(path, node.id, first.id)) : undefined;
   const title = node.name ?? group?.name ?? definition?.title ?? node.type;
   const idle = new Set(idleInputs(node));
@@ -79,12 +85,18 @@ function NodeBench({ node, onExpose }: { readonly node: NodeInstance; readonly o
             onBlur={(event) => { const name = event.target.value.trim(); if (name && name !== title) commit('Named a node', (current, at) => changeNode(current, at, node.id, (each) => ({ ...each, name }))); }} />
           {definition && node.name && node.name !== definition.title ? <span className="text-soft">{definition.title}</span> : null}
           {Object.entries(definition?.options ?? {}).map(([id, entry]) => (
-            <Choose key={id} label={entry.title} value={node.options[id] ?? entry.default} items={entry.choices} onChange={(choice) => { changeOption(id, choice); }} />
+            <span key={id} className="flex items-center">
+              <Choose label={entry.title} value={node.options[id] ?? entry.default} items={entry.choices} onChange={(choice) => { changeOption(id, choice); }} />
+              {entry.choices.length > 2 ? <button type="button" aria-label={`Compare every choice of ${entry.title}`} title="Compare in pictures" className="p-1 text-soft hover:text-ink" onClick={() => { setComparing(id); }}><LayoutGrid size={12} /></button> : null}
+            </span>
           ))}
           {definition && definition.starts.length > 0 ? <StartMenu node={node} starts={definition.starts} /> : null}
           {group ? <Button onClick={() => { enterGroup(node.id); }}>Open the group</Button> : null}
           <label className="ml-auto flex items-center gap-1 text-[11px] text-soft"><input type="checkbox" checked={node.limited ?? false} onChange={(event) => { const limited = event.target.checked; commit('Limited a node', (current, at) => changeNode(current, at, node.id, (each) => ({ ...each, limited }))); }} />limit to 0–1</label>
         </div>
+        {compared && comparing !== null && first && evaluation ? (
+          <CompareSheet node={node} option={comparing} definition={compared} output={first.id} evaluation={evaluation} onChoose={(choice) => { changeOption(comparing, choice); }} onClose={() => { setComparing(null); }} />
+        ) : null}
         <p className="mb-1 max-w-[640px] truncate text-[11px] text-soft" title={`${definition?.help ?? ''}\n${definition?.formula ?? ''}`}>{definition?.help ?? group?.description}</p>
         <AdviceList node={node} />
         {ramp && rampValue && isRamp(rampValue) ? (

@@ -109,7 +109,7 @@ export function EditorScreen({ materialId, models: initialModels, user }: Props)
                 </div>
               </Panel>
               <Separator className="h-[5px] bg-line hover:bg-seam" />
-              <Panel defaultSize="33%" minSize="8%"><div className="h-full bg-panel"><Bench onExpose={group ? (node, input) => { setExposing({ node, input }); } : null} /></div></Panel>
+              <Panel defaultSize="33%" minSize="8%"><div className="h-full bg-panel"><Bench evaluation={session?.evaluation ?? null} onExpose={group ? (node, input) => { setExposing({ node, input }); } : null} /></div></Panel>
             </Group>
           </Panel>
         </Group>
