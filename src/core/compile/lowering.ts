@@ -2,7 +2,7 @@ import { assert, present } from '../base/assert';
 import type { Diagnostic } from '../base/diagnostic';
 import { FormulaError } from '../nodes/formula/tokens';
 import { INPUT_EDGE, OUTPUT_EDGE, SURFACE_OUTPUT, isFormula, isRamp, isTriple } from '../graph/document';
-import type { Dial, Drive, GroupDefinition, Network, NetworkDocument, NodeInstance, Strand, ValueKind } from '../graph/document';
+import type { GroupDefinition, Network, NetworkDocument, NodeInstance, Strand, ValueKind } from '../graph/document';
 import type { Builder } from '../ir/builder';
 import type { F32, Lanes3 } from '../ir/types';
 import type { AnyLowered, InputPort, MapSetting, MeshMapKind, ModelReads, NodeDefinition } from '../nodes/define';
@@ -13,6 +13,7 @@ import type { SurfaceLanes } from '../nodes/surface-parameters';
 import { chosenOptions, findDefinition, groupOf, inputPort } from './catalogue';
 import { formulaFinding } from './check';
 import { asQuantity, toScalar, toTriple } from './convert';
+import { applyDrives } from './drives';
 import { IMAGE_UNIFORMS, readingOf } from './images';
 import type { ImageSlot } from './images';
 import type { Lowered } from './convert';
@@ -224,7 +225,7 @@ export class Lowering {
     }
     const [first] = wired;
     const base = first ? this.asPort(first.value, port, first.strand) : this.unwired(node, path, id, port);
-    const driven = this.applyDrives(scope, node.id, id, base);
+    const driven = scope.group ? applyDrives(this.b, { group: scope.group, path: scope.path, inputs: scope.inputs, bound: (kind, source) => this.bound(kind, source) }, node.id, id, base) : base;
     this.results.set(`${path.join('/')}<${id}`, driven);
     if (port.kind === 'fixed') {
       settings.set(id, toScalar(this.b, driven));
@@ -297,52 +298,9 @@ export class Lowering {
     });
     return this.b.input(field);
   }
-
-  // ---- dials --------------------------------------------------------------------------------------------------
-
-  /** inner = designed × product of the times + sum of the lifts; the other laws stand alone. */
-  private applyDrives(scope: Scope, node: string, input: string, designed: Lowered): Lowered {
-    if (!scope.group || designed.kind === 'surface') return designed;
-    const path = scope.path;
-    let value: Lowered = designed;
-    const found = scope.group.dials.flatMap((dial) => dial.drives.map((drive, k) => ({ dial, drive, k })).filter(({ drive }) => drive.node === node && drive.input === input));
-    for (const { dial, drive, k } of [...found].sort((x, y) => LAW_ORDER[x.drive.law] - LAW_ORDER[y.drive.law])) {
-      value = this.applyDrive(scope, path, value, dial, drive, k);
-    }
-    return value;
-  }
-
-  private applyDrive(scope: Scope, path: readonly string[], value: Lowered, dial: Dial, drive: Drive, k: number): Lowered {
-    const { b } = this;
-    const setting = present(scope.inputs.get(dial.id), 'dial value');
-    const field = (name: 'reach' | 'low' | 'high'): F32 => toScalar(b, this.bound('scalar', { from: 'drive', path, dial: dial.id, drive: k, field: name }));
-    if (drive.law === 'as is') {
-      if (value.kind === 'scalar') return { kind: 'scalar', lanes: [toScalar(b, setting)] };
-      return { kind: value.kind as 'vector' | 'colour', lanes: toTriple(setting) };
-    }
-    const amount = toScalar(b, setting);
-    const above = b.sub(amount, b.f(1));
-    const law = (lane: F32): F32 => {
-      switch (drive.law) {
-        case 'times': return b.emit('mul', 'f32', [lane, amount]);
-        case 'lift': return b.add(lane, b.mul(above, field('reach')));
-        case 'span': {
-          const home = toScalar(b, this.bound('scalar', { from: 'home', path, dial: dial.id }));
-          return b.add(lane, b.mul(b.sub(amount, home), b.sub(field('high'), field('low'))));
-        }
-        case 'blend': return b.add(b.mul(field('low'), b.sub(b.f(1), amount)), b.mul(field('high'), amount));
-        case 'as is': return lane;
-      }
-    };
-    if (value.kind === 'surface') return value;
-    if (value.kind === 'scalar') return { kind: 'scalar', lanes: [law(value.lanes[0])] };
-    return { kind: value.kind, lanes: [law(value.lanes[0]), law(value.lanes[1]), law(value.lanes[2])] };
-  }
 }
 
 const networkPath = (scope: Scope): readonly string[] => (scope.group ? ['groups', scope.group.id, 'network'] : ['network']);
-
-const LAW_ORDER = { 'as is': 0, span: 0, blend: 0, times: 1, lift: 2 } as const;
 
 function widest(a: 'scalar' | 'vector' | 'colour', kind: ValueKind): 'scalar' | 'vector' | 'colour' {
   const rank = { scalar: 0, vector: 1, colour: 2, surface: 0 } as const;

@@ -80,7 +80,7 @@ export interface FractalOptions {
 export const MAXIMUM_OCTAVES = 12;
 
 /** Rounds of an octave loop: as many as needed when the same everywhere, else all of them (the rest weigh nothing). */
-function octaveCount(b: Builder, octaves: F32): I32 {
+export function octaveCount(b: Builder, octaves: F32): I32 {
   return octaves.laneUniform ? b.toInt(b.ceil(octaves)) : b.i(MAXIMUM_OCTAVES);
 }
 

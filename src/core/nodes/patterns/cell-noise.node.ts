@@ -1,4 +1,5 @@
 import { cellNearest, cellOwner, cellSecond } from '../../ir/library/cells';
+import { MAXIMUM_OCTAVES, octaveCount } from '../../ir/library/noise';
 import { mixBits, seedWord } from '../../ir/library/hash';
 import type { Builder } from '../../ir/builder';
 import type { F32, I32 } from '../../ir/types';
@@ -52,8 +53,9 @@ export const cellNoise = defineNode({
 
 const GOLDEN = 0x9e3779b9;
 /** The weighed mean of values over octaves, each with its size and a salt for its seed; the first has size 1 and salt 0. */
-function overOctaves(b: Builder, octaves: F32, diminish: F32, count: number, values: (size: F32, salt: I32) => readonly F32[]): F32[] {
-  const rounds = b.toInt(b.ceil(b.min(b.max(octaves, b.f(1)), b.f(12))));
+function overOctaves(b: Builder, given: F32, diminish: F32, count: number, values: (size: F32, salt: I32) => readonly F32[]): F32[] {
+  const octaves = b.clamp(given, b.f(1), b.f(MAXIMUM_OCTAVES));
+  const rounds = octaveCount(b, octaves);
   const zeros = Array.from({ length: count }, () => b.f(0));
   const ended = b.loop(rounds, [...zeros, b.f(0), b.f(1), b.f(1)], (index, carried) => {
     const [total, weight, size] = carried.slice(count) as [F32, F32, F32];
