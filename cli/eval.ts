@@ -18,11 +18,11 @@ const pointsSchema = Joi.object({
   format: Joi.valid('bright-loom/points'), version: Joi.valid(1),
   model: Joi.object({ size: Joi.number().greater(0).required(), minimum: vector(3).required(), extent: vector(3).required() }),
   points: Joi.array().items(Joi.object({
-    position: vector(3), normal: vector(3), faceNormal: vector(3), uv: vector(2), fields: Joi.object().pattern(Joi.string(), Joi.alternatives(Joi.number().unsafe(), vector(3))),
+    position: vector(3), normal: vector(3), faceNormal: vector(3), view: vector(3), uv: vector(2), fields: Joi.object().pattern(Joi.string(), Joi.alternatives(Joi.number().unsafe(), vector(3))),
   })).min(1).max(1_000_000).required(),
 });
 interface PointRecord {
-  readonly position?: readonly number[]; readonly normal?: readonly number[]; readonly faceNormal?: readonly number[]; readonly uv?: readonly number[];
+  readonly position?: readonly number[]; readonly normal?: readonly number[]; readonly faceNormal?: readonly number[]; readonly view?: readonly number[]; readonly uv?: readonly number[];
   readonly fields?: Readonly<Record<string, number>>;
 }
 interface PointsFile { readonly model?: { size: number; minimum: [number, number, number]; extent: [number, number, number] }; readonly points: readonly PointRecord[] }
@@ -88,8 +88,8 @@ function valueOf(point: PointRecord, name: string): number | undefined {
     return fields[node ?? ''];
   }
   if (/\.d[xyz]$/.test(name)) return 0;
-  const [group, axis] = name.split('.') as [keyof PointRecord & ('position' | 'normal' | 'faceNormal' | 'uv'), string];
-  const vectorValue = point[group] ?? (group === 'faceNormal' ? point.normal : undefined);
+  const [group, axis] = name.split('.') as [keyof PointRecord & ('position' | 'normal' | 'faceNormal' | 'view' | 'uv'), string];
+  const vectorValue = point[group] ?? (group === 'faceNormal' || group === 'view' ? point.normal : undefined);
   return vectorValue?.[AXES[axis] ?? 0];
 }
 

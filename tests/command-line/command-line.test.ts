@@ -3,7 +3,8 @@ import { execFileSync, spawnSync } from 'node:child_process';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { NodeIO } from '@gltf-transform/core';
-import { decode } from 'fast-png';
+import { createHash } from 'node:crypto';
+import { decode, encode } from 'fast-png';
 import validator from 'gltf-validator';
 import { main } from '../../cli/main';
 import { NODES } from '@/core/nodes/registry.generated';
@@ -33,6 +34,25 @@ describe('nodes', () => {
     expect(catalogue.nodes.map((each) => each.id)).toEqual(NODES.map((each) => each.id));
     expect(catalogue.nodes.find((each) => each.id === 'surface.surface')?.inputs.find((port) => port.id === 'roughness')).toMatchObject({ default: 0.5, low: 'mirror', high: 'matt', hard: [0, 1], kind: 'scalar' });
     expect(catalogue.nodes.every((each) => each.outputs.length > 0)).toBe(true);
+  });
+});
+
+describe('images', () => {
+  const picture = encode({ width: 1, height: 1, channels: 3, depth: 8, data: Uint8Array.of(255, 0, 51) });
+  const hash = createHash('sha256').update(picture).digest('hex');
+  const document = write('image.json', documentOf([node('i', 'patterns.image', { image: { image: hash, name: 'dot' } }, { reading: 'data' }), node('v', 'model.view-angle')]));
+  const points = write('image-points.json', { points: [{ position: [0, 0, 0], normal: [0, 0, 1], uv: [0.5, 0.5] }] });
+  it('are found in a folder by their content; without one, grey stands in and that is said', async () => {
+    const missing = await run('eval', document, '--points', points, '--outputs', 'i:colour', '--json');
+    expect(missing.error).toContain(`The image ${hash.slice(0, 12)}… is not at hand (see --images); grey stands in for it.`);
+    expect((JSON.parse(missing.out) as { outputs: Record<string, unknown> }).outputs['i:colour']).toEqual([[0.5, 0.5, 0.5]]);
+    writeFileSync(path.join(folder, 'any-name.bin'), picture);
+    const found = await run('eval', document, '--points', points, '--outputs', 'i:colour', '--images', folder, '--json');
+    expect(found.error).toBe('');
+    expect((JSON.parse(found.out) as { outputs: Record<string, number[][]> }).outputs['i:colour']?.[0]?.map((x) => Math.round(x * 255))).toEqual([255, 0, 51]);
+    expect((await run('eval', document, '--points', points, '--images', path.join(folder, 'nowhere'))).code).toBe(1);
+    // Nobody looks from anywhere: the view is the normal.
+    expect((JSON.parse((await run('eval', document, '--points', points, '--images', folder, '--json')).out) as { outputs: Record<string, number[]> }).outputs['v:value']).toEqual([1]);
   });
 });
 
