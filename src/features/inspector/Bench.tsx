@@ -79,7 +79,7 @@ function NodeBench({ node, evaluation, onExpose }: { readonly node: NodeInstance
         {tap?.statistics ? <Distribution statistics={tap.statistics} histogram={tap.histogram} /> : null}
       </div>
       <div className="min-w-0 flex-1">
-        <div className="mb-1 flex items-center gap-2">
+        <div className="mb-1 flex flex-wrap items-center gap-2">
           <input aria-label="Name" key={`${node.id}${title}`} defaultValue={title} className="w-[180px] border-b border-transparent bg-transparent text-[14px] font-semibold hover:border-seam"
             onKeyDown={(event) => { if (event.key === 'Enter') event.currentTarget.blur(); event.stopPropagation(); }}
             onBlur={(event) => { const name = event.target.value.trim(); if (name && name !== title) commit('Named a node', (current, at) => changeNode(current, at, node.id, (each) => ({ ...each, name }))); }} />
@@ -92,7 +92,7 @@ function NodeBench({ node, evaluation, onExpose }: { readonly node: NodeInstance
           ))}
           {definition && definition.starts.length > 0 ? <StartMenu node={node} starts={definition.starts} /> : null}
           {group ? <Button onClick={() => { enterGroup(node.id); }}>Open the group</Button> : null}
-          <label className="ml-auto flex items-center gap-1 text-[11px] text-soft"><input type="checkbox" checked={node.limited ?? false} onChange={(event) => { const limited = event.target.checked; commit('Limited a node', (current, at) => changeNode(current, at, node.id, (each) => ({ ...each, limited }))); }} />limit to 0–1</label>
+          <label className="ml-auto flex shrink-0 items-center gap-1 text-[11px] whitespace-nowrap text-soft"><input type="checkbox" checked={node.limited ?? false} onChange={(event) => { const limited = event.target.checked; commit('Limited a node', (current, at) => changeNode(current, at, node.id, (each) => ({ ...each, limited }))); }} />limit to 0–1</label>
         </div>
         {compared && comparing !== null && first && evaluation ? (
           <CompareSheet node={node} option={comparing} definition={compared} output={first.id} evaluation={evaluation} onChoose={(choice) => { changeOption(comparing, choice); }} onClose={() => { setComparing(null); }} />
