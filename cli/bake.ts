@@ -1,9 +1,13 @@
 import { mkdir, writeFile } from 'node:fs/promises';
 import path from 'node:path';
 import { AppError, messageOf } from '@/core/base/diagnostic';
-import { assembleBake, bakeSurface, frozenNodes } from '@/core/evaluate/bake';
+import { assembleBake, bakeNotes, bakeSurface } from '@/core/evaluate/bake';
 import { packageBake } from '@/core/exchange/packaging';
+import { EvaluationSession } from '@/core/evaluate/session';
 import { MeshAnalysis, mapKey } from '@/core/mesh/analysis';
+import type { MapSettings } from '@/core/mesh/analysis';
+import { uniformPoints } from '@/core/mesh/sample-points';
+import { surfaceFeatures } from '@/core/surface/stage-layout';
 import type { MeshMap } from '@/core/mesh/mesh-map';
 import type { Arguments } from './arguments';
 import { UsageError } from './arguments';
@@ -11,6 +15,8 @@ import { readDocument } from './read-document';
 import { readImages } from './read-images';
 import { readModel } from './read-model';
 
+/** Points at which it is seen what the surface uses. */
+const LOOKED_AT = 4096;
 const SIZES = [64, 128, 256, 512, 1024, 2048, 4096];
 
 export async function runBake({ positionals, values }: Arguments, print: (text: string) => void, complain: (text: string) => void): Promise<number> {
@@ -23,18 +29,20 @@ export async function runBake({ positionals, values }: Arguments, print: (text: 
   if (depth !== 8 && depth !== 16) throw new UsageError('--depth is 8 or 16.');
   const document = await readDocument(file);
   await readImages(document, values['images'], complain);
-  for (const title of frozenNodes(document)) complain(`“${title}” follows the camera; it is frozen as seen straight on.`);
   const mesh = await readModel(model, complain);
   const analysis = new MeshAnalysis(mesh);
   const maps = new Map<string, MeshMap>();
-  const strips = await bakeSurface(document, mesh, size, (settings) => {
+  const measured = (settings: MapSettings): MeshMap => {
     const key = mapKey(settings);
     const map = maps.get(key) ?? analysis.fineMap(settings, Math.min(1024, Math.max(256, size)));
     maps.set(key, map);
     return map;
-  });
+  };
+  const strips = await bakeSurface(document, mesh, size, measured);
+  const looked = new EvaluationSession({ surface: true, taps: [] }).evaluate(document, mesh, uniformPoints(mesh, LOOKED_AT), measured);
+  for (const note of bakeNotes(document, surfaceFeatures(looked))) complain(note);
   await mkdir(out, { recursive: true });
-  for (const { name, bytes } of await packageBake(mesh, document.name || 'material', assembleBake(size, strips), depth)) {
+  for (const { name, bytes } of await packageBake(mesh, document.name || 'material', assembleBake(size, strips), depth, document.opacityMode)) {
     await writeOut(path.join(out, name), bytes);
     print(path.join(out, name));
   }

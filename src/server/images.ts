@@ -9,6 +9,9 @@ import { storeBlob } from '@/db/queries/blobs';
 import type { SignedIn } from './authentication';
 import { readBytes } from './http';
 
+/** Unpacked images this process keeps between pictures. */
+const MOST_IMAGES = 64;
+
 /** Takes an image. Its first bytes are checked here; it is unpacked only in workers. */
 export async function uploadImage(user: SignedIn, request: Request): Promise<{ image: string; name: string }> {
   const name = (new URL(request.url).searchParams.get('name') ?? '').trim().slice(0, 120) || 'Image';
@@ -27,7 +30,10 @@ export async function imageFile(hash: string): Promise<{ bytes: Uint8Array<Array
 
 /** Makes the images of a document known to this process, for pictures and proofs. One that cannot be read stays grey. */
 export async function prepareImages(...documents: readonly NetworkDocument[]): Promise<void> {
-  for (const hash of new Set(documents.flatMap((document) => imagesIn(document)))) {
+  const needed = new Set(documents.flatMap((document) => imagesIn(document)));
+  // This process runs for months; what one picture needed it need not keep.
+  threadImages.keepOnly(needed, MOST_IMAGES);
+  for (const hash of needed) {
     if (threadImages.has(hash)) continue;
     const file = await findImage(hash);
     if (!file) continue;

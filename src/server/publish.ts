@@ -84,8 +84,9 @@ export async function runSwatch(materialId: string, readerId: string): Promise<v
   if (!material || !revision || !model) return;
   if (hasErrors(checkReferences(revision.document))) return;
   try {
+    const prepared = await prepareModel(model.blobHash);
     await prepareImages(revision.document);
-    const png = renderSwatch(revision.document, await prepareModel(model.blobHash));
+    const png = renderSwatch(revision.document, prepared);
     await setSwatch(materialId, await storeBlob(png, 'image/png'));
   } catch (error) {
     console.error(`No picture of ${materialId}:`, messageOf(error));

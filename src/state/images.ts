@@ -9,7 +9,9 @@ import { getBytes } from './api';
 import { editorStore } from './editor-store';
 
 /** What is known of an image: still coming, read, or why it cannot be. */
-export type ImageState = { readonly state: 'loading' } | { readonly state: 'ready'; readonly facts: ImageFacts } | { readonly state: 'failed'; readonly message: string };
+export type ImageState = { readonly state: 'loading' } | { readonly state: 'ready'; readonly facts: ImageFacts } | { readonly state: 'failed'; readonly message: string; readonly at: number };
+/** How long after a failure an image is asked for again, milliseconds. */
+const RETRY = 10_000;
 
 /** Brings the images a document names into all workers, once each. */
 export class ImageKeeper {
@@ -27,7 +29,10 @@ export class ImageKeeper {
   get isWorking(): boolean { return this.loading > 0; }
 
   request(document: NetworkDocument): void {
-    for (const hash of imagesIn(document)) if (!editorStore.getState().images.has(hash)) void this.load(hash);
+    for (const hash of imagesIn(document)) {
+      const known = editorStore.getState().images.get(hash);
+      if (!known || (known.state === 'failed' && performance.now() - known.at > RETRY)) void this.load(hash);
+    }
   }
 
   /** Reads bytes that are at hand already; throws what a worker says of them. */
@@ -45,7 +50,7 @@ export class ImageKeeper {
     try {
       await this.adopt(hash, await getBytes(`/api/images/${hash}`));
     } catch (error) {
-      this.tell(hash, { state: 'failed', message: error instanceof Error ? error.message : String(error) });
+      this.tell(hash, { state: 'failed', message: error instanceof Error ? error.message : String(error), at: performance.now() });
     } finally {
       this.loading--;
       for (const listener of this.listeners) listener();

@@ -24,7 +24,7 @@ import { EvaluationSession, demandsOf, scaleOf } from '../core/evaluate/session'
 import { describeValues, histogram } from '../core/evaluate/statistics';
 import type { Statistics } from '../core/evaluate/statistics';
 import { readGlb } from '../core/exchange/glb';
-import type { NetworkDocument, ValueKind } from '../core/graph/document';
+import type { NetworkDocument, OpacityMode, ValueKind } from '../core/graph/document';
 import { MeshAnalysis, mapKey } from '../core/mesh/analysis';
 import type { MapSettings } from '../core/mesh/analysis';
 import type { MeshMap } from '../core/mesh/mesh-map';
@@ -195,10 +195,10 @@ const api = {
     const strips = await bakeSurface(document, model.analysis.mesh, size, (settings) => model.maps.get(mapKey(settings)), undefined, [from, to], baking);
     return Comlink.transfer(strips, strips.flatMap(({ texels, lanes }) => [texels.buffer, ...lanes.map((lane) => lane.buffer)]));
   }),
-  packageBake: (id: string, name: string, size: number, strips: readonly BakedTexels[], depth: 8 | 16) => attempt(async () => {
+  packageBake: (id: string, name: string, size: number, strips: readonly BakedTexels[], depth: 8 | 16, opacityMode?: OpacityMode) => attempt(async () => {
     const { assembleBake } = await import('../core/evaluate/bake');
     const { packageBake } = await import('../core/exchange/packaging');
-    return packageBake(loaded(id).analysis.mesh, name, assembleBake(size, strips), depth);
+    return packageBake(loaded(id).analysis.mesh, name, assembleBake(size, strips), depth, opacityMode);
   }),
 };
 export type LoomWorker = typeof api;

@@ -93,6 +93,10 @@ describe('sheets', () => {
     expect(store.add('a', bytes)).toEqual({ format: 'PNG', width: 4, height: 2, bits: 8, readWidth: 4, readHeight: 2 });
     expect(store.sheet('a', 'data')).toBe(store.sheet('a', 'data'));
     expect(store.sheet('a', 'colour')).not.toBe(store.sheet('a', 'data'));
+    store.keepOnly(new Set(['a']), 9);
+    expect(store.has('a')).toBe(true);
+    store.keepOnly(new Set(['b']), 0);
+    expect([store.has('a'), store.sheet('a', 'data')]).toEqual([false, undefined]);
     // A strip of one row, as wide as is allowed, and a single texel.
     expect(store.add('strip', encodePng({ width: 16384, height: 1, channels: 1, depth: 8, data: new Uint8Array(16384) }))).toMatchObject({ readWidth: 16384, readHeight: 1 });
     expect(store.add('dot', encodePng({ width: 1, height: 1, channels: 1, depth: 8, data: Uint8Array.of(3) }))).toMatchObject({ width: 1, height: 1 });

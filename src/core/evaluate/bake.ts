@@ -8,6 +8,7 @@ import type { SamplePoints } from '../mesh/sample-points';
 import type { SurfaceMesh } from '../mesh/surface-mesh';
 import { toTangentSpace } from '../mesh/tangent-space';
 import { encodeSrgb } from '../surface/colour-science';
+import type { SurfaceFeatures } from '../surface/stage-layout';
 import { EvaluationSession } from './session';
 import type { MapSource } from './session';
 
@@ -93,7 +94,17 @@ function spread(lane: Float32Array, texels: Uint32Array, store: (x: number) => n
   for (let k = 0; k < texels.length; k++) values[(texels[k] as number) * channels + channel] = store(lane[k] as number);
 }
 
-/** Titles of nodes whose values follow the camera: a bake counts every point as seen straight on. */
-export function frozenNodes(document: NetworkDocument): readonly string[] {
-  return [...new Set(placesOf(document).filter(({ node }) => findDefinition(node.type)?.follows).map(({ node }) => node.name ?? findDefinition(node.type)?.title ?? node.type))];
+const LEFT_OUT: Readonly<Record<keyof SurfaceFeatures, string>> = { reflection: 'refractive index and reflection', transmission: 'transmission', coat: 'coat', sheen: 'sheen', dispersion: 'dispersion' };
+
+/**
+ * What a bake does not hold of a material, in sentences: nodes that follow the camera are frozen as seen straight on, and parameters for
+ * which no map is written are left out.
+ */
+export function bakeNotes(document: NetworkDocument, features: SurfaceFeatures): readonly string[] {
+  const frozen = [...new Set(placesOf(document).filter(({ node }) => findDefinition(node.type)?.follows).map(({ node }) => node.name ?? findDefinition(node.type)?.title ?? node.type))];
+  const missing = Object.entries(LEFT_OUT).filter(([feature]) => features[feature as keyof SurfaceFeatures]).map(([, title]) => title);
+  return [
+    ...frozen.map((title) => `“${title}” follows the camera; it is frozen as seen straight on.`),
+    ...(missing.length > 0 ? [`No maps are written for ${missing.join(', ')}: the baked model goes without.`] : []),
+  ];
 }

@@ -7,7 +7,6 @@ import { decodeSrgb } from '../surface/colour-science';
 
 /** Larger images are read at a reduced size: half each side until no more pixels are left. */
 export const MOST_PIXELS = 4096 * 4096;
-const MOST_IMAGES = 64;
 
 export interface ImageFacts { readonly format: string; readonly width: number; readonly height: number; readonly bits: number; readonly readWidth: number; readonly readHeight: number }
 
@@ -22,7 +21,6 @@ export class ImageStore {
     if (!image) {
       image = decodeImage(bytes);
       this.decoded.set(hash, image);
-      this.forgetOldest();
     }
     const halvings = halvingsFor(image.width, image.height);
     return {
@@ -31,13 +29,13 @@ export class ImageStore {
     };
   }
 
-  /** A thread keeps a bounded number of images; one that is gone is read again when it is asked for. */
-  private forgetOldest(): void {
-    const [oldest] = this.decoded.keys();
-    if (this.decoded.size <= MOST_IMAGES || oldest === undefined) return;
-    this.decoded.delete(oldest);
-    this.sheets.delete(`${oldest} colour`);
-    this.sheets.delete(`${oldest} data`);
+  /** Forgets images not among those needed, once there are more than so many; they are read again when they are asked for. */
+  keepOnly(needed: ReadonlySet<string>, most: number): void {
+    if (this.decoded.size <= most) return;
+    for (const hash of [...this.decoded.keys()].filter((each) => !needed.has(each))) {
+      this.decoded.delete(hash);
+      for (const reading of ['colour', 'data']) this.sheets.delete(`${hash} ${reading}`);
+    }
   }
 
   has(hash: string): boolean { return this.decoded.has(hash); }

@@ -158,7 +158,7 @@ function pick(values: Float32Array, sources: Uint32Array, width: number): Float3
 }
 
 /** PNG files for the maps of a baked material. Base colour in sRGB, the rest linear; occlusion is not written. */
-export interface BakedTextures { readonly baseColour: Uint8Array; readonly metallicRoughness: Uint8Array; readonly normal: Uint8Array; readonly emission?: Uint8Array; readonly hasOpacity: boolean }
+export interface BakedTextures { readonly baseColour: Uint8Array; readonly metallicRoughness: Uint8Array; readonly normal: Uint8Array; readonly emission?: Uint8Array; readonly alphaMode: 'OPAQUE' | 'MASK' | 'BLEND' }
 
 /** Writes a mesh, with its atlas as texture coordinates, and optionally a baked material, as a GLB. */
 export async function writeGlb(mesh: Pick<SurfaceMesh, 'positions' | 'normals' | 'indices' | 'parts'> & { atlas?: Float32Array | undefined }, name: string, textures?: BakedTextures): Promise<Uint8Array> {
@@ -173,7 +173,7 @@ export async function writeGlb(mesh: Pick<SurfaceMesh, 'positions' | 'normals' |
     const texture = (label: string, image: Uint8Array) => document.createTexture(`${name} ${label}`).setMimeType('image/png').setImage(image);
     material.setBaseColorTexture(texture('base colour', textures.baseColour)).setMetallicRoughnessTexture(texture('roughness and metalness', textures.metallicRoughness)).setNormalTexture(texture('normal', textures.normal));
     if (textures.emission) material.setEmissiveTexture(texture('emission', textures.emission)).setEmissiveFactor([1, 1, 1]);
-    if (textures.hasOpacity) material.setAlphaMode('BLEND');
+    material.setAlphaMode(textures.alphaMode);
   }
   const root = document.createMesh(name);
   const partCount = mesh.parts.reduce((max, part) => Math.max(max, part), 0) + 1;

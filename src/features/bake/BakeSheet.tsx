@@ -1,7 +1,8 @@
 'use client';
 import Image from 'next/image';
 import { useEffect, useRef, useState } from 'react';
-import { frozenNodes } from '@/core/evaluate/bake';
+import { bakeNotes } from '@/core/evaluate/bake';
+import { NO_FEATURES } from '@/core/surface/stage-layout';
 import { editorStore } from '@/state/editor-store';
 import type { Evaluation } from '@/state/evaluation';
 import { Button } from '@/ui/Button';
@@ -29,8 +30,8 @@ export function BakeSheet({ open, onClose, evaluation }: { readonly open: boolea
     try {
       const files = await bakeMaterial(evaluation, modelId, document, Number(size), depth === '16' ? 16 : 8, (label, share) => { setProgress({ label, share }); }, () => stop.current);
       setResults(files.map((file) => ({ file, url: URL.createObjectURL(new Blob([file.bytes as Uint8Array<ArrayBuffer>], { type: file.mediaType })) })));
-      const frozen = frozenNodes(document);
-      setMessage(`Baked ${String(files.length - 1)} maps at ${size} × ${size}.${frozen.length > 0 ? ` ${frozen.map((title) => `“${title}”`).join(', ')} ${frozen.length > 1 ? 'follow' : 'follows'} the camera and was frozen as seen straight on.` : ''}`);
+      const notes = bakeNotes(document, editorStore.getState().appearance?.features ?? NO_FEATURES);
+      setMessage([`Baked ${String(files.length - 1)} maps at ${size} × ${size}.`, ...notes].join(' '));
     } catch (error) {
       setMessage(error instanceof BakeStopped ? 'Stopped. The results of before are kept.' : `The bake failed: ${error instanceof Error ? error.message : String(error)}`);
     } finally {

@@ -28,5 +28,5 @@ export async function bakeMaterial(evaluation: Evaluation, model: string, docume
   await Promise.all(evaluation.pool.all.map((worker) => labour(worker)));
   if (stopped()) throw new BakeStopped();
   progress('Writing the files', 1);
-  return settled(evaluation.pool.labourer.packageBake(model, document.name || 'Material', size, strips, depth));
+  return settled(evaluation.pool.labourer.packageBake(model, document.name || 'Material', size, strips, depth, document.opacityMode));
 }

@@ -16,7 +16,7 @@ const START = 'shape';
 const sorted = (points: CurveValue['points']): CurveValue['points'] => [...points].sort((a, b) => a[0] - b[0]);
 const within = (x: number): number => Number(Math.min(1, Math.max(0, x)).toFixed(4));
 
-/** A curve through points that are dragged; a click between them adds one, Delete removes it. */
+/** A curve through points that are dragged; a double click between them adds one, Delete removes it. */
 export function CurveEditor({ title, curve, histogram, onChange, onDone }: Props) {
   const square = useRef<SVGSVGElement>(null);
   const [chosen, setChosen] = useState(0);
