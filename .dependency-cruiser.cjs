@@ -4,10 +4,10 @@ const NOT_TESTS = '\\.test\\.tsx?$';
 module.exports = {
   forbidden: [
     ban('core-is-pure', { path: '^src/core', pathNot: NOT_TESTS }, { path: '^src', pathNot: '^src/core' }),
-    ban('core-packages', { path: '^src/core', pathNot: NOT_TESTS }, { path: 'node_modules', pathNot: 'node_modules/(joi|watlas|fast-png|jpeg-js|parse-exr|@gltf-transform)/' }),
+    ban('core-packages', { path: '^src/core', pathNot: NOT_TESTS }, { path: 'node_modules', pathNot: 'node_modules/(joi|watlas|fast-png|pako|jpeg-js|parse-exr|draco3d|meshoptimizer|@gltf-transform)/' }),
     ban('core-no-node', { path: '^src/core', pathNot: NOT_TESTS }, { dependencyTypes: ['core'] }),
     ban('joi-only-in-graph', { path: '^src/core/(?!graph)', pathNot: NOT_TESTS }, { path: 'node_modules/joi/' }),
-    ban('readers-only-in-exchange', { path: '^src/core/(?!exchange)', pathNot: NOT_TESTS }, { path: 'node_modules/(watlas|fast-png|jpeg-js|parse-exr|@gltf-transform)/' }),
+    ban('readers-only-in-exchange', { path: '^src/core/(?!exchange)', pathNot: NOT_TESTS }, { path: 'node_modules/(watlas|fast-png|pako|jpeg-js|parse-exr|draco3d|meshoptimizer|@gltf-transform)/' }),
     ban('core-no-cycle', { path: '^src/core', pathNot: NOT_TESTS }, { circular: true }),
     ban('no-value-cycle', {}, { circular: true, viaOnly: { dependencyTypesNot: ['type-only'] } }),
     ban('base-is-leaf', { path: '^src/core/base', pathNot: NOT_TESTS }, { path: '^src', pathNot: '^src/core/base' }),

@@ -1,7 +1,7 @@
 import { fork } from 'node:child_process';
 import type { ChildProcess } from 'node:child_process';
 import path from 'node:path';
-import { BAKE_SIZE, BENCH_POINTS, STRIP_ROWS, median } from './evaluate';
+import { BAKE_SIZE, BENCH_POINTS, ROWS, STRIP_ROWS, median } from './evaluate';
 import type { Order } from './evaluate-process';
 
 /** Processes of the benchmark, one for each processor. */
@@ -18,8 +18,8 @@ export class Crew {
 
   private ask(worker: ChildProcess, order: Order): Promise<number> {
     return new Promise((resolve, reject) => {
-      worker.once('message', (answer: number) => { resolve(answer); });
       worker.once('error', reject);
+      worker.once('message', (answer: number) => { worker.off('error', reject); resolve(answer); });
       worker.send(order);
     });
   }
@@ -39,24 +39,25 @@ export class Crew {
     return { one: median(pairs.map((pair) => pair.one)), all: median(pairs.map((pair) => pair.all)), ratio: median(pairs.map((pair) => pair.all / pair.one)) };
   }
 
-  /** Milliseconds of a whole bake without writing, all processes taking strips in turn: at points that are ready, or finding them first. */
-  async bake(task: 'strip' | 'points'): Promise<number> {
+  /** Milliseconds until the processes have done all orders, each taking the next when it is free. */
+  private async share(orders: readonly Order[]): Promise<number> {
     let next = 0;
     const labour = async (worker: ChildProcess): Promise<void> => {
-      while (next < BAKE_SIZE) {
-        const row = next;
-        next += STRIP_ROWS;
-        await this.ask(worker, { task, row });
-      }
+      for (let k = next++; k < orders.length; k = next++) await this.ask(worker, orders[k] as Order);
     };
     const began = performance.now();
     await Promise.all(this.workers.map(labour));
     return performance.now() - began;
   }
 
+  /** Milliseconds of a whole bake without writing: at points that are ready, or finding them first. */
+  bake(task: 'strip' | 'points'): Promise<number> {
+    return this.share(Array.from({ length: BAKE_SIZE / STRIP_ROWS }, (_, k) => ({ task, row: k * STRIP_ROWS })));
+  }
+
+  /** Milliseconds of a whole bake with points found and every map's rows written as 16-bit PNG. */
+  write(): Promise<number> { return this.share(ROWS.map((_, strip) => ({ task: 'pack', strip }))); }
+
   /** Texels a bake covers. */
   texels(): Promise<number> { return this.ask(this.first, { task: 'texels' }); }
-
-  /** Milliseconds to assemble all maps of one bake and encode them as 16-bit PNG, in one process. */
-  write(): Promise<number> { return this.ask(this.first, { task: 'write' }); }
 }

@@ -2,7 +2,7 @@
 import { prepareBake, prepareEvaluation, timed } from './evaluate';
 import { benchNetwork } from './network';
 
-export type Order = { readonly task: 'evaluate'; readonly times: number } | { readonly task: 'strip' | 'points'; readonly row: number } | { readonly task: 'write' } | { readonly task: 'texels' };
+export type Order = { readonly task: 'evaluate'; readonly times: number } | { readonly task: 'strip' | 'points'; readonly row: number } | { readonly task: 'pack'; readonly strip: number } | { readonly task: 'texels' };
 
 const run = prepareEvaluation(benchNetwork());
 const bake = await prepareBake();
@@ -11,7 +11,7 @@ function obey(order: Order): number {
     case 'evaluate': return timed(() => { for (let k = 0; k < order.times; k++) run(); });
     case 'strip': bake.strip(order.row); return 0;
     case 'points': bake.points(order.row); bake.strip(order.row); return 0;
-    case 'write': return bake.write();
+    case 'pack': bake.pack(order.strip); return 0;
     case 'texels': return bake.texels();
   }
 }

@@ -3,11 +3,11 @@ import path from 'node:path';
 import { WasmRunner } from '@/core/backends/wasm/runner';
 import { compileNetwork, uniformsFor } from '@/core/compile/compile';
 import type { CompileRequest } from '@/core/compile/compile';
-import { assembleBake, bakeStrip, makeBakeSession, stripOf } from '@/core/evaluate/bake';
-import type { BakeStrip, BakedTexels } from '@/core/evaluate/bake';
+import { bakeRows, bakeStrip, lanesFor, makeBakeSession, planBake, stripOf, stripsOf } from '@/core/evaluate/bake';
+import type { BakeStrip } from '@/core/evaluate/bake';
 import type { MapSource } from '@/core/evaluate/session';
 import { readGlb } from '@/core/exchange/glb';
-import { encodeMap } from '@/core/exchange/png';
+import { packBakedRows } from '@/core/exchange/packaging';
 import type { NetworkDocument } from '@/core/graph/document';
 import { MeshAnalysis, mapKey } from '@/core/mesh/analysis';
 import type { MeshMap } from '@/core/mesh/mesh-map';
@@ -78,8 +78,12 @@ export function measureSwatches(document: NetworkDocument, rounds: number): { al
   return { all: median(pairs.map((pair) => pair.all)), last: median(pairs.map((pair) => pair.last)), ratio: median(pairs.map((pair) => pair.all / pair.last)), swatches: firsts.size };
 }
 
-/** Bakes strips of the fixed network on the study form; nothing is written. `points` finds the texels' points, `strip` evaluates at them. */
-export async function prepareBake(): Promise<{ points: (row: number) => void; strip: (row: number) => void; texels: () => number; write: () => number }> {
+/** The rows a bake hands out at once. */
+export const ROWS = stripsOf(BAKE_SIZE);
+export interface BakeBench { readonly points: (row: number) => void; readonly strip: (row: number) => void; readonly texels: () => number; readonly pack: (strip: number) => void }
+
+/** Bakes strips of the fixed network on the study form. `points` finds the texels' points, `strip` evaluates at them, `pack` does both and writes the maps' rows as PNG 16. */
+export async function prepareBake(): Promise<BakeBench> {
   const { mesh } = await readGlb(new Uint8Array(readFileSync(path.resolve(import.meta.dirname, '../assets/models/study.glb'))), 'study');
   const analysis = new MeshAnalysis(mesh);
   const maps = new Map<string, MeshMap>();
@@ -90,17 +94,20 @@ export async function prepareBake(): Promise<{ points: (row: number) => void; st
     return map;
   };
   const document = benchNetwork();
-  const baked = new Map<number, BakedTexels>();
   const session = makeBakeSession();
+  const whole = planBake(session, document, mesh, source, BAKE_SIZE, 16);
+  const plan = { ...whole, images: whole.images.filter((image) => 'map' in image) };
+  const wanted = lanesFor(plan.images);
   const strips = new Map<number, BakeStrip>();
   const points = (row: number): void => { strips.set(row, stripOf(mesh, BAKE_SIZE, row, row + STRIP_ROWS)); };
   const strip = (row: number): void => {
     if (!strips.has(row)) points(row);
-    baked.set(row, bakeStrip(session, document, mesh, strips.get(row) as BakeStrip, source));
+    bakeStrip(session, document, mesh, strips.get(row) as BakeStrip, source, wanted);
   };
   // Every strip once: it compiles, and splits the points into lanes.
   for (let row = 0; row < BAKE_SIZE; row += STRIP_ROWS) strip(row);
-  const texels = (): number => [...baked.values()].reduce((sum, each) => sum + each.texels.length, 0);
-  const write = (): number => timed(() => { for (const map of assembleBake(BAKE_SIZE, [...baked.values()])) encodeMap(map, 16); });
-  return { points, strip, texels, write };
+  const texels = (): number => [...strips.values()].reduce((sum, { raster }) => sum + raster.texels.length, 0);
+  const pack = (k: number): void => { packBakedRows(bakeRows(session, document, mesh, plan, source, ROWS[k] as readonly [number, number])); };
+  pack(0);
+  return { points, strip, texels, pack };
 }

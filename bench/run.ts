@@ -48,7 +48,7 @@ const rows: Record<string, string> = {
   [`${String(threads)} workers against one`]: `${scaling.ratio.toFixed(2)} × (${(scaling.one / 1e6).toFixed(2)} and ${(scaling.all / 1e6).toFixed(2)} million points/s)`,
   'bake of 1024², all workers, not written': `${bake.toFixed(0)} ms for ${String(texels)} texels (${against(bakeRatio)}, one thread)`,
   'the same, finding the texels’ points too': `${whole.toFixed(0)} ms (${(whole / bake).toFixed(2)} ×)`,
-  'assembling and writing those maps': `${median(writes).toFixed(0)} ms in one worker (${(median(writes) / bake).toFixed(2)} × evaluating them)`,
+  'a bake with its maps written as PNG 16': `${median(writes).toFixed(0)} ms on all workers, writing between evaluating (${(median(writes) / whole).toFixed(2)} × finding points and evaluating)`,
   'compile of the fixed network': `${small.compile.toFixed(1)} ms, ${String(small.bytes)} bytes (${(small.compile / small.evaluate).toFixed(2)} × one evaluation over 256²)`,
   'compile of 150 nodes': `${large.compile.toFixed(1)} ms, ${String(large.bytes)} bytes (${(large.compile / large.evaluate).toFixed(2)} × one evaluation over 256²)`,
   'swatches of all nodes, 96²': `${swatches.all.toFixed(1)} ms for ${String(swatches.swatches)} (${swatches.ratio.toFixed(2)} × the last output only)`,

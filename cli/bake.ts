@@ -1,13 +1,9 @@
 import { mkdir, writeFile } from 'node:fs/promises';
 import path from 'node:path';
 import { AppError, messageOf } from '@/core/base/diagnostic';
-import { assembleBake, bakeNotes, bakeSurface } from '@/core/evaluate/bake';
-import { packageBake } from '@/core/exchange/packaging';
-import { EvaluationSession } from '@/core/evaluate/session';
+import { bakeFiles } from '@/core/exchange/packaging';
 import { MeshAnalysis, mapKey } from '@/core/mesh/analysis';
 import type { MapSettings } from '@/core/mesh/analysis';
-import { uniformPoints } from '@/core/mesh/sample-points';
-import { surfaceFeatures } from '@/core/surface/stage-layout';
 import type { MeshMap } from '@/core/mesh/mesh-map';
 import type { Arguments } from './arguments';
 import { UsageError } from './arguments';
@@ -15,8 +11,6 @@ import { readDocument } from './read-document';
 import { readImages } from './read-images';
 import { readModel } from './read-model';
 
-/** Points at which it is seen what the surface uses. */
-const LOOKED_AT = 4096;
 const SIZES = [64, 128, 256, 512, 1024, 2048, 4096];
 
 export async function runBake({ positionals, values }: Arguments, print: (text: string) => void, complain: (text: string) => void): Promise<number> {
@@ -38,11 +32,10 @@ export async function runBake({ positionals, values }: Arguments, print: (text: 
     maps.set(key, map);
     return map;
   };
-  const strips = await bakeSurface(document, mesh, size, measured);
-  const looked = new EvaluationSession({ surface: true, taps: [] }).evaluate(document, mesh, uniformPoints(mesh, LOOKED_AT), measured);
-  for (const note of bakeNotes(document, surfaceFeatures(looked))) complain(note);
+  const { files, notes } = await bakeFiles(document, mesh, measured, size, depth);
+  for (const note of notes) complain(note);
   await mkdir(out, { recursive: true });
-  for (const { name, bytes } of await packageBake(mesh, document.name || 'material', assembleBake(size, strips), depth, document.opacityMode)) {
+  for (const { name, bytes } of files) {
     await writeOut(path.join(out, name), bytes);
     print(path.join(out, name));
   }

@@ -2,7 +2,7 @@
 import { mkdirSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
 import { unwrapMesh } from '@/core/exchange/unwrap';
-import { writeGlb } from '@/core/exchange/glb';
+import { writeGlb } from '@/core/exchange/write-glb';
 import { DEMO_MODELS } from '@/core/mesh/demo-models';
 
 const folder = path.resolve(import.meta.dirname, '../assets/models');

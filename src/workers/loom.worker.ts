@@ -7,8 +7,8 @@ import { CompileError, compileNetwork, uniformsFor } from '../core/compile/compi
 import type { MapDemand } from '../core/compile/compile';
 import { findNode, valueOf } from '../core/compile/uniforms';
 import type { Binding } from '../core/compile/uniforms';
-import { bakeSurface, makeBakeSession } from '../core/evaluate/bake';
-import type { BakedTexels } from '../core/evaluate/bake';
+import { bakeRows, makeBakeSession, planBake } from '../core/evaluate/bake';
+import type { BakePlan } from '../core/evaluate/bake';
 import { seePoints } from '../core/evaluate/camera';
 import type { Camera, VisiblePoints } from '../core/evaluate/camera';
 import { NO_IMAGE } from '../core/base/image';
@@ -24,7 +24,8 @@ import { EvaluationSession, demandsOf, scaleOf } from '../core/evaluate/session'
 import { describeValues, histogram } from '../core/evaluate/statistics';
 import type { Statistics } from '../core/evaluate/statistics';
 import { readGlb } from '../core/exchange/glb';
-import type { NetworkDocument, OpacityMode, ValueKind } from '../core/graph/document';
+import type { PngStrip } from '../core/exchange/png-strips';
+import type { NetworkDocument, ValueKind } from '../core/graph/document';
 import { MeshAnalysis, mapKey } from '../core/mesh/analysis';
 import type { MapSettings } from '../core/mesh/analysis';
 import type { MeshMap } from '../core/mesh/mesh-map';
@@ -190,15 +191,19 @@ const api = {
   picture: (id: string, document: NetworkDocument, key: string, camera: Camera, size: number) => attempt(() => picture(id, document, key, camera, size)),
   prove: (source: NetworkDocument, candidate: NetworkDocument, groupId: string, ids: readonly string[]): Promise<Answer<Proof>> => attempt(() =>
     proveGroup(source, candidate, groupId, ids.map((id) => ({ name: loaded(id).analysis.mesh.name, analysis: loaded(id).analysis, maps: (settings) => loaded(id).maps.get(mapKey(settings)) })))),
-  bakeRows: (id: string, document: NetworkDocument, size: number, from: number, to: number) => attempt(async () => {
+  planBake: (id: string, document: NetworkDocument, size: number, depth: 8 | 16) => attempt(() => {
     const model = loaded(id);
-    const strips = await bakeSurface(document, model.analysis.mesh, size, (settings) => model.maps.get(mapKey(settings)), undefined, [from, to], baking);
-    return Comlink.transfer(strips, strips.flatMap(({ texels, lanes }) => [texels.buffer, ...lanes.map((lane) => lane.buffer)]));
+    return planBake(baking, document, model.analysis.mesh, (settings) => model.maps.get(mapKey(settings)), size, depth);
   }),
-  packageBake: (id: string, name: string, size: number, strips: readonly BakedTexels[], depth: 8 | 16, opacityMode?: OpacityMode) => attempt(async () => {
-    const { assembleBake } = await import('../core/evaluate/bake');
+  bakeRows: (id: string, document: NetworkDocument, plan: BakePlan, rows: readonly [number, number]) => attempt(async () => {
+    const model = loaded(id);
+    const { packBakedRows } = await import('../core/exchange/packaging');
+    const strips = packBakedRows(bakeRows(baking, document, model.analysis.mesh, plan, (settings) => model.maps.get(mapKey(settings)), rows));
+    return Comlink.transfer(strips, strips.map(({ chunk }) => chunk.buffer));
+  }),
+  packageBake: (id: string, name: string, plan: BakePlan, strips: readonly (readonly PngStrip[])[]) => attempt(async () => {
     const { packageBake } = await import('../core/exchange/packaging');
-    return packageBake(loaded(id).analysis.mesh, name, assembleBake(size, strips), depth, opacityMode);
+    return packageBake(loaded(id).analysis.mesh, name, plan, strips);
   }),
 };
 export type LoomWorker = typeof api;

@@ -4,8 +4,7 @@ import { compileNetwork, mapDemands, uniformsFor } from '@/core/compile/compile'
 import { READY_GROUPS, addReadyGroup } from '@/core/edit/ready-groups';
 import { setValue } from '@/core/edit/nodes';
 import { adviseNode, placesOf } from '@/core/evaluate/advice';
-import { bakeNotes } from '@/core/evaluate/bake';
-import { NO_FEATURES } from '@/core/surface/stage-layout';
+import { frozenNotes } from '@/core/evaluate/bake';
 import { EvaluationSession } from '@/core/evaluate/session';
 import { describeValues } from '@/core/evaluate/statistics';
 import { readGlb } from '@/core/exchange/glb';
@@ -30,8 +29,7 @@ describe('view angle', () => {
   });
   it('says that it follows the camera, and that a bake freezes it', () => {
     const document = documentOf([node('v', 'model.view-angle'), { ...node('w', 'model.view-angle'), name: 'Rim' }, node('p', 'model.position')]);
-    expect(bakeNotes(document, NO_FEATURES)).toEqual(['“View angle” follows the camera; it is frozen as seen straight on.', '“Rim” follows the camera; it is frozen as seen straight on.']);
-    expect(bakeNotes(documentOf([]), { ...NO_FEATURES, coat: true, sheen: true })).toEqual(['No maps are written for coat, sheen: the baked model goes without.']);
+    expect(frozenNotes(document)).toEqual(['“View angle” follows the camera; it is frozen as seen straight on.', '“Rim” follows the camera; it is frozen as seen straight on.']);
     const [place] = placesOf(document);
     expect(place && adviseNode(place, () => null)).toMatchObject([{ code: 'value.follows', tone: 'fact' }]);
   });

@@ -156,33 +156,3 @@ async function complete(name: string, soup: Soup, notes: string[]): Promise<Mode
 function pick(values: Float32Array, sources: Uint32Array, width: number): Float32Array<ArrayBuffer> {
   return Float32Array.from({ length: sources.length * width }, (_, k) => values[(sources[Math.floor(k / width)] as number) * width + (k % width)] as number);
 }
-
-/** PNG files for the maps of a baked material. Base colour in sRGB, the rest linear; occlusion is not written. */
-export interface BakedTextures { readonly baseColour: Uint8Array; readonly metallicRoughness: Uint8Array; readonly normal: Uint8Array; readonly emission?: Uint8Array; readonly alphaMode: 'OPAQUE' | 'MASK' | 'BLEND' }
-
-/** Writes a mesh, with its atlas as texture coordinates, and optionally a baked material, as a GLB. */
-export async function writeGlb(mesh: Pick<SurfaceMesh, 'positions' | 'normals' | 'indices' | 'parts'> & { atlas?: Float32Array | undefined }, name: string, textures?: BakedTextures): Promise<Uint8Array> {
-  const document = new Document();
-  const buffer = document.createBuffer();
-  const accessor = (array: Float32Array | Uint32Array, type: 'VEC2' | 'VEC3' | 'SCALAR'): Accessor =>
-    document.createAccessor().setArray(array.slice()).setType(type).setBuffer(buffer);
-  const position = accessor(mesh.positions, 'VEC3'), normal = accessor(mesh.normals, 'VEC3');
-  const uv = mesh.atlas ? accessor(mesh.atlas, 'VEC2') : null;
-  const material = document.createMaterial(name).setRoughnessFactor(textures ? 1 : 0.6).setMetallicFactor(textures ? 1 : 0);
-  if (textures) {
-    const texture = (label: string, image: Uint8Array) => document.createTexture(`${name} ${label}`).setMimeType('image/png').setImage(image);
-    material.setBaseColorTexture(texture('base colour', textures.baseColour)).setMetallicRoughnessTexture(texture('roughness and metalness', textures.metallicRoughness)).setNormalTexture(texture('normal', textures.normal));
-    if (textures.emission) material.setEmissiveTexture(texture('emission', textures.emission)).setEmissiveFactor([1, 1, 1]);
-    material.setAlphaMode(textures.alphaMode);
-  }
-  const root = document.createMesh(name);
-  const partCount = mesh.parts.reduce((max, part) => Math.max(max, part), 0) + 1;
-  for (let part = 0; part < partCount; part++) {
-    const indices = mesh.indices.filter((_, k) => mesh.parts[Math.floor(k / 3)] === part);
-    const primitive = document.createPrimitive().setAttribute('POSITION', position).setAttribute('NORMAL', normal).setIndices(accessor(indices, 'SCALAR')).setMaterial(material);
-    if (uv) primitive.setAttribute('TEXCOORD_0', uv);
-    root.addPrimitive(primitive);
-  }
-  document.createScene(name).addChild(document.createNode(name).setMesh(root));
-  return new WebIO().writeBinary(document);
-}

@@ -1,5 +1,6 @@
 import type { OpacityMode } from '../graph/document';
 import { PLAIN_SURFACE, SURFACE_LANES } from '../nodes/surface-parameters';
+import type { SurfaceParameter } from '../nodes/surface-parameters';
 
 /**
  * Which lane stands in which channel of the stage's surface buffer; 1 is the constant 1, which tells that a pixel is
@@ -30,20 +31,25 @@ export const surfaceWrites = (targets: number): string => SURFACE_PLACES.slice(0
 /** What the shading of a surface needs beyond plain paint and metal. */
 export interface SurfaceFeatures { readonly reflection: boolean; readonly transmission: boolean; readonly coat: boolean; readonly sheen: boolean; readonly dispersion: boolean }
 export const NO_FEATURES: SurfaceFeatures = { reflection: false, transmission: false, coat: false, sheen: false, dispersion: false };
-const WITNESSES: Readonly<Record<keyof SurfaceFeatures, readonly string[]>> = {
-  reflection: ['refractiveIndex', 'specular', 'specularColour.r', 'specularColour.g', 'specularColour.b'], transmission: ['transmission'],
-  coat: ['coat'], sheen: ['sheen.r', 'sheen.g', 'sheen.b'], dispersion: ['dispersion'],
+const WITNESSES: Readonly<Record<keyof SurfaceFeatures, readonly SurfaceParameter[]>> = {
+  reflection: ['refractiveIndex', 'specular', 'specularColour'], transmission: ['transmission'], coat: ['coat'], sheen: ['sheen'], dispersion: ['dispersion'],
 };
 
-/** Finds which features a surface uses anywhere among the points at hand. `lanes` as SURFACE_LANES. */
-export function surfaceFeatures(lanes: readonly Float32Array[]): SurfaceFeatures {
-  const differs = (name: string): boolean => {
-    const index = SURFACE_LANES.indexOf(name);
+/** Which parameters of a surface differ, anywhere among the points at hand, from what changes nothing. `lanes` as SURFACE_LANES. */
+export function usedParameters(lanes: readonly Float32Array[]): ReadonlySet<SurfaceParameter> {
+  const used = new Set<SurfaceParameter>();
+  SURFACE_LANES.forEach((name, index) => {
     const plain = Math.fround(PLAIN_SURFACE[index] ?? 0);
-    return lanes[index]?.some((value) => Math.abs(value - plain) > 1e-4) ?? false;
-  };
-  return Object.fromEntries(Object.entries(WITNESSES).map(([feature, names]) => [feature, names.some(differs)])) as unknown as SurfaceFeatures;
+    if (lanes[index]?.some((value) => Math.abs(value - plain) > 1e-4)) used.add(name.split('.')[0] as SurfaceParameter);
+  });
+  return used;
 }
+
+const featuresOf = (used: ReadonlySet<SurfaceParameter>): SurfaceFeatures =>
+  Object.fromEntries(Object.entries(WITNESSES).map(([feature, names]) => [feature, names.some((name) => used.has(name))])) as unknown as SurfaceFeatures;
+
+/** Finds which features a surface uses anywhere among the points at hand. */
+export const surfaceFeatures = (lanes: readonly Float32Array[]): SurfaceFeatures => featuresOf(usedParameters(lanes));
 
 /** The opacity below which a point counts as a hole in the mode `cut-off`. */
 export const CUT_OFF = 0.5;

@@ -1,8 +1,6 @@
 'use client';
 import Image from 'next/image';
 import { useEffect, useRef, useState } from 'react';
-import { bakeNotes } from '@/core/evaluate/bake';
-import { NO_FEATURES } from '@/core/surface/stage-layout';
 import { editorStore } from '@/state/editor-store';
 import type { Evaluation } from '@/state/evaluation';
 import { Button } from '@/ui/Button';
@@ -28,9 +26,8 @@ export function BakeSheet({ open, onClose, evaluation }: { readonly open: boolea
     setMessage('');
     const { document, modelId } = editorStore.getState();
     try {
-      const files = await bakeMaterial(evaluation, modelId, document, Number(size), depth === '16' ? 16 : 8, (label, share) => { setProgress({ label, share }); }, () => stop.current);
+      const { files, notes } = await bakeMaterial(evaluation, modelId, document, Number(size), depth === '16' ? 16 : 8, (label, share) => { setProgress({ label, share }); }, () => stop.current);
       setResults(files.map((file) => ({ file, url: URL.createObjectURL(new Blob([file.bytes as Uint8Array<ArrayBuffer>], { type: file.mediaType })) })));
-      const notes = bakeNotes(document, editorStore.getState().appearance?.features ?? NO_FEATURES);
       setMessage([`Baked ${String(files.length - 1)} maps at ${size} × ${size}.`, ...notes].join(' '));
     } catch (error) {
       setMessage(error instanceof BakeStopped ? 'Stopped. The results of before are kept.' : `The bake failed: ${error instanceof Error ? error.message : String(error)}`);

@@ -1,32 +1,32 @@
-import type { BakedTexels } from '@/core/evaluate/bake';
+import { stripsOf } from '@/core/evaluate/bake';
+import type { PngStrip } from '@/core/exchange/png-strips';
 import type { NetworkDocument } from '@/core/graph/document';
 import type { Evaluation } from '@/state/evaluation';
 import { settled } from '@/workers/pool';
 
 export interface BakeFile { readonly name: string; readonly mediaType: string; readonly bytes: Uint8Array }
-const STRIP = 64;
+export interface BakeResult { readonly files: readonly BakeFile[]; readonly notes: readonly string[] }
 
 export class BakeStopped extends Error {}
 
-/** Bakes the surface on all workers, strip by strip. Stops between strips when told to. */
-export async function bakeMaterial(evaluation: Evaluation, model: string, document: NetworkDocument, size: number, depth: 8 | 16, progress: (label: string, share: number) => void, stopped: () => boolean): Promise<readonly BakeFile[]> {
+/** Bakes the surface on all workers, each evaluating and writing strip after strip. Stops between strips when told to. */
+export async function bakeMaterial(evaluation: Evaluation, model: string, document: NetworkDocument, size: number, depth: 8 | 16, progress: (label: string, share: number) => void, stopped: () => boolean): Promise<BakeResult> {
   progress('Finishing the mesh maps', 0);
   await evaluation.models.finished();
-  const strips: BakedTexels[] = [];
+  const plan = await settled(evaluation.pool.labourer.planBake(model, document, size, depth));
+  const rows = stripsOf(size);
+  const strips: (readonly PngStrip[])[] = [];
   let next = 0, done = 0;
   const labour = async (worker: Evaluation['pool']['evaluator']): Promise<void> => {
-    while (next < size) {
+    for (let k = next++; k < rows.length; k = next++) {
       if (stopped()) throw new BakeStopped();
-      const from = next;
-      const to = Math.min(size, from + STRIP);
-      next = to;
-      strips.push(...await settled(worker.bakeRows(model, document, size, from, to)));
-      done += to - from;
-      progress('Evaluating the surface', done / size);
+      strips[k] = await settled(worker.bakeRows(model, document, plan, rows[k] as readonly [number, number]));
+      done++;
+      progress('Evaluating and writing', done / rows.length);
     }
   };
   await Promise.all(evaluation.pool.all.map((worker) => labour(worker)));
   if (stopped()) throw new BakeStopped();
-  progress('Writing the files', 1);
-  return settled(evaluation.pool.labourer.packageBake(model, document.name || 'Material', size, strips, depth, document.opacityMode));
+  progress('Packing the model', 1);
+  return { files: await settled(evaluation.pool.labourer.packageBake(model, document.name || 'Material', plan, strips)), notes: plan.notes };
 }
