@@ -39,6 +39,14 @@ describe('hard steps where a sample has a width', () => {
     const hard = (x: number): number => (x >= 0.8 ? 0.4 : x >= 0.5 ? 0.9 : 0.1);
     near(along('gradients.ramp', 'value', 'scalar', AT, 0.1, { stops: { stops } }), AT.map((x) => boxed(hard, x, 0.1)), 3e-3);
   });
+  it('even out the bands of posterise and the steps of a formula', () => {
+    const bands = (x: number): number => Math.min(Math.floor(Math.min(1, Math.max(0, x)) * 3), 2) / 2;
+    const at = [-0.4, 0.1, 0.3, 0.34, 0.36, 0.5, 0.65, 0.69, 0.9, 1.4];
+    near(along('ranges.posterise', 'value', 'value', at, 0.1), at.map((x) => boxed(bands, x, 0.1)), 3e-3);
+    near(along('ranges.posterise', 'value', 'value', at, 0), at.map(bands), 1e-6);
+    near(along('math.formula', 'a', 'value', AT, 0.2, { formula: { formula: 'step(0.5, a)' } }), AT.map((x) => boxed((y) => (y >= 0.5 ? 1 : 0), x, 0.2)), 2e-3);
+    near(along('math.formula', 'a', 'value', AT, 0, { formula: { formula: 'step(0.5, a)' } }), AT.map((x) => (x >= 0.5 ? 1 : 0)), 0);
+  });
   it('even out checks, and fade where cells are narrower than a sample', () => {
     const at = [0.1, 0.95, 1, 1.04, 1.5];
     const hard = (x: number): number => Math.abs(Math.floor(x)) % 2;

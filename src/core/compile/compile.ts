@@ -146,7 +146,7 @@ const networkStructure = (network: Network): unknown => ({
     id: node.id, type: node.type, version: node.version, options: node.options, limited: node.limited ?? false, group: node.group,
     values: structuralValues(node),
   })),
-  strands: network.strands,
+  strands: network.strands.map(({ bends: _bends, ...strand }) => strand),
 });
 
 // Documents are never changed in place, so a key holds as long as its document.

@@ -1,7 +1,7 @@
 import { describePorts, findDefinition, mayConnect, stopOf } from '../compile/catalogue';
 import { rampModes } from '../compile/uniforms';
 import { isRamp } from '../graph/document';
-import type { GroupDefinition, InputValue, Network, NetworkDocument, NodeInstance, Note, Region, Strand } from '../graph/document';
+import type { GroupDefinition, InputValue, Network, NetworkDocument, NodeInstance, Strand } from '../graph/document';
 import { changeNode, freshId, neededGroups, networkOf, nodeIds, strandIds, withNetwork } from './board';
 import type { BoardId } from './board';
 import { rearranged, withStop } from './ramps';
@@ -120,29 +120,16 @@ export function pasteClip(document: NetworkDocument, board: BoardId, clip: Clip,
   }
   const nodes = clip.nodes.map((node): NodeInstance => ({ ...node, id: renamed.get(node.id) ?? node.id, at: [node.at[0] + shift[0], node.at[1] + shift[1]] }));
   const withNodes = withNetwork({ ...document, groups: { ...clip.groups, ...document.groups } }, board, { ...network, nodes: [...network.nodes, ...nodes] });
-  const lay = (current: NetworkDocument, { from, to, conversion }: Strand): NetworkDocument => {
+  const lay = (current: NetworkDocument, { from, to, conversion, plain, bends }: Strand): NetworkDocument => {
     const start = { node: renamed.get(from.node) ?? from.node, output: from.output };
     const next = connect(current, board, start, { node: renamed.get(to.node) ?? to.node, input: to.input });
     const made = networkOf(next, board).strands.at(-1);
-    if (next === current || !made || conversion === undefined) return next;
-    return withNetwork(next, board, { ...networkOf(next, board), strands: networkOf(next, board).strands.map((s) => (s.id === made.id ? { ...s, conversion } : s)) });
+    if (next === current || !made) return next;
+    const kept: Partial<Strand> = { ...(conversion ? { conversion } : {}), ...(plain ? { plain } : {}), ...(bends && renamed.has(from.node) ? { bends: bends.map(([x, y]) => [x + shift[0], y + shift[1]] as const) } : {}) };
+    return changeBoard(next, board, (network) => ({ ...network, strands: network.strands.map((s) => (s.id === made.id ? { ...s, ...kept } : s)) }));
   };
   const inner = clip.strands.reduce(lay, withNodes);
   return { document: keepIncoming ? clip.incoming.reduce(lay, inner) : inner, ids: nodes.map((node) => node.id) };
-}
-
-export function addNote(document: NetworkDocument, board: BoardId, at: readonly [number, number], text: string): NetworkDocument {
-  return changeBoard(document, board, (network) => {
-    const note: Note = { id: freshId('note', new Set(network.notes.map((each) => each.id))), text, at };
-    return { ...network, notes: [...network.notes, note] };
-  });
-}
-
-export function addRegion(document: NetworkDocument, board: BoardId, at: readonly [number, number], size: readonly [number, number], title: string): NetworkDocument {
-  return changeBoard(document, board, (network) => {
-    const region: Region = { id: freshId('region', new Set(network.regions.map((each) => each.id))), title, at, size };
-    return { ...network, regions: [...network.regions, region] };
-  });
 }
 
 export function changeBoard(document: NetworkDocument, board: BoardId, change: (network: Network) => Network): NetworkDocument {

@@ -58,6 +58,8 @@ export interface Strand {
   readonly conversion?: Conversion;
   /** Carried as a mere number: what it stands for is neither converted nor judged. */
   readonly plain?: true;
+  /** Points it is led through on the board, from its start. */
+  readonly bends?: readonly (readonly [number, number])[];
 }
 
 export interface Region { readonly id: string; readonly title: string; readonly at: readonly [number, number]; readonly size: readonly [number, number] }
@@ -166,5 +168,5 @@ export const isGroup = (node: NodeInstance): boolean => node.type === 'group';
 
 /** Limits a document must keep; beyond them it is refused with a message that names the limit. */
 export const LIMITS = {
-  nodes: 5000, strands: 20000, groups: 500, groupDepth: 32, rampStops: 32, curvePoints: 24, dials: 200, drives: 200, name: 200, text: 10000, formula: 1_000_000, whole: 1_000_000_000,
+  nodes: 5000, strands: 20000, groups: 500, groupDepth: 32, rampStops: 32, curvePoints: 24, dials: 200, drives: 200, name: 200, text: 10000, formula: 1_000_000, bends: 32, whole: 1_000_000_000,
 } as const;

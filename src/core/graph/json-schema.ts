@@ -39,7 +39,7 @@ export function documentJsonSchema(): Schema {
         id: ref('id'), type: { ...text(80), minLength: 1 }, version: whole(1), name, at: fixed(2), values: mapOf(either(number, ref('triple'), ref('ramp'), ref('formula'), ref('curve'), ref('image'))),
         options: mapOf({ type: 'string', minLength: 1, maxLength: 80 }), limited: { type: 'boolean' }, folded: { type: 'boolean' }, group: ref('id'),
       }, ['name', 'limited', 'folded', 'group']),
-      strand: object({ id: ref('id'), from: end('output'), to: end('input'), order: number, conversion: oneOf('luminance', 'average', 'largest', 'first', 'second', 'third', 'length'), plain: { const: true } }, ['conversion', 'plain']),
+      strand: object({ id: ref('id'), from: end('output'), to: end('input'), order: number, conversion: oneOf('luminance', 'average', 'largest', 'first', 'second', 'third', 'length'), plain: { const: true }, bends: { ...list(fixed(2), LIMITS.bends), minItems: 1 } }, ['conversion', 'plain', 'bends']),
       network: object({
         nodes: list(ref('node'), LIMITS.nodes), strands: list(ref('strand'), LIMITS.strands),
         regions: list(object({ id: ref('id'), title: name, at: fixed(2), size: fixed(2) })), notes: list(object({ id: ref('id'), text: long, at: fixed(2) })),

@@ -32,6 +32,7 @@ const end = (port: 'input' | 'output'): Joi.ObjectSchema => Joi.object({ node: i
 const strand = Joi.object({
   id: id.required(), from: end('output').required(), to: end('input').required(), order: number.required(),
   conversion: Joi.valid('luminance', 'average', 'largest', 'first', 'second', 'third', 'length'), plain: Joi.valid(true),
+  bends: Joi.array().items(pair).min(1).max(LIMITS.bends),
 });
 const network = Joi.object({
   nodes: Joi.array().items(node).max(LIMITS.nodes).required(),

@@ -1,19 +1,21 @@
 'use client';
 import { addReadyGroup } from '@/core/edit/ready-groups';
 import { Background, ReactFlow, ReactFlowProvider, useReactFlow, useStoreApi } from '@xyflow/react';
-import type { Connection, FinalConnectionState, NodeChange, Viewport } from '@xyflow/react';
+import type { Connection, Edge, FinalConnectionState, Node, NodeChange, Viewport } from '@xyflow/react';
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { describePorts, mayConnect } from '@/core/compile/catalogue';
 import { networkOf } from '@/core/edit/board';
-import { addNode, addNote, addRegion, changeBoard, moveNodes } from '@/core/edit/nodes';
+import { addBend, addNote, addRegion, isBend, moveMarks } from '@/core/edit/marks';
+import type { Place } from '@/core/edit/marks';
+import { addNode, moveNodes } from '@/core/edit/nodes';
 import { canConnect, connect, inputKind, insertIntoStrand, outputKind } from '@/core/edit/strands';
 import type { NetworkDocument } from '@/core/graph/document';
 import type { PortKind } from '@/core/nodes/define';
 import { boardAt, commit, currentBoard, editorStore, endGesture, select } from '@/state/editor-store';
 import { useEditor } from '@/state/use-editor';
-import { boardEdges, boardNodes } from './board-elements';
+import { BEND, boardEdges, boardNodes } from './board-elements';
 import type { BoardNode } from './board-elements';
-import { NoteMark, RegionMark } from './BoardMarks';
+import { BendMark, NoteMark, RegionMark } from './BoardMarks';
 import { NodeCard } from './NodeCard';
 import { NodePalette } from './NodePalette';
 import type { PaletteChoice } from './NodePalette';
@@ -21,7 +23,7 @@ import { SELVEDGE_WIDTH, Selvedge } from './Selvedge';
 import { StrandEdge } from './StrandEdge';
 import { useBoardKeys } from './use-board-keys';
 
-const NODE_TYPES = { card: NodeCard, selvedge: Selvedge, note: NoteMark, region: RegionMark };
+const NODE_TYPES = { card: NodeCard, selvedge: Selvedge, note: NoteMark, region: RegionMark, bend: BendMark };
 const EDGE_TYPES = { strand: StrandEdge };
 type OpenEnd = { readonly node: string; readonly port: string; readonly kind: PortKind; readonly end: 'input' | 'output' };
 interface PaletteState { readonly x: number; readonly y: number; readonly initial: string; readonly open: OpenEnd | null }
@@ -80,7 +82,7 @@ function BoardInside() {
   const change = useCallback((changes: NodeChange<BoardNode>[]) => {
     const sizes = changes.filter((each) => each.type === 'dimensions' && each.dimensions);
     if (sizes.length > 0) setMeasured((old) => { const next = new Map(old); for (const each of sizes) if (each.type === 'dimensions' && each.dimensions) next.set(each.id, each.dimensions); return next; });
-    const moved = changes.flatMap((each) => (each.type === 'position' && each.position ? [[each.id, [Math.round(each.position.x), Math.round(each.position.y)] as const] as const] : []));
+    const moved = changes.flatMap((each) => (each.type === 'position' && each.position ? [[each.id, placeOf(each.id, each.position)] as const] : []));
     if (moved.length > 0) commit('Moved', (current, at) => moveMarks(moveNodes(current, at, new Map(moved)), at, new Map(moved)), 'move');
     const chosen = changes.filter((each) => each.type === 'select');
     if (chosen.length > 0) {
@@ -123,6 +125,11 @@ function BoardInside() {
     if (id) select([id]);
     host.current?.focus();
   };
+  const bend = (event: React.MouseEvent, strand: string): void => {
+    const place = flow.screenToFlowPosition({ x: event.clientX, y: event.clientY });
+    const ends = strandEnds(flow.getNodes(), flow.getEdges().find((edge) => edge.id === strand));
+    commit('Bent a strand', (current, on) => addBend(current, on, strand, [Math.round(place.x), Math.round(place.y)], ends));
+  };
   useBoardKeys(host, { openPalette: (initial) => { setPalette({ ...pointer.current, initial, open: null }); }, fit, pointer });
 
   const dropped = (event: MouseEvent | TouchEvent | React.MouseEvent | React.TouchEvent, nodeId: string): void => {
@@ -140,7 +147,7 @@ function BoardInside() {
       <ReactFlow nodes={nodes} edges={strands} nodeTypes={NODE_TYPES} edgeTypes={EDGE_TYPES} onNodesChange={change} onConnect={lay} minZoom={0.12} maxZoom={2}
         isValidConnection={({ source, sourceHandle, target, targetHandle }) => sourceHandle != null && targetHandle != null && canConnect(document, board, { node: source, output: sourceHandle }, { node: target, input: targetHandle })}
         onConnectStart={(_, { nodeId, handleId, handleType }) => { if (host.current && nodeId && handleId && handleType) markFitting(host.current, document, openEnd(nodeId, handleId, handleType)); }}
-        onConnectEnd={endStrand} onNodeDragStop={(event, node) => { dropped(event, node.id); }} onEdgeClick={(_, edge) => { select([], edge.id); host.current?.focus(); }}
+        onConnectEnd={endStrand} onNodeDragStop={(event, node) => { dropped(event, node.id); }} onEdgeDoubleClick={(event, edge) => { bend(event, edge.id); }} onEdgeClick={(_, edge) => { select([], edge.id); host.current?.focus(); }}
         onPaneClick={() => { select([]); host.current?.focus(); }} onNodeClick={() => { host.current?.focus(); }} onViewportChange={setViewport}
         onPaneContextMenu={(event) => { event.preventDefault(); setPalette({ x: event.clientX, y: event.clientY, initial: '', open: null }); }}
         connectionRadius={26} selectionOnDrag panOnDrag={[1, 2]} panOnScroll={false} zoomOnDoubleClick={false} deleteKeyCode={null} multiSelectionKeyCode="Shift" selectionKeyCode={null} disableKeyboardA11y={false} nodeDragThreshold={3}
@@ -150,6 +157,18 @@ function BoardInside() {
       {palette ? <NodePalette x={palette.x} y={palette.y} initial={palette.initial} groups={Object.values(document.groups)} fitting={palette.open} onChoose={choose} onClose={() => { setPalette(null); }} /> : null}
     </div>
   );
+}
+
+/** Where something stands in the document, by where its mark's corner is drawn. */
+function placeOf(id: string, { x, y }: { readonly x: number; readonly y: number }): Place {
+  const half = isBend(id) ? BEND / 2 : 0;
+  return [Math.round(x + half), Math.round(y + half)];
+}
+
+/** Roughly where a strand begins and ends: beside its two nodes. */
+function strandEnds(nodes: readonly Node[], edge: Edge | undefined): readonly [Place, Place] {
+  const [start, end] = [nodes.find((node) => node.id === edge?.source), nodes.find((node) => node.id === edge?.target)];
+  return [[(start?.position.x ?? 0) + (start?.measured?.width ?? 0), (start?.position.y ?? 0) + 60], [end?.position.x ?? 0, (end?.position.y ?? 0) + 60]];
 }
 
 function joinOpenEnd(document: NetworkDocument, id: string, open: OpenEnd): NetworkDocument {
@@ -162,13 +181,6 @@ function joinOpenEnd(document: NetworkDocument, id: string, open: OpenEnd): Netw
   }
   const output = ports?.outputs.find((port) => mayConnect(port.kind, open.kind));
   return output ? connect(document, board, { node: id, output: output.id }, { node: open.node, input: open.port }) : document;
-}
-
-function moveMarks(document: NetworkDocument, board: string | null, places: ReadonlyMap<string, readonly [number, number]>): NetworkDocument {
-  if (![...places.keys()].some((id) => id.includes(':'))) return document;
-  return changeBoard(document, board, (network) => ({
-    ...network, notes: network.notes.map((note) => ({ ...note, at: places.get(`note:${note.id}`) ?? note.at })), regions: network.regions.map((region) => ({ ...region, at: places.get(`region:${region.id}`) ?? region.at })),
-  }));
 }
 
 /** The board of the open material, or of the group that was entered. */

@@ -5,6 +5,7 @@ import { changeBoard } from '@/core/edit/nodes';
 import { commit } from '@/state/editor-store';
 
 export type NoteNode = Node<{ text: string }, 'note'>;
+export type BendNode = Node<Record<string, never>, 'bend'>;
 export type RegionNode = Node<{ title: string }, 'region'>;
 const bare = (id: string): string => id.replace(/^(note|region):/, '');
 
@@ -15,6 +16,11 @@ export function NoteMark({ id, data, selected }: NodeProps<NoteNode>) {
       onKeyDown={(event) => { event.stopPropagation(); }}
       onBlur={(event) => { const text = event.target.value; commit('Wrote a note', (document, board) => changeBoard(document, board, (network) => ({ ...network, notes: network.notes.map((note) => (note.id === bare(id) ? { ...note, text } : note)) }))); }} />
   );
+}
+
+/** A point a strand is led through; it is moved and removed like a card. */
+export function BendMark({ selected }: NodeProps<BendNode>) {
+  return <div title="Bend of a strand" className={`h-[11px] w-[11px] rotate-45 border border-thread bg-panel ${selected ? 'stitched' : ''}`} data-testid="bend" />;
 }
 
 /** A titled frame behind cards. */

@@ -2,14 +2,14 @@
 import { EdgeLabelRenderer } from '@xyflow/react';
 import type { Edge, EdgeProps } from '@xyflow/react';
 import type { ValueKind } from '@/core/graph/document';
-import { sampleCurve, threadPath } from './strand-path';
+import { sampleStrand, threadPath } from './strand-path';
 
-export type StrandEdgeType = Edge<{ kind: ValueKind; chip: string | null; warns: boolean; chosen: boolean }, 'strand'>;
+export type StrandEdgeType = Edge<{ kind: ValueKind; bends: readonly (readonly [number, number])[]; chip: string | null; warns: boolean; chosen: boolean }, 'strand'>;
 
 /** How a strand looks tells what it carries: one thread, three beside each other, three crossing, or a woven band. */
 export function StrandEdge({ id, sourceX, sourceY, targetX, targetY, data }: EdgeProps<StrandEdgeType>) {
   const length = Math.hypot(targetX - sourceX, targetY - sourceY);
-  const points = sampleCurve(sourceX, sourceY, targetX, targetY, Math.min(160, Math.max(16, Math.round(length / 6))));
+  const points = sampleStrand([[sourceX, sourceY], ...(data?.bends ?? []), [targetX, targetY]]);
   const kind = data?.kind ?? 'scalar';
   const turns = Math.max(2, Math.round(length / 38));
   const offsets: ((share: number) => number)[] = kind === 'scalar' ? [() => 0] : kind === 'vector' ? [-2.6, 0, 2.6].map((d) => () => d)

@@ -3,16 +3,19 @@ import { defaultConversion } from '@/core/compile/convert';
 import { quantityNote } from '@/core/compile/quantities';
 import { networkOf } from '@/core/edit/board';
 import type { BoardId } from '@/core/edit/board';
+import { markId } from '@/core/edit/marks';
 import { inputKind, outputKind } from '@/core/edit/strands';
 import { INPUT_EDGE, OUTPUT_EDGE } from '@/core/graph/document';
 import type { NetworkDocument, Strand, ValueKind } from '@/core/graph/document';
 import { keyOf } from '@/state/editor-store';
-import type { NoteNode, RegionNode } from './BoardMarks';
+import type { BendNode, NoteNode, RegionNode } from './BoardMarks';
 import type { CardNode } from './NodeCard';
 import type { SelvedgeNode } from './Selvedge';
 import type { StrandEdgeType } from './StrandEdge';
 
-export type BoardNode = CardNode | SelvedgeNode | NoteNode | RegionNode;
+export type BoardNode = CardNode | SelvedgeNode | NoteNode | RegionNode | BendNode;
+/** Width of a bend's mark. */
+export const BEND = 11;
 export type Measured = ReadonlyMap<string, { width: number; height: number }>;
 
 /** What the drawing library is given for a board. */
@@ -20,17 +23,21 @@ export function boardNodes(document: NetworkDocument, board: BoardId, selection:
   const network = networkOf(document, board);
   const size = (id: string): Pick<Node, 'measured'> => { const known = measured.get(id); return known ? { measured: known } : {}; };
   const regions = network.regions.map((region): RegionNode => ({
-    id: `region:${region.id}`, type: 'region', position: { x: region.at[0], y: region.at[1] }, data: { title: region.title }, width: region.size[0], height: region.size[1], zIndex: -1,
+    id: markId.region(region.id), type: 'region', position: { x: region.at[0], y: region.at[1] }, data: { title: region.title }, width: region.size[0], height: region.size[1], zIndex: -1,
     selected: selection.includes(`region:${region.id}`), ...size(`region:${region.id}`),
   }));
-  const notes = network.notes.map((note): NoteNode => ({ id: `note:${note.id}`, type: 'note', position: { x: note.at[0], y: note.at[1] }, data: { text: note.text }, selected: selection.includes(`note:${note.id}`), ...size(`note:${note.id}`) }));
+  const notes = network.notes.map((note): NoteNode => ({ id: markId.note(note.id), type: 'note', position: { x: note.at[0], y: note.at[1] }, data: { text: note.text }, selected: selection.includes(`note:${note.id}`), ...size(`note:${note.id}`) }));
+  const bends = network.strands.flatMap((strand) => (strand.bends ?? []).map((at, k): BendNode => {
+    const id = markId.bend(strand.id, k);
+    return { id, type: 'bend', position: { x: at[0] - BEND / 2, y: at[1] - BEND / 2 }, data: {}, selected: selection.includes(id), zIndex: 2, ...size(id) };
+  }));
   const cards = network.nodes.map((node): CardNode => ({ id: node.id, type: 'card', position: { x: node.at[0], y: node.at[1] }, data: { nodeId: node.id }, selected: selection.includes(node.id), ...size(node.id) }));
   const fixed = { draggable: false, selectable: false, deletable: false, focusable: false } as const;
   const selvedges: SelvedgeNode[] = [
     { id: OUTPUT_EDGE, type: 'selvedge', position: { x: edges.out[0], y: edges.out[1] }, data: { side: 'out' }, ...fixed, ...size(OUTPUT_EDGE) },
     ...(board === null ? [] : [{ id: INPUT_EDGE, type: 'selvedge' as const, position: { x: edges.in[0], y: edges.in[1] }, data: { side: 'in' as const }, ...fixed, ...size(INPUT_EDGE) }]),
   ];
-  return [...regions, ...notes, ...cards, ...selvedges];
+  return [...regions, ...notes, ...cards, ...bends, ...selvedges];
 }
 
 function kindOf(document: NetworkDocument, board: BoardId, path: readonly string[], kinds: ReadonlyMap<string, ValueKind>, { from }: Strand): ValueKind {
@@ -55,7 +62,7 @@ export function boardEdges(document: NetworkDocument, board: BoardId, path: read
     const conversion = target ? strand.conversion ?? defaultConversion(kind, target) : null;
     return {
       id: strand.id, type: 'strand', source: strand.from.node, sourceHandle: strand.from.output, target: strand.to.node, targetHandle: strand.to.input,
-      data: { kind, ...chipOf(document, board, strand, conversion ? METHOD[conversion] ?? null : null), chosen: strand.id === chosen },
+      data: { kind, bends: strand.bends ?? [], ...chipOf(document, board, strand, conversion ? METHOD[conversion] ?? null : null), chosen: strand.id === chosen },
     };
   });
 }

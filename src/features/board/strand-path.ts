@@ -11,6 +11,15 @@ export function sampleCurve(x1: number, y1: number, x2: number, y2: number, coun
   });
 }
 
+/** A curve through places, leaving and entering each of them horizontally, about every sixth pixel. */
+export function sampleStrand(places: readonly (readonly [number, number])[]): ReturnType<typeof sampleCurve> {
+  return places.slice(1).flatMap(([x, y], k) => {
+    const [fromX, fromY] = places[k] ?? [x, y];
+    const count = Math.min(160, Math.max(16, Math.round(Math.hypot(x - fromX, y - fromY) / 6)));
+    return sampleCurve(fromX, fromY, x, y, count).slice(k === 0 ? 0 : 1);
+  });
+}
+
 /** A thread beside the curve, at a distance that may wave along it. */
 export function threadPath(points: ReturnType<typeof sampleCurve>, offset: (share: number) => number): string {
   return points.map(([x, y, nx, ny], k) => {

@@ -3,8 +3,8 @@ import { useEffect } from 'react';
 import type { RefObject } from 'react';
 import { toast } from 'sonner';
 import { networkOf } from '@/core/edit/board';
-import { changeBoard, copyNodes, pasteClip, removeNodes } from '@/core/edit/nodes';
-import type { NetworkDocument } from '@/core/graph/document';
+import { isMark, removeMarks } from '@/core/edit/marks';
+import { copyNodes, pasteClip, removeNodes } from '@/core/edit/nodes';
 import { disconnect } from '@/core/edit/strands';
 import { readClip } from '@/state/clipboard';
 import { commit, currentBoard, editorStore, enterGroup, leaveTo, redo, select, undo } from '@/state/editor-store';
@@ -12,18 +12,13 @@ import { commit, currentBoard, editorStore, enterGroup, leaveTo, redo, select, u
 interface Actions { readonly openPalette: (initial: string) => void; readonly fit: () => void; readonly pointer: RefObject<{ x: number; y: number }> }
 
 const isTyping = (target: EventTarget | null): boolean => target instanceof HTMLElement && (target.matches('input, textarea, select, [role="slider"], [role="combobox"]') || target.isContentEditable);
-const chosenNodes = (): readonly string[] => editorStore.getState().selection.filter((id) => !id.includes(':'));
+const chosenNodes = (): readonly string[] => editorStore.getState().selection.filter((id) => !isMark(id));
 
 function removeChosen(): void {
   const { selection, chosenStrand } = editorStore.getState();
   if (chosenStrand) commit('Removed a strand', (document, board) => disconnect(document, board, [chosenStrand]));
   else if (selection.length > 0) commit('Removed', (document, board) => removeMarks(removeNodes(document, board, chosenNodes()), board, selection));
   select([]);
-}
-
-function removeMarks(document: NetworkDocument, board: string | null, ids: readonly string[]): NetworkDocument {
-  if (!ids.some((id) => id.includes(':'))) return document;
-  return changeBoard(document, board, (network) => ({ ...network, notes: network.notes.filter((note) => !ids.includes(`note:${note.id}`)), regions: network.regions.filter((region) => !ids.includes(`region:${region.id}`)) }));
 }
 
 export function duplicateChosen(keepIncoming: boolean): void {

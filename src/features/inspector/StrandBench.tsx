@@ -3,6 +3,7 @@ import { defaultConversion } from '@/core/compile/convert';
 import { describePorts, findDefinition, groupOf } from '@/core/compile/catalogue';
 import { quantityNote } from '@/core/compile/quantities';
 import { addNode, setValue } from '@/core/edit/nodes';
+import { removeAllBends } from '@/core/edit/marks';
 import { networkOf } from '@/core/edit/board';
 import { disconnect, inputKind, insertIntoStrand, outputKind, setConversion, setPlain } from '@/core/edit/strands';
 import { INPUT_EDGE, OUTPUT_EDGE } from '@/core/graph/document';
@@ -57,6 +58,7 @@ export function StrandBench({ strand }: { readonly strand: Strand }) {
       {note?.formula === null && note.from === 'degrees' ? <Button onClick={remap}>Remap 0–180° to 0–1</Button> : null}
       {note ? <Button onClick={() => { plain(true); }}>Carry it as a plain number</Button> : null}
       {strand.plain ? <span className="flex items-center gap-2 text-soft">Carried as a plain number. <Button onClick={() => { plain(false); }}>Carry what it stands for</Button></span> : null}
+      {strand.bends ? <Button onClick={() => { commit('Straightened a strand', (current, at) => removeAllBends(current, at, strand.id)); }}>Remove its bends</Button> : <span className="text-soft">Double-click it on the board to bend it.</span>}
       <Button onClick={() => { commit('Removed a strand', (current, at) => disconnect(current, at, [strand.id])); }}>Remove the strand</Button>
     </div>
   );

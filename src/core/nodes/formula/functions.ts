@@ -19,8 +19,11 @@ function arcCosine(b: Builder, given: F32): F32 {
   return atan2(b, b.sqrt(b.max(b.sub(b.f(1), b.mul(x, x)), b.f(0))), x);
 }
 
+/** The hard step x ≥ edge. */
+export type Step = (b: Builder, x: F32, edge: F32) => F32;
+
 /** What a formula may call. Names and meaning: Khronos, The OpenGL ES Shading Language 3.00, chapter 8; what that leaves undefined is defined here. */
-export const FUNCTIONS: Readonly<Record<string, FormulaFunction>> = {
+export const functionsWith = (step: Step): Readonly<Record<string, FormulaFunction>> => ({
   sin: lane(1, 'sine, in radians', sin), cos: lane(1, 'cosine, in radians', cos), tan: lane(1, 'tangent; 0 where the cosine is 0', (b, x) => divide(b, sin(b, x), cos(b, x))),
   asin: lane(1, 'arc sine; limited to −1…1', (b, x) => b.sub(b.f(Math.PI / 2), arcCosine(b, x))), acos: lane(1, 'arc cosine; limited to −1…1', (b, x) => arcCosine(b, x)),
   atan: lane(1, 'arc tangent; with two arguments of y and x', (b, y, x) => (x ? atan2(b, y, x) : atan(b, y))),
@@ -35,11 +38,11 @@ export const FUNCTIONS: Readonly<Record<string, FormulaFunction>> = {
   mod: lane(2, 'x − y·floor(x/y); 0 where y is 0', (b, x, y) => modulo(b, x, y)),
   min: lane(2, 'the smaller', (b, x, y) => b.min(x, y)), max: lane(2, 'the larger', (b, x, y) => b.max(x, y)),
   clamp: lane(3, 'kept between two ends', (b, x, low, high) => b.clamp(x, low, high)), mix: lane(3, 'a + (b − a)·t', (b, x, y, t) => b.mix(x, y, t)),
-  step: lane(2, '1 where x ≥ edge: step(edge, x)', (b, edge, x) => stepAt(b, x, edge)),
+  step: lane(2, '1 where x ≥ edge: step(edge, x)', (b, edge, x) => step(b, x, edge)),
   smoothstep: lane(3, 'eased from 0 to 1: smoothstep(low, high, x); equal ends give a step', (b, low, high, x) => {
     const width = b.sub(high, low);
     const flat = b.eq(width, b.f(0));
-    return b.select(flat, stepAt(b, x, low), smooth(b, b.saturate(b.div(b.sub(x, low), b.select(flat, b.f(1), width)))));
+    return b.select(flat, step(b, x, low), smooth(b, b.saturate(b.div(b.sub(x, low), b.select(flat, b.f(1), width)))));
   }),
   dot: vector(2, 'float', 'the dot product', (b, x, y) => [b.dot(x, y)]), cross: vector(2, 'vec3', 'the cross product', (b, x, y) => cross(b, x, y)),
   length: vector(1, 'float', 'the length of a vector', (b, x) => [b.sqrt(b.dot(x, x))]),
@@ -49,5 +52,6 @@ export const FUNCTIONS: Readonly<Record<string, FormulaFunction>> = {
     const twice = b.mul(b.f(2), b.dot(v, n));
     return map3(v, (at, k) => b.sub(at, b.mul(twice, (n)[k as 0])));
   }),
-};
+});
+export const FUNCTIONS = functionsWith(stepAt);
 export const CONSTANTS: Readonly<Record<string, number>> = { PI: Math.PI, TAU: 2 * Math.PI };

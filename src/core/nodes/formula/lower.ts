@@ -1,7 +1,8 @@
 import type { Builder } from '../../ir/builder';
 import type { Bool, F32, Lanes3 } from '../../ir/types';
-import { divide } from '../lanes';
-import { CONSTANTS, FUNCTIONS } from './functions';
+import { divide, stepAt } from '../lanes';
+import { CONSTANTS, FUNCTIONS, functionsWith } from './functions';
+import type { FormulaFunction, Step } from './functions';
 import type { BinarySign, Expression, Formula } from './parse';
 import { FormulaError } from './tokens';
 
@@ -17,11 +18,12 @@ const MOST_OPERATIONS = 4000;
 /**
  * Compiles a formula to the representation every back end reads; nothing is interpreted at run time.
  * @param inputs one or three lanes for each name
+ * @param step how hard steps are made; evened out where samples stand for a width of surface
  * @returns one lane for a float, three for a vec3
  * @throws FormulaError where types do not fit or a name is unknown
  */
-export function lowerFormula(b: Builder, formula: Formula, inputs: Readonly<Record<string, readonly F32[]>>): readonly F32[] {
-  const lowering = new FormulaLowering(b, inputs);
+export function lowerFormula(b: Builder, formula: Formula, inputs: Readonly<Record<string, readonly F32[]>>, step: Step = stepAt): readonly F32[] {
+  const lowering = new FormulaLowering(b, inputs, functionsWith(step));
   for (const { type, name, value, at } of formula.declarations) lowering.declare(type, name, value, at);
   const result = lowering.lower(formula.result);
   if (result.type === 'bool') throw new FormulaError(formula.result.at, 'the result is a condition. Choose what it gives: … ? 1.0 : 0.0');
@@ -32,7 +34,7 @@ class FormulaLowering {
   private readonly names = new Map<string, Typed>();
   private operations = 0;
 
-  constructor(private readonly b: Builder, inputs: Readonly<Record<string, readonly F32[]>>) {
+  constructor(private readonly b: Builder, inputs: Readonly<Record<string, readonly F32[]>>, private readonly functions: Readonly<Record<string, FormulaFunction>>) {
     for (const [name, lanes] of Object.entries(inputs)) this.names.set(name, numeric(lanes));
   }
 
@@ -138,7 +140,7 @@ class FormulaLowering {
       if (!only || rest.length > 0) throw new FormulaError(at, 'float takes one value.');
       return only.type === 'bool' ? { type: 'float', lanes: [this.b.select(only.truth, this.b.f(1), this.b.f(0))] } : { type: 'float', lanes: [only.lanes[0]] };
     }
-    const entry = Object.hasOwn(FUNCTIONS, name) ? FUNCTIONS[name] : undefined;
+    const entry = Object.hasOwn(this.functions, name) ? this.functions[name] : undefined;
     if (!entry) throw new FormulaError(at, `there is no function ${name}. Known: ${Object.keys(FUNCTIONS).join(', ')}, vec3, float.`);
     const most = name === 'atan' ? 2 : entry.takes;
     if (given.length < entry.takes || given.length > most) throw new FormulaError(at, `${name} takes ${most > entry.takes ? 'one or two values' : entry.takes === 1 ? 'one value' : `${String(entry.takes)} values`}; ${String(given.length)} ${given.length === 1 ? 'stands' : 'stand'} here.`);

@@ -1,6 +1,7 @@
 import { lowerFormula } from '../formula/lower';
 import { parseFormula } from '../formula/parse';
 import { defineNode, input, output } from '../define';
+import { evenStep } from '../edges';
 
 const value = (name: string, fallback: number) => input.flex({ title: name.toUpperCase(), help: `Called ${name} in the formula: a float, or a vec3 where a vector or colour arrives.`, default: fallback });
 
@@ -16,5 +17,5 @@ export const formula = defineNode({
   },
   outputs: { value: output.flex('Value', 'The result: a number, or three.') },
   tolerance: { value: 1e-3, reason: 'Powers, exponents and tangents multiply the rounding of their operands.' },
-  lower: (builder, { formula: text, a, b, c, d, e, f }) => ({ value: lowerFormula(builder, parseFormula(text), { a, b, c, d, e, f }) }),
+  lower: (builder, { formula: text, a, b, c, d, e, f }, _options, model) => ({ value: lowerFormula(builder, parseFormula(text), { a, b, c, d, e, f }, (made, x, edge) => evenStep(made, x, edge, model)) }),
 });

@@ -1,5 +1,6 @@
 import type { F32 } from '../../ir/types';
 import { defineNode, input, output } from '../define';
+import { evenStep } from '../edges';
 import { eachLane, smooth } from '../lanes';
 
 export const posterise = defineNode({
@@ -13,7 +14,7 @@ export const posterise = defineNode({
     softness: input.scalar({ title: 'Softness', help: 'How much of each band is passage to the next.', default: 0, hard: [0, 1], low: 'hard', high: 'soft' }),
   },
   outputs: { value: output.flex('Value', '0 to 1 in steps.') },
-  lower: (b, { value, bands, softness }) => {
+  lower: (b, { value, bands, softness }, _options, model) => {
     const one = b.f(1);
     const n = b.max(b.floor(bands), one);
     const last = b.sub(n, one);
@@ -22,10 +23,12 @@ export const posterise = defineNode({
     return {
       value: eachLane([value], ([x]) => {
         const scaled = b.mul(b.saturate(x as F32), n);
+        // The border nearest by stands in for all: half a band away from it nothing changes.
+        const border = b.min(b.max(b.nearest(scaled), one), last);
+        const sharp = b.add(b.sub(border, one), evenStep(b, scaled, border, model));
         const at = b.min(b.floor(scaled), last);
-        const rest = b.sub(scaled, at);
-        const passage = smooth(b, b.saturate(b.div(b.sub(rest, b.sub(one, soft)), b.select(hard, one, soft))));
-        return b.div(b.min(b.add(at, b.select(hard, b.f(0), passage)), last), b.max(last, one));
+        const passage = smooth(b, b.saturate(b.div(b.sub(b.sub(scaled, at), b.sub(one, soft)), b.select(hard, one, soft))));
+        return b.div(b.min(b.select(hard, sharp, b.add(at, passage)), last), b.max(last, one));
       }),
     };
   },
