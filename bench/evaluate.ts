@@ -6,7 +6,7 @@ import type { CompileRequest } from '@/core/compile/compile';
 import { bakeRows, bakeStrip, lanesFor, makeBakeSession, planBake, stripOf, stripsOf } from '@/core/evaluate/bake';
 import type { BakeStrip } from '@/core/evaluate/bake';
 import type { MapSource } from '@/core/evaluate/session';
-import { readGlb } from '@/core/exchange/glb';
+import { readModel } from '@/core/exchange/read-model';
 import { packBakedRows } from '@/core/exchange/packaging';
 import type { NetworkDocument } from '@/core/graph/document';
 import { MeshAnalysis, mapKey } from '@/core/mesh/analysis';
@@ -84,7 +84,7 @@ export interface BakeBench { readonly points: (row: number) => void; readonly st
 
 /** Bakes strips of the fixed network on the study form. `points` finds the texels' points, `strip` evaluates at them, `pack` does both and writes the maps' rows as PNG 16. */
 export async function prepareBake(): Promise<BakeBench> {
-  const { mesh } = await readGlb(new Uint8Array(readFileSync(path.resolve(import.meta.dirname, '../assets/models/study.glb'))), 'study');
+  const { mesh } = await readModel(new Uint8Array(readFileSync(path.resolve(import.meta.dirname, '../assets/models/study.glb'))), 'study');
   const analysis = new MeshAnalysis(mesh);
   const maps = new Map<string, MeshMap>();
   const source: MapSource = (settings) => {

@@ -1,14 +1,14 @@
 import { readFile } from 'node:fs/promises';
 import path from 'node:path';
 import { AppError, messageOf } from '@/core/base/diagnostic';
-import { readGlb } from '@/core/exchange/glb';
+import { readModel as readModelFile } from '@/core/exchange/read-model';
 import { DEMO_MODELS } from '@/core/mesh/demo-models';
 import type { SurfaceMesh } from '@/core/mesh/surface-mesh';
 import { UsageError } from './arguments';
 
 /** A model by file name, or `demo:NAME`; what was mended in it is told. */
 export async function readModel(model: string, complain: (text: string) => void): Promise<SurfaceMesh> {
-  const { mesh, notes } = await readGlb(await modelBytes(model), path.basename(model).replace(/^demo:|\.glb$/g, ''));
+  const { mesh, notes } = await readModelFile(await modelBytes(model), path.basename(model).replace(/^demo:|\.(glb|obj)$/g, ''));
   for (const note of notes) complain(note);
   return mesh;
 }

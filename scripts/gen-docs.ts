@@ -7,7 +7,7 @@ import { handbookPages } from '@/core/compile/handbook';
 import { framingCamera, seePoints } from '@/core/evaluate/camera';
 import { drawOutput } from '@/core/evaluate/draw';
 import { encodeRgba } from '@/core/exchange/png';
-import { readGlb } from '@/core/exchange/glb';
+import { readModel } from '@/core/exchange/read-model';
 import { MeshAnalysis } from '@/core/mesh/analysis';
 
 const SIZE = 128;
@@ -20,7 +20,7 @@ for (const [file, text] of pages) writeFileSync(path.join(folder, file), text);
 console.log(`${String(pages.size)} pages`);
 
 if (!process.argv.includes('--pages')) {
-  const { mesh } = await readGlb(new Uint8Array(readFileSync(path.resolve(import.meta.dirname, '../assets/models/study.glb'))), 'study');
+  const { mesh } = await readModel(new Uint8Array(readFileSync(path.resolve(import.meta.dirname, '../assets/models/study.glb'))), 'study');
   const analysis = new MeshAnalysis(mesh);
   const seen = seePoints(analysis, framingCamera(mesh.centre, mesh.size), SIZE * 2, SIZE * 2);
   for (const definition of listDefinitions()) {

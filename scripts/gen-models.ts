@@ -9,10 +9,10 @@ const folder = path.resolve(import.meta.dirname, '../assets/models');
 mkdirSync(folder, { recursive: true });
 for (const model of DEMO_MODELS) {
   const sketch = model.make();
-  const pick = (values: Float32Array, sources: Uint32Array): Float32Array => Float32Array.from({ length: sources.length * 3 }, (_, k) => values[(sources[Math.floor(k / 3)] as number) * 3 + (k % 3)] as number);
+  const pick = (values: Float32Array, sources: Uint32Array): Float32Array<ArrayBuffer> => Float32Array.from({ length: sources.length * 3 }, (_, k) => values[(sources[Math.floor(k / 3)] as number) * 3 + (k % 3)] as number);
   const unwrapped = model.hasUvs ? await unwrapMesh(sketch.positions, sketch.normals, sketch.indices) : null;
   const bytes = unwrapped
-    ? await writeGlb({ positions: pick(sketch.positions, unwrapped.sources), normals: pick(sketch.normals, unwrapped.sources), indices: unwrapped.indices, parts: sketch.parts, atlas: unwrapped.atlas } as never, model.title)
+    ? await writeGlb({ positions: pick(sketch.positions, unwrapped.sources), normals: pick(sketch.normals, unwrapped.sources), indices: unwrapped.indices, parts: sketch.parts, partNames: sketch.partNames, atlas: unwrapped.atlas }, model.title)
     : await writeGlb(sketch, model.title);
   writeFileSync(path.join(folder, `${model.name}.glb`), bytes);
   console.log(`${model.name}: ${String(sketch.indices.length / 3)} triangles, ${String(bytes.length)} bytes`);

@@ -1,13 +1,14 @@
 import { randomUUID } from 'node:crypto';
 import { AppError } from '@/core/base/diagnostic';
-import { MODEL_LIMITS, assertGlb } from '@/core/exchange/glb';
+import { modelFormat } from '@/core/exchange/model-format';
+import { MODEL_LIMITS } from '@/core/exchange/model-soup';
 import { findBlob, storeBlob } from '@/db/queries/blobs';
 import { findModel, insertModel, listProjects } from '@/db/queries/materials';
 import type { SignedIn } from './authentication';
 import { readBytes } from './http';
 
 /**
- * Takes a GLB into a project. Its header is checked here; it is parsed only in a worker of the browser and in the worker
+ * Takes a GLB or an OBJ into a project. Its head is checked here; it is parsed only in a worker of the browser and in the worker
  * process, never in the process that answers requests.
  */
 export async function uploadModel(user: SignedIn, request: Request): Promise<{ id: string; name: string }> {
@@ -16,9 +17,9 @@ export async function uploadModel(user: SignedIn, request: Request): Promise<{ i
   const name = (url.searchParams.get('name') ?? '').trim().slice(0, 120) || 'Model';
   if (!(await listProjects(user.id)).some((project) => project.id === projectId)) throw new AppError('project.not-member', 'You are not a member of that project.', 'Nothing was kept.', { status: 403 });
   const bytes = await readBytes(request, MODEL_LIMITS.bytes);
-  assertGlb(bytes);
+  const mediaType = modelFormat(bytes) === 'obj' ? 'model/obj' : 'model/gltf-binary';
   const id = randomUUID();
-  await insertModel({ id, name, projectId, blobHash: await storeBlob(bytes, 'model/gltf-binary'), ownerId: user.id });
+  await insertModel({ id, name, projectId, blobHash: await storeBlob(bytes, mediaType), ownerId: user.id });
   return { id, name };
 }
 

@@ -6,7 +6,7 @@ import type { GroupDefinition, NetworkDocument, NodeInstance, Strand } from '@/c
 import { MeshAnalysis, mapKey } from '@/core/mesh/analysis';
 import type { MeshMap } from '@/core/mesh/mesh-map';
 import type { MapSource } from '@/core/evaluate/session';
-import { readGlb } from '@/core/exchange/glb';
+import { readModel } from '@/core/exchange/read-model';
 import { findBlob } from '@/db/queries/blobs';
 
 /** Side of a swatch, pixels; drawn at twice that and halved. */
@@ -24,7 +24,7 @@ export function prepareModel(blobHash: string): Promise<PreparedModel> {
   const made = (async () => {
     const file = await findBlob(blobHash);
     if (!file) throw new Error(`Invariant broken: blob ${blobHash} is missing`);
-    const { mesh } = await readGlb(new Uint8Array(file.bytes), 'model');
+    const { mesh } = await readModel(new Uint8Array(file.bytes), 'model');
     const analysis = new MeshAnalysis(mesh);
     const cache = new Map<string, MeshMap>();
     const maps: MapSource = (settings) => {

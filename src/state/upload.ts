@@ -1,4 +1,5 @@
-import { MODEL_LIMITS, assertGlb } from '../core/exchange/glb';
+import { modelFormat } from '../core/exchange/model-format';
+import { MODEL_LIMITS } from '../core/exchange/model-soup';
 import { AppError } from '../core/base/diagnostic';
 import { settled } from '../workers/pool';
 import { WorkerPool } from '../workers/pool';
@@ -9,7 +10,7 @@ export async function uploadModelFile(file: File, projectId: string): Promise<{ 
   if (file.size > MODEL_LIMITS.bytes) throw new ApiFailure(413, 'model.too-large', `${file.name} has ${String(Math.ceil(file.size / 1048576))} MB; the limit is 100 MB.`, 'Nothing was changed. Leave out textures or reduce the model.', null);
   const bytes = new Uint8Array(await file.arrayBuffer());
   try {
-    assertGlb(bytes);
+    modelFormat(bytes);
   } catch (error) {
     if (error instanceof AppError) throw new ApiFailure(400, error.code, `${file.name}: ${error.message}`, error.action, null);
     throw error;
@@ -23,6 +24,6 @@ export async function uploadModelFile(file: File, projectId: string): Promise<{ 
   } finally {
     pool.close();
   }
-  const name = file.name.replace(/\.glb$/i, '');
+  const name = file.name.replace(/\.(glb|obj)$/i, '');
   return sendBytes(`/api/models?project=${encodeURIComponent(projectId)}&name=${encodeURIComponent(name)}`, bytes);
 }

@@ -23,7 +23,7 @@ import type { Proof } from '../core/evaluate/proof';
 import { EvaluationSession, demandsOf, scaleOf } from '../core/evaluate/session';
 import { describeValues, histogram } from '../core/evaluate/statistics';
 import type { Statistics } from '../core/evaluate/statistics';
-import { readGlb } from '../core/exchange/glb';
+import { readModel } from '../core/exchange/read-model';
 import type { PngStrip } from '../core/exchange/png-strips';
 import type { NetworkDocument, ValueKind } from '../core/graph/document';
 import { MeshAnalysis, mapKey } from '../core/mesh/analysis';
@@ -156,11 +156,13 @@ function picture(id: string, document: NetworkDocument, key: string, camera: Cam
   return drawOutput(document, key, model.analysis, seen, (settings) => model.maps.get(mapKey(settings)));
 }
 
+const dracoBinary = async (): Promise<ArrayBuffer> => (await fetch(new URL('draco3d/draco_decoder.wasm', import.meta.url))).arrayBuffer();
+
 const baking = makeBakeSession();
 
 const api = {
   loadModel: (id: string, bytes: Uint8Array<ArrayBuffer>, name: string) => attempt(async () => {
-    const imported = await readGlb(bytes, name);
+    const imported = await readModel(bytes, name, dracoBinary);
     adopt(id, imported.mesh);
     return imported;
   }),

@@ -11,7 +11,7 @@ import { Builder } from '@/core/ir/builder';
 import { mixBits } from '@/core/ir/library/hash';
 import { seededRandom } from '@/core/base/random';
 import type { NetworkDocument } from '@/core/graph/document';
-import { readGlb } from '@/core/exchange/glb';
+import { readModel } from '@/core/exchange/read-model';
 import { MeshAnalysis } from '@/core/mesh/analysis';
 import { encodeSrgb } from '@/core/surface/colour-science';
 import { NODES } from '@/core/nodes/registry.generated';
@@ -129,7 +129,7 @@ test('hashes are equal to the bit', async ({ page }) => {
 
 test('the stage in atlas space and the bake differ by at most 2/255 at the 99.9th percentile', async ({ page }) => {
   await page.goto('about:blank');
-  const { mesh } = await readGlb(new Uint8Array(readFileSync('assets/models/bell.glb')), 'bell');
+  const { mesh } = await readModel(new Uint8Array(readFileSync('assets/models/bell.glb')), 'bell');
   const analysis = new MeshAnalysis(mesh);
   const material = documentOf([
     node('n', 'patterns.noise', { scale: 12 }), node('r', 'gradients.ramp'), node('o', 'model.curvature'), node('b', 'surface.bump', { relief: 0.002 }), node('s', 'surface.surface'),

@@ -1,5 +1,7 @@
 import { Document, WebIO } from '@gltf-transform/core';
-import { MODEL_LIMITS, assertGlb, readGlb } from '@/core/exchange/glb';
+import { assertGlb } from '@/core/exchange/model-format';
+import { MODEL_LIMITS } from '@/core/exchange/model-soup';
+import { readModel } from '@/core/exchange/read-model';
 import { failureResponse } from '@/server/http';
 
 /** One triangle, named over and over. */
@@ -15,13 +17,13 @@ async function repeatedTriangle(times: number): Promise<Uint8Array<ArrayBuffer>>
 
 describe('limits of models', () => {
   it('refuse more than 5,000,000 triangles, before they are unfolded', async () => {
-    await expect(readGlb(await repeatedTriangle(MODEL_LIMITS.triangles + 1), 'huge')).rejects.toMatchObject({ code: 'model.too-many-triangles', status: 413 });
+    await expect(readModel(await repeatedTriangle(MODEL_LIMITS.triangles + 1), 'huge')).rejects.toMatchObject({ code: 'model.too-many-triangles', status: 413 });
   });
   it('refuse more than 100 MB, before anything is parsed', () => {
     expect(() => { assertGlb(new Uint8Array(MODEL_LIMITS.bytes + 1)); }).toThrow('the limit is 100 MB');
   });
   it('give a triangle without normals and coordinates both', async () => {
-    const { mesh, notes } = await readGlb(await repeatedTriangle(1), 'one');
+    const { mesh, notes } = await readModel(await repeatedTriangle(1), 'one');
     expect([...mesh.normals.slice(0, 3)]).toEqual([0, 0, 1]);
     expect(notes).toHaveLength(2);
   });

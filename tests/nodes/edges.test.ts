@@ -3,7 +3,7 @@ import { lanesOf } from '@/core/mesh/lanes';
 import { rasterPoints, rasteriseAtlas } from '@/core/mesh/atlas';
 import { pointsAt } from '@/core/mesh/sample-points';
 import { DEMO_MODELS } from '@/core/mesh/demo-models';
-import { readGlb } from '@/core/exchange/glb';
+import { readModel } from '@/core/exchange/read-model';
 import { readFileSync } from 'node:fs';
 import { documentOf, node } from '../support/networks';
 import { outputAt } from '../support/evaluate';
@@ -59,7 +59,7 @@ describe('the width of a sample', () => {
   it('grows with the distance from the eye, and in an atlas covers the surface', async () => {
     const [model] = DEMO_MODELS;
     if (!model) throw new Error('no demo model');
-    const { mesh } = await readGlb(new Uint8Array(readFileSync(`assets/models/${model.name}.glb`)), model.name);
+    const { mesh } = await readModel(new Uint8Array(readFileSync(`assets/models/${model.name}.glb`)), model.name);
     const triangles = Uint32Array.of(0, 10), weights = Float32Array.of(0.3, 0.3, 0.2, 0.5);
     const eye = [0, 0, 3] as const;
     const points = pointsAt(mesh, triangles, weights, { eye, pixelRad: 0.001 });

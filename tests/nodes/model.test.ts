@@ -7,7 +7,7 @@ import { adviseNode, placesOf } from '@/core/evaluate/advice';
 import { frozenNotes } from '@/core/evaluate/bake';
 import { EvaluationSession } from '@/core/evaluate/session';
 import { describeValues } from '@/core/evaluate/statistics';
-import { readGlb } from '@/core/exchange/glb';
+import { readModel } from '@/core/exchange/read-model';
 import { emptyDocument } from '@/core/graph/document';
 import type { InputValue } from '@/core/graph/document';
 import { MeshAnalysis, mapKey } from '@/core/mesh/analysis';
@@ -69,7 +69,7 @@ describe('cell noise in octaves', () => {
 describe('ready chains', () => {
   const measured = new Map<string, MeshMap>();
   let analysis: MeshAnalysis;
-  beforeAll(async () => { analysis = new MeshAnalysis((await readGlb(new Uint8Array(readFileSync('assets/models/bell.glb')), 'bell')).mesh); });
+  beforeAll(async () => { analysis = new MeshAnalysis((await readModel(new Uint8Array(readFileSync('assets/models/bell.glb')), 'bell')).mesh); });
   const maps = (settings: MapSettings): MeshMap => {
     const map = measured.get(mapKey(settings)) ?? analysis.quickMap(settings, 96);
     measured.set(mapKey(settings), map);

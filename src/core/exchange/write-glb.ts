@@ -17,8 +17,11 @@ const ALPHA_MODES = { opaque: 'OPAQUE', 'cut-off': 'MASK', blend: 'BLEND', dithe
 /** An index this close to the one glTF assumes goes without saying. */
 const USUAL_INDEX = 1.5, INDEX_TOLERANCE = 1e-3;
 
-/** Writes a mesh, with its atlas as texture coordinates, and optionally a baked material, as a GLB. */
-export async function writeGlb(mesh: Pick<SurfaceMesh, 'positions' | 'normals' | 'indices' | 'parts'> & { atlas?: Float32Array | undefined }, name: string, baked?: BakedMaterial): Promise<Uint8Array> {
+/** What is written of a mesh; parts without names are numbered. */
+export type WrittenMesh = Pick<SurfaceMesh, 'positions' | 'normals' | 'indices' | 'parts'> & { readonly atlas?: Float32Array | undefined; readonly partNames?: readonly string[] };
+
+/** Writes a mesh, a node for each part, with its atlas as texture coordinates, and optionally a baked material, as a GLB. */
+export async function writeGlb(mesh: WrittenMesh, name: string, baked?: BakedMaterial): Promise<Uint8Array> {
   const document = new Document();
   const buffer = document.createBuffer();
   const accessor = (array: Float32Array | Uint32Array, type: 'VEC2' | 'VEC3' | 'SCALAR'): Accessor =>
@@ -27,15 +30,17 @@ export async function writeGlb(mesh: Pick<SurfaceMesh, 'positions' | 'normals' |
   const uv = mesh.atlas ? accessor(mesh.atlas, 'VEC2') : null;
   const material = document.createMaterial(name).setRoughnessFactor(baked ? 1 : 0.6).setMetallicFactor(baked ? 1 : 0);
   if (baked) dress(document, material, name, baked);
-  const root = document.createMesh(name);
+  const root = document.createNode(name);
   const partCount = mesh.parts.reduce((max, part) => Math.max(max, part), 0) + 1;
   for (let part = 0; part < partCount; part++) {
-    const indices = mesh.indices.filter((_, k) => mesh.parts[Math.floor(k / 3)] === part);
+    const indices = mesh.indices.filter((_, k) => mesh.parts[(k / 3) | 0] === part);
+    if (indices.length === 0) continue;
     const primitive = document.createPrimitive().setAttribute('POSITION', position).setAttribute('NORMAL', normal).setIndices(accessor(indices, 'SCALAR')).setMaterial(material);
     if (uv) primitive.setAttribute('TEXCOORD_0', uv);
-    root.addPrimitive(primitive);
+    const title = mesh.partNames?.[part] ?? `${name} ${String(part + 1)}`;
+    root.addChild(document.createNode(title).setMesh(document.createMesh(title).addPrimitive(primitive)));
   }
-  document.createScene(name).addChild(document.createNode(name).setMesh(root));
+  document.createScene(name).addChild(root);
   return new WebIO().registerExtensions(EXTENSIONS).writeBinary(document);
 }
 

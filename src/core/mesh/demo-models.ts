@@ -15,12 +15,12 @@ function buoy(): Sketch {
     [0.5, 0.1], [0.48, 0.16], [0.42, 0.2], [0.42, 0.25], [0.455, 0.25], [0.455, 0.3], [0.36, 0.3], [0.3, 0.36], [0.21, 0.66], [0.21, 0.7],
     [0.24, 0.7], [0.24, 0.75], [0.17, 0.75], [0.17, 0.78], [0, 0.78],
   ], 64);
-  shape.nextPart();
+  shape.nextPart('rivets');
   for (const [x, y, z] of ring(16, 0.545, -0.08)) shape.sphere([x, y, z], 0.022, 10);
-  shape.nextPart();
+  shape.nextPart('bolts');
   for (const [x, y, z] of ring(12, 0.405, 0.315)) shape.lathe([[0.026, -0.02], [0.026, 0.02], [0.016, 0.026], [0, 0.026]], 6, [x, y, z]);
-  shape.nextPart().torus([0, -0.3, 0.56], [1, 0, 0], 0.085, 0.018, 36).box([0, -0.3, 0.48], [0.03, 0.05, 0.03], 0.008);
-  shape.nextPart();
+  shape.nextPart('ring bracket').torus([0, -0.3, 0.56], [1, 0, 0], 0.085, 0.018, 36).box([0, -0.3, 0.48], [0.03, 0.05, 0.03], 0.008);
+  shape.nextPart('lantern cage');
   for (const [x, , z] of ring(4, 0.13, 0, 0.5)) shape.tube([[x, 0.76, z], [x, 0.9, z], [x * 0.9, 1.0, z * 0.9], [x * 0.4, 1.06, z * 0.4]], 0.012, 8);
   shape.lathe([[0, 0.77], [0.075, 0.79], [0.085, 0.84], [0.075, 0.93], [0.03, 0.97], [0, 0.98]], 32);
   shape.lathe([[0.0, 1.045], [0.075, 1.05], [0.07, 1.08], [0.02, 1.1], [0, 1.12]], 32);
@@ -29,26 +29,26 @@ function buoy(): Sketch {
 
 /** A mooring bell with a flared lip, a crown loop and a clapper, about half a metre high. */
 function bell(): Sketch {
-  return new ShapeSketch().lathe([
+  return new ShapeSketch().nextPart('bell').lathe([
     [0.19, -0.22], [0.205, -0.235], [0.24, -0.24], [0.255, -0.225], [0.245, -0.2], [0.2, -0.12], [0.175, -0.02], [0.168, -0.02], [0.168, 0],
     [0.172, 0], [0.16, 0.09], [0.13, 0.16], [0.07, 0.195], [0.045, 0.2], [0.045, 0.235], [0, 0.24],
   ], 96)
     .lathe([[0, 0.16], [0.06, 0.155], [0.11, 0.125], [0.138, 0.07], [0.15, -0.02], [0.175, -0.12], [0.19, -0.22]], 96)
-    .nextPart().torus([0, 0.275, 0], [0, 0, 1], 0.05, 0.014, 36)
-    .nextPart().tube([[0, 0.15, 0], [0.015, -0.05, 0], [0.03, -0.2, 0]], 0.009, 12).sphere([0.032, -0.225, 0], 0.036, 28)
+    .nextPart('crown loop').torus([0, 0.275, 0], [0, 0, 1], 0.05, 0.014, 36)
+    .nextPart('clapper').tube([[0, 0.15, 0], [0.015, -0.05, 0], [0.03, -0.2, 0]], 0.009, 12).sphere([0.032, -0.225, 0], 0.036, 28)
     .finish(0.6);
 }
 
 /** Nine cork floats of a net on a sagging line. */
 function floats(): Sketch {
-  const shape = new ShapeSketch();
+  const shape = new ShapeSketch().nextPart('line');
   const at = (t: number): Vec3 => [t * 1.6, 0.35 * t * t - 0.1 + 0.03 * Math.sin(t * 9), 0.05 * Math.sin(t * 5)];
   shape.tube(Array.from({ length: 80 }, (_, k) => at((k / 79) * 2 - 1)), 0.014, 10);
   const random = seededRandom(9);
   for (let k = 0; k < 9; k++) {
     const [x, y, z] = at((k / 8) * 1.8 - 0.9);
     const r = 0.085 + random() * 0.03;
-    shape.nextPart().lathe([[0.016, -r * 0.9], [0.03, -r * 0.92], [r * 0.75, -r * 0.6], [r, -r * 0.1], [r, r * 0.1], [r * 0.75, r * 0.6], [0.03, r * 0.92], [0.016, r * 0.9]], 36, [x, y, z]);
+    shape.nextPart(`float ${String(k + 1)}`).lathe([[0.016, -r * 0.9], [0.03, -r * 0.92], [r * 0.75, -r * 0.6], [r, -r * 0.1], [r, r * 0.1], [r * 0.75, r * 0.6], [0.03, r * 0.92], [0.016, r * 0.9]], 36, [x, y, z]);
   }
   return shape.finish(0.8);
 }
@@ -57,15 +57,16 @@ function floats(): Sketch {
 function quay(): Sketch {
   const shape = new ShapeSketch();
   const random = seededRandom(4);
+  let blocks = 0;
   const block = (centre: Vec3, half: Vec3, seed: number): void => {
-    shape.nextPart().box(centre, [half[0] - 0.006, half[1] - 0.006, half[2] - 0.006], 0.025, 5, 0.018, seed);
+    shape.nextPart(`block ${String(++blocks)}`).box(centre, [half[0] - 0.006, half[1] - 0.006, half[2] - 0.006], 0.025, 5, 0.018, seed);
   };
   for (let row = 0; row < 3; row++) for (let k = 0; k < 4; k++) {
     block([-0.75 + k * 0.5 + (row % 2) * 0.12, -0.4 + row * 0.3, -0.45 + (random() - 0.5) * 0.02], [0.25, 0.15, 0.3], row * 10 + k + 1);
   }
   for (let row = 0; row < 3; row++) for (let k = 0; k < 2; k++) block([-0.72, -0.4 + row * 0.3, 0.1 + k * 0.5 + (row % 2) * 0.1], [0.28, 0.15, 0.25], 50 + row * 10 + k);
   for (let step = 0; step < 3; step++) block([0.2, -0.45 + step * 0.14, 0.35 - step * 0.22], [0.62, 0.1 + step * 0.01, 0.13], 90 + step);
-  shape.nextPart().lathe([[0.1, 0], [0.1, 0.16], [0.07, 0.2], [0.07, 0.26], [0.13, 0.3], [0.13, 0.35], [0.06, 0.39], [0, 0.4]], 32, [0.45, 0.35, -0.5]);
+  shape.nextPart('mooring post').lathe([[0.1, 0], [0.1, 0.16], [0.07, 0.2], [0.07, 0.26], [0.13, 0.3], [0.13, 0.35], [0.06, 0.39], [0, 0.4]], 32, [0.45, 0.35, -0.5]);
   return shape.finish(0.55);
 }
 
@@ -77,14 +78,14 @@ function tile(): Sketch {
 
 /** One test shape with soft and hard edges, a cavity, a thin fin, a contact gap and a low-polygon half. */
 function study(): Sketch {
-  return new ShapeSketch()
+  return new ShapeSketch().nextPart('plinth')
     .lathe([[0, -0.4], [0.62, -0.4], [0.66, -0.37], [0.68, -0.32], [0.68, -0.27], [0.6, -0.25], [0.6, -0.2], [0, -0.2]], 72)
-    .nextPart().lathe([[0.16, -0.2], [0.27, -0.17], [0.31, -0.05], [0.31, 0.05], [0.27, 0.17], [0.2, 0.21], [0.17, 0.2], [0.15, 0.12], [0.1, 0.02], [0, -0.01]], 64, [-0.22, 0.02, 0.05])
-    .nextPart().sphere([0.3, 0.05, -0.12], 0.25, 10)
-    .nextPart().box([-0.05, 0.06, -0.42], [0.34, 0.26, 0.016], 0.004, 4)
-    .nextPart().box([0.16, -0.09, 0.38], [0.11, 0.11, 0.11], 0.001, 3)
-    .nextPart().box([0.4, -0.05, 0.34], [0.12, 0.15, 0.12], 0.045, 3)
-    .nextPart().torus([-0.22, 0.06, 0.05], [0, 1, 0], 0.315, 0.03, 64)
+    .nextPart('bowl').lathe([[0.16, -0.2], [0.27, -0.17], [0.31, -0.05], [0.31, 0.05], [0.27, 0.17], [0.2, 0.21], [0.17, 0.2], [0.15, 0.12], [0.1, 0.02], [0, -0.01]], 64, [-0.22, 0.02, 0.05])
+    .nextPart('ball').sphere([0.3, 0.05, -0.12], 0.25, 10)
+    .nextPart('fin').box([-0.05, 0.06, -0.42], [0.34, 0.26, 0.016], 0.004, 4)
+    .nextPart('sharp block').box([0.16, -0.09, 0.38], [0.11, 0.11, 0.11], 0.001, 3)
+    .nextPart('round block').box([0.4, -0.05, 0.34], [0.12, 0.15, 0.12], 0.045, 3)
+    .nextPart('cord').torus([-0.22, 0.06, 0.05], [0, 1, 0], 0.315, 0.03, 64)
     .finish(0.5);
 }
 

@@ -8,6 +8,7 @@ export interface Sketch {
   readonly normals: Float32Array<ArrayBuffer>;
   readonly indices: Uint32Array<ArrayBuffer>;
   readonly parts: Uint32Array<ArrayBuffer>;
+  readonly partNames: readonly string[];
 }
 
 /** Gathers triangles of simple solids; lengths in metres, Y up. */
@@ -16,10 +17,12 @@ export class ShapeSketch {
   private readonly indices: number[] = [];
   private readonly parts: number[] = [];
   private part = 0;
+  private readonly names: string[] = ['body'];
 
   /** What follows belongs to the next part. */
-  nextPart(): this {
+  nextPart(name: string): this {
     if (this.parts.length > 0) this.part++;
+    this.names[this.part] = name;
     return this;
   }
 
@@ -121,7 +124,7 @@ export class ShapeSketch {
 
   finish(creaseRad = 0.7): Sketch {
     const shaded = smoothNormals({ positions: Float32Array.from(this.positions), indices: Uint32Array.from(this.indices) }, creaseRad);
-    return { positions: shaded.positions, normals: shaded.normals, indices: shaded.indices, parts: Uint32Array.from(this.parts) };
+    return { positions: shaded.positions, normals: shaded.normals, indices: shaded.indices, parts: Uint32Array.from(this.parts), partNames: this.names };
   }
 }
 

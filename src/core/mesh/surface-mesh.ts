@@ -19,6 +19,11 @@ export interface SurfaceMesh {
   readonly indices: Uint32Array<ArrayBuffer>;
   /** The part of each triangle, counted from 0. */
   readonly parts: Uint32Array<ArrayBuffer>;
+  readonly partNames: readonly string[];
+  /** The centre of each part's bounds, x, y, z. */
+  readonly partCentres: Float32Array<ArrayBuffer>;
+  /** Further values per vertex that the model brings. */
+  readonly attributes: readonly MeshAttribute[];
   readonly minimum: Vec3;
   readonly extent: Vec3;
   readonly centre: Vec3;
@@ -26,7 +31,11 @@ export interface SurfaceMesh {
   readonly size: number;
 }
 
-export type MeshArrays = Omit<SurfaceMesh, 'minimum' | 'extent' | 'centre' | 'size'>;
+/** Named values per vertex, 1 to 4 numbers each. */
+export interface MeshAttribute { readonly name: string; readonly width: number; readonly values: Float32Array<ArrayBuffer> }
+
+type Derived = 'minimum' | 'extent' | 'centre' | 'size' | 'partCentres';
+export type MeshArrays = Omit<SurfaceMesh, Derived | 'partNames' | 'attributes'> & Partial<Pick<SurfaceMesh, 'partNames' | 'attributes'>>;
 
 /** Completes a mesh with its bounds and its smallest enclosing sphere. */
 export function completeMesh(arrays: MeshArrays): SurfaceMesh {
@@ -39,7 +48,24 @@ export function completeMesh(arrays: MeshArrays): SurfaceMesh {
   }
   const sphere = enclosingSphere(arrays.positions);
   const minimum = low as unknown as Vec3;
-  return { ...arrays, minimum, extent: sub(high as unknown as Vec3, minimum), centre: sphere.centre, size: Math.max(sphere.radius * 2, 1e-9) };
+  const parts = arrays.parts.reduce((most, part) => Math.max(most, part + 1), arrays.partNames?.length ?? 0);
+  return {
+    ...arrays, attributes: arrays.attributes ?? [], partNames: arrays.partNames ?? Array.from({ length: parts }, (_, part) => `Part ${String(part + 1)}`),
+    partCentres: centresOf(arrays, parts), minimum, extent: sub(high as unknown as Vec3, minimum), centre: sphere.centre, size: Math.max(sphere.radius * 2, 1e-9),
+  };
+}
+
+function centresOf({ positions, indices, parts }: MeshArrays, count: number): Float32Array<ArrayBuffer> {
+  const low = new Float64Array(count * 3).fill(Infinity), high = new Float64Array(count * 3).fill(-Infinity);
+  for (let k = 0; k < indices.length; k++) {
+    const row = (parts[(k / 3) | 0] as number) * 3, vertex = (indices[k] as number) * 3;
+    for (let axis = 0; axis < 3; axis++) {
+      const value = positions[vertex + axis] as number;
+      if (value < (low[row + axis] as number)) low[row + axis] = value;
+      if (value > (high[row + axis] as number)) high[row + axis] = value;
+    }
+  }
+  return Float32Array.from(low, (value, k) => (value <= (high[k] as number) ? (value + (high[k] as number)) / 2 : 0));
 }
 
 export const triangleCount = (mesh: Pick<SurfaceMesh, 'indices'>): number => mesh.indices.length / 3;

@@ -34,7 +34,7 @@ export function NewMaterial({ projects, models }: Props) {
     setMessage(`Reading ${file.name} …`);
     try {
       const { id } = await uploadModelFile(file, project);
-      await make(id, name.trim() || file.name.replace(/\.glb$/i, ''));
+      await make(id, name.trim() || file.name.replace(/\.(glb|obj)$/i, ''));
     } catch (error) {
       setMessage(error instanceof ApiFailure ? `${error.message} ${error.action}` : error instanceof Error ? error.message : String(error));
       setBusy(false);
@@ -62,7 +62,7 @@ export function NewMaterial({ projects, models }: Props) {
       <span className="text-soft">in</span>
       <Choose label="Project" value={project} onChange={setProject} items={projects.map((each) => ({ value: each.id, title: each.name }))} />
       <Button look="strong" disabled={busy || !project} onClick={() => { void make(model, name.trim() || 'New material'); }}>Make it</Button>
-      <label className="ml-2 cursor-pointer text-soft underline">or drop a GLB file onto the window<input type="file" accept=".glb" className="sr-only" onChange={(event) => { const file = event.target.files?.[0]; if (file) void fromFile(file); }} /></label>
+      <label className="ml-2 cursor-pointer text-soft underline">or drop a GLB or OBJ file onto the window<input type="file" accept=".glb,.obj" className="sr-only" onChange={(event) => { const file = event.target.files?.[0]; if (file) void fromFile(file); }} /></label>
       {message ? <p role="status" className="w-full">{message}</p> : null}
     </div>
   );
