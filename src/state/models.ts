@@ -1,5 +1,5 @@
 import type { MapSettings } from '../core/mesh/analysis';
-import { mapKey } from '../core/mesh/analysis';
+import { MAP_TITLES, mapKey } from '../core/mesh/analysis';
 import type { MeshMap } from '../core/mesh/mesh-map';
 import type { SurfaceMesh } from '../core/mesh/surface-mesh';
 import { settled } from '../workers/pool';
@@ -95,7 +95,7 @@ export class ModelKeeper {
   }
 
   private async measureQuickly(model: string, entry: MapEntry): Promise<void> {
-    editorStore.setState({ progress: { label: `Measuring ${entry.settings.kind}: first look`, share: 0 } });
+    editorStore.setState({ progress: { label: `Measuring ${MAP_TITLES[entry.settings.kind]}: first look`, share: 0 } });
     await this.publish(model, entry, await settled(this.pool.labourer.quickMap(model, entry.settings, MAP_SIZE.quick)));
   }
 
@@ -111,7 +111,7 @@ export class ModelKeeper {
         next += count;
         values.set(await settled(worker.measureTexels(model, entry.settings, MAP_SIZE.fine, first, count)), first);
         done += count;
-        editorStore.setState({ progress: { label: `Measuring ${entry.settings.kind}`, share: done / total } });
+        editorStore.setState({ progress: { label: `Measuring ${MAP_TITLES[entry.settings.kind]}`, share: done / total } });
       }
     };
     await Promise.all(workers.map((worker) => labour(worker)));

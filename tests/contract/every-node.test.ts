@@ -11,7 +11,7 @@ const FLIPS = 0.01;
 
 function variants(definition: NodeDefinition): Record<string, string>[] {
   const entries = Object.entries(definition.options);
-  const single = entries.flatMap(([name, entry]) => entry.choices.map((choice) => ({ [name]: choice.value })));
+  const single = entries.flatMap(([name, entry]) => [...entry.choices.map((choice) => ({ [name]: choice.value })), ...(entry.open ? [{ [name]: 'salt' }] : [])]);
   return single.length > 0 ? single : [{}];
 }
 

@@ -10,7 +10,7 @@ import { TYPED_ONLY } from '@/core/nodes/define';
 import type { InputPort, NodeDefinition } from '@/core/nodes/define';
 import { NODES } from '@/core/nodes/registry.generated';
 
-export const TEST_SCALE = { size: 2, minimum: [-1, -0.8, -0.9] as Triple, extent: [2, 1.6, 1.8] as Triple };
+export const TEST_SCALE = { size: 2, minimum: [-1, -0.8, -0.9] as Triple, extent: [2, 1.6, 1.8] as Triple, attributes: [{ name: 'salt', width: 3 }] };
 
 export function node(id: string, type: string, values: Record<string, InputValue> = {}, options: Record<string, string> = {}): NodeInstance {
   return { id, type, version: 1, at: [0, 0], values, options };

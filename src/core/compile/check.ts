@@ -111,7 +111,7 @@ class Checker {
     }
     for (const [id, value] of Object.entries(node.options)) {
       const entry = definition.options[id];
-      if (!entry?.choices.some((choice) => choice.value === value)) {
+      if (!entry?.open && !entry?.choices.some((choice) => choice.value === value)) {
         this.add('option.unknown', [...path, 'options', id], `“${definition.title}” has no choice “${value}” for ${id}.`, node.id);
       }
     }

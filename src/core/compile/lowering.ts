@@ -17,8 +17,10 @@ import { applyDrives } from './drives';
 import { IMAGE_UNIFORMS, readingOf } from './images';
 import type { ImageSlot } from './images';
 import type { Lowered } from './convert';
+import { readsOf } from './model-reads';
+import type { EvensOut, SharedReads } from './model-reads';
 import { topologicalOrder } from './order';
-import { MODEL_UNIFORMS, findNode, valueOf } from './uniforms';
+import { findNode, valueOf } from './uniforms';
 import type { Binding, BindingSource } from './uniforms';
 
 /** A mesh map some node reads: which, and the lanes (uniform) and choices that decide it. */
@@ -28,9 +30,6 @@ export interface MapSlot {
   readonly settings: Readonly<Record<string, F32>>;
   readonly choices: Readonly<Record<string, string>>;
 }
-
-/** What is evened out over the width that a sample stands for. */
-export type EvensOut = readonly ('images' | 'steps')[];
 
 /** One open board: the material's own network, or a group's inside one of its nodes. */
 interface Scope {
@@ -50,21 +49,10 @@ export class Lowering {
   readonly findings: Diagnostic[] = [];
   /** Every node output by `path:output`, and every value arriving at a scalar input by `path<input`. */
   readonly results = new Map<string, Lowered>();
-  private readonly model: Omit<ModelReads, 'meshMap'>;
+  private readonly model: SharedReads;
 
   constructor(private readonly b: Builder, private readonly document: NetworkDocument, evensOut: EvensOut = []) {
-    const base = b.reserveUniforms(MODEL_UNIFORMS, 4);
-    const lanes = (name: string): Lanes3 => [b.input(`${name}.x`), b.input(`${name}.y`), b.input(`${name}.z`)];
-    const slopes = (name: string): Lanes3 => [b.input(`${name}.dx`), b.input(`${name}.dy`), b.input(`${name}.dz`)];
-    const uniforms = (at: number): Lanes3 => [b.uniform(base + at), b.uniform(base + at + 1), b.uniform(base + at + 2)];
-    this.model = {
-      position: lanes('position'), normal: lanes('normal'), faceNormal: lanes('faceNormal'),
-      textureCoordinates: [b.input('uv.x'), b.input('uv.y'), b.f(0)],
-      textureSlopes: () => [slopes('uv.x'), slopes('uv.y')],
-      view: () => lanes('view'),
-      footprint: (of) => (evensOut.includes(of) ? b.input('footprint') : null),
-      size: b.uniform(base), boundsMinimum: uniforms(1), boundsExtent: uniforms(4),
-    };
+    this.model = readsOf(b, this.bindings, evensOut);
   }
 
   /** Lowers everything and returns the surface the material ends in; plain clay where nothing is wired to it. */
@@ -180,6 +168,7 @@ export class Lowering {
     }
     const model: ModelReads = {
       ...this.model,
+      isWired: (input) => this.wiredTo(scope, node.id, input).length > 0,
       meshMap: (kind, wanted) => this.readMap(scope, node, kind, wanted, settings, options),
     };
     return this.wrapOutputs(definition, this.lowerDefinition(scope, node, definition, inputs, options, model), flexKind);

@@ -3,12 +3,17 @@ import type { InputPort } from '../nodes/define';
 import { isCurve, isFormula, isImage, isRamp, isTriple } from '../graph/document';
 import type { Dial, GroupDefinition, InputValue, NetworkDocument, NodeInstance, RampStop, RampValue, Triple } from '../graph/document';
 import { findDefinition, groupOf, inputPort, stopOf } from './catalogue';
+import { writeLights } from './lights';
 import { orderedStops, writeCurve, writeRamp } from './ramp-rows';
 
 /** Uniforms 0–7 describe the model: size, lowest corner, extent of the bounds, one spare. */
 export const MODEL_UNIFORMS = 8;
 
-export interface ModelScale { readonly size: number; readonly minimum: Triple; readonly extent: Triple }
+export interface ModelScale {
+  readonly size: number; readonly minimum: Triple; readonly extent: Triple;
+  /** The attributes the model has, with their widths. */
+  readonly attributes?: readonly { readonly name: string; readonly width: number }[];
+}
 
 /** Where the value of a uniform is found in the document. */
 export type BindingSource =
@@ -19,7 +24,9 @@ export type BindingSource =
   | { readonly from: 'home'; readonly path: readonly string[]; readonly dial: string }
   | { readonly from: 'fallback'; readonly path: readonly string[]; readonly input: string }
   | { readonly from: 'drive'; readonly path: readonly string[]; readonly dial: string; readonly drive: number; readonly field: 'reach' | 'low' | 'high' };
-export interface Binding { readonly index: number; readonly shape: 'scalar' | 'triple' | 'ramp' | 'curve'; readonly source: BindingSource }
+export interface Binding { readonly index: number; readonly shape: 'scalar' | 'triple' | 'ramp' | 'curve' | 'lights'; readonly source: BindingSource | SceneSource }
+/** What is found in the model or in the scene, not at a node. */
+export type SceneSource = { readonly from: 'attribute'; readonly name: string } | { readonly from: 'lights' };
 
 /** Finds a node by the path of ids that leads through its groups. */
 export function findNode(document: NetworkDocument, path: readonly string[]): NodeInstance | undefined {
@@ -99,6 +106,8 @@ export function writeUniforms(document: NetworkDocument, bindings: readonly Bind
   const values = new Float32Array(count);
   values.set([model.size, ...model.minimum, ...model.extent], 0);
   for (const { index, shape, source } of bindings) {
+    if (source.from === 'lights') { writeLights(values, index, document, model); continue; }
+    if (source.from === 'attribute') { values[index] = model.attributes?.find(({ name }) => name === source.name)?.width ?? 0; continue; }
     const value = read(document, source);
     if (value === undefined || isFormula(value) || isImage(value)) continue;
     if (isRamp(value)) writeRamp(values, index, value, rampModes(findNode(document, source.path) as NodeInstance));

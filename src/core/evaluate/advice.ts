@@ -26,7 +26,7 @@ export function adviseNode(place: NodePlace, lookup: RangeLookup): readonly Advi
   const definition = findDefinition(place.node.type);
   const outputs = describePorts(place.document, place.node)?.outputs ?? [];
   const first = outputs[0] && lookup(`${key(place)}:${outputs[0].id}`);
-  const follows: readonly Advice[] = definition?.follows ? [{ code: 'value.follows', tone: 'fact', mark: 'eye', message: `Follows the ${definition.follows}; a bake counts every point as seen straight on.` }] : [];
+  const follows: readonly Advice[] = definition?.follows ? [{ code: 'value.follows', tone: 'fact', mark: definition.follows === 'camera' ? 'eye' : 'lit', message: definition.follows === 'camera' ? 'Follows the camera; a bake counts every point as seen straight on.' : 'Follows the lights; a bake freezes them as they stand.' }] : [];
   return [...follows, ...(first ? generalAdvice(first) : []), ...(definition?.advise(readsOf(place, lookup)) ?? [])];
 }
 

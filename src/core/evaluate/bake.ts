@@ -68,10 +68,14 @@ export function planBake(session: EvaluationSession, document: NetworkDocument, 
 const meanOf = (values: Float32Array): number => values.reduce((sum, value) => sum + value, 0) / Math.max(1, values.length);
 const varies = (values: Float32Array): boolean => values.some((value) => Math.abs(value - (values[0] ?? 0)) > 1e-3);
 
-/** Nodes that follow the camera are frozen as seen straight on. */
+const FROZEN = { camera: 'the camera; it is frozen as seen straight on', lights: 'the lights; it is frozen as they stand' } as const;
+
+/** Nodes that follow the camera or the lights are frozen. */
 export function frozenNotes(document: NetworkDocument): readonly string[] {
-  const titles = placesOf(document).filter(({ node }) => findDefinition(node.type)?.follows).map(({ node }) => node.name ?? findDefinition(node.type)?.title ?? node.type);
-  return [...new Set(titles)].map((title) => `“${title}” follows the camera; it is frozen as seen straight on.`);
+  return [...new Set(placesOf(document).flatMap(({ node }) => {
+    const definition = findDefinition(node.type);
+    return definition?.follows ? [`“${node.name ?? definition.title}” follows ${FROZEN[definition.follows]}.`] : [];
+  }))];
 }
 
 /** What open formats hold only in part. */

@@ -1,6 +1,7 @@
 import { WasmRunner } from '../backends/wasm/runner';
 import { compileNetwork, mapDemands, structureKey, uniformsFor } from '../compile/compile';
 import type { CompileRequest, CompiledNetwork, MapDemand } from '../compile/compile';
+import type { ModelScale } from '../compile/uniforms';
 import { bindImages, imageDemands } from '../compile/images';
 import type { ImageSource } from '../compile/images';
 import type { NetworkDocument } from '../graph/document';
@@ -66,8 +67,7 @@ export class EvaluationSession {
   }
 }
 
-export const scaleOf = (mesh: SurfaceMesh): { size: number; minimum: SurfaceMesh['minimum']; extent: SurfaceMesh['extent'] } =>
-  ({ size: mesh.size, minimum: mesh.minimum, extent: mesh.extent });
+export const scaleOf = ({ size, minimum, extent, attributes }: SurfaceMesh): ModelScale => ({ size, minimum, extent, attributes });
 
 export function demandsOf(compiled: CompiledNetwork, uniforms: Float32Array, mesh: SurfaceMesh): readonly (MapDemand & { readonly resolved: MapSettings })[] {
   return mapDemands(compiled, uniforms).map((demand) => ({ ...demand, resolved: settleMap(demand.kind, demand.settings, demand.choices, mesh.size) }));

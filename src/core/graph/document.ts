@@ -142,6 +142,17 @@ export const DOCUMENT_VERSION = 1;
 export const OPACITY_MODES = ['opaque', 'cut-off', 'blend', 'dithered'] as const;
 export type OpacityMode = (typeof OPACITY_MODES)[number];
 
+/**
+ * A light of the scene. `far`: parallel light from the direction of `at`; `near`: from the place `at`, counted in object sizes from
+ * the middle of the model's bounds, falling with the square of the distance, as strong as stated one object size away.
+ */
+export interface SceneLight { readonly id: string; readonly name: string; readonly kind: 'far' | 'near'; readonly at: Triple; readonly colour: Triple; readonly intensity: number; readonly shadows?: true }
+/** What lights a material whose document names no lights. */
+export const DEFAULT_LIGHTS: readonly SceneLight[] = [
+  { id: 'key', name: 'Key', kind: 'far', at: [0.5, 0.75, 0.6], colour: [1, 0.9, 0.79], intensity: 2.1 },
+  { id: 'fill', name: 'Fill', kind: 'far', at: [-0.8, 0.25, 0.35], colour: [0.75, 0.85, 1], intensity: 0.4 },
+];
+
 /** The saved form of a material: a network that ends in a surface, and the groups it uses. */
 export interface NetworkDocument {
   readonly format: typeof DOCUMENT_FORMAT;
@@ -151,6 +162,8 @@ export interface NetworkDocument {
   readonly groups: Readonly<Record<string, GroupDefinition>>;
   /** Absent: chosen by the values of the finished surface. */
   readonly opacityMode?: OpacityMode;
+  /** Absent: `DEFAULT_LIGHTS`. */
+  readonly lights?: readonly SceneLight[];
 }
 
 export const EMPTY_NETWORK: Network = { nodes: [], strands: [], regions: [], notes: [] };
@@ -168,5 +181,5 @@ export const isGroup = (node: NodeInstance): boolean => node.type === 'group';
 
 /** Limits a document must keep; beyond them it is refused with a message that names the limit. */
 export const LIMITS = {
-  nodes: 5000, strands: 20000, groups: 500, groupDepth: 32, rampStops: 32, curvePoints: 24, dials: 200, drives: 200, name: 200, text: 10000, formula: 1_000_000, bends: 32, whole: 1_000_000_000,
+  nodes: 5000, strands: 20000, groups: 500, groupDepth: 32, rampStops: 32, curvePoints: 24, dials: 200, drives: 200, name: 200, text: 10000, formula: 1_000_000, bends: 32, lights: 4, whole: 1_000_000_000,
 } as const;

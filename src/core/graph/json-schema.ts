@@ -26,7 +26,7 @@ export function documentJsonSchema(): Schema {
   const end = (port: 'input' | 'output'): Schema => object({ node: ref('id'), [port]: ref('id') });
   return {
     $schema: 'https://json-schema.org/draft/2020-12/schema', $id: 'bright-loom-network-1', title: 'Bright Loom network, version 1',
-    ...object({ format: { const: DOCUMENT_FORMAT }, version: { const: DOCUMENT_VERSION }, name, network: ref('network'), groups: mapOf(ref('group'), LIMITS.groups), opacityMode: oneOf(...OPACITY_MODES) }, ['opacityMode']),
+    ...object({ format: { const: DOCUMENT_FORMAT }, version: { const: DOCUMENT_VERSION }, name, network: ref('network'), groups: mapOf(ref('group'), LIMITS.groups), opacityMode: oneOf(...OPACITY_MODES), lights: list(ref('light'), LIMITS.lights) }, ['opacityMode', 'lights']),
     $defs: {
       id: { type: 'string', minLength: 1, maxLength: 80, pattern: '^[A-Za-z0-9_.:@-]+$' },
       triple: fixed(3),
@@ -37,9 +37,10 @@ export function documentJsonSchema(): Schema {
       formula: object({ formula: text(LIMITS.formula) }),
       node: object({
         id: ref('id'), type: { ...text(80), minLength: 1 }, version: whole(1), name, at: fixed(2), values: mapOf(either(number, ref('triple'), ref('ramp'), ref('formula'), ref('curve'), ref('image'))),
-        options: mapOf({ type: 'string', minLength: 1, maxLength: 80 }), limited: { type: 'boolean' }, folded: { type: 'boolean' }, group: ref('id'),
+        options: mapOf(name), limited: { type: 'boolean' }, folded: { type: 'boolean' }, group: ref('id'),
       }, ['name', 'limited', 'folded', 'group']),
       strand: object({ id: ref('id'), from: end('output'), to: end('input'), order: number, conversion: oneOf('luminance', 'average', 'largest', 'first', 'second', 'third', 'length'), plain: { const: true }, bends: { ...list(fixed(2), LIMITS.bends), minItems: 1 } }, ['conversion', 'plain', 'bends']),
+      light: object({ id: ref('id'), name, kind: oneOf('far', 'near'), at: ref('triple'), colour: ref('triple'), intensity: { type: 'number', minimum: 0 }, shadows: { const: true } }, ['shadows']),
       network: object({
         nodes: list(ref('node'), LIMITS.nodes), strands: list(ref('strand'), LIMITS.strands),
         regions: list(object({ id: ref('id'), title: name, at: fixed(2), size: fixed(2) })), notes: list(object({ id: ref('id'), text: long, at: fixed(2) })),

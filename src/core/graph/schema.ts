@@ -25,7 +25,7 @@ const value = Joi.alternatives(number, triple, ramp, formula, curve, image);
 const node = Joi.object({
   id: id.required(), type: Joi.string().max(80).required(), version: Joi.number().integer().min(1).max(LIMITS.whole).required(), name,
   at: pair.required(), values: Joi.object().pattern(id, value).required(),
-  options: Joi.object().pattern(id, Joi.string().max(80)).required(),
+  options: Joi.object().pattern(id, Joi.string().allow('').max(LIMITS.name)).required(),
   limited: Joi.boolean(), folded: Joi.boolean(), group: id,
 });
 const end = (port: 'input' | 'output'): Joi.ObjectSchema => Joi.object({ node: id.required(), [port]: id.required() });
@@ -33,6 +33,9 @@ const strand = Joi.object({
   id: id.required(), from: end('output').required(), to: end('input').required(), order: number.required(),
   conversion: Joi.valid('luminance', 'average', 'largest', 'first', 'second', 'third', 'length'), plain: Joi.valid(true),
   bends: Joi.array().items(pair).min(1).max(LIMITS.bends),
+});
+const light = Joi.object({
+  id: id.required(), name: name.required(), kind: Joi.valid('far', 'near').required(), at: triple.required(), colour: triple.required(), intensity: number.min(0).required(), shadows: Joi.valid(true),
 });
 const network = Joi.object({
   nodes: Joi.array().items(node).max(LIMITS.nodes).required(),
@@ -68,6 +71,7 @@ export const groupSchema = group;
 export const documentSchema = Joi.object({
   format: Joi.valid(DOCUMENT_FORMAT).required(), version: Joi.valid(DOCUMENT_VERSION).required(), name: name.required(),
   network: network.required(), groups: Joi.object().pattern(id, group).max(LIMITS.groups).required(), opacityMode: Joi.valid(...OPACITY_MODES),
+  lights: Joi.array().items(light).max(LIMITS.lights).unique('id'),
 }).required();
 
 /** A JSON Pointer (RFC 6901). */

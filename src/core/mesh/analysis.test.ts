@@ -93,7 +93,7 @@ describe('occlusion', () => {
       .sheet([[[-20, 1, 0], [20, 1, 0]], [[-20, 0, 0], [20, 0, 0]]], false).finish(0.1));
     const bvh = buildBvh(corner);
     const floor = (d: number): number => {
-      const points = { count: 1, positions: Float32Array.of(0, 0, d), normals: Float32Array.of(0, 1, 0), faceNormals: Float32Array.of(0, 1, 0), uvs: new Float32Array(2), atlas: new Float32Array(2), triangles: new Uint32Array(1) };
+      const points = { count: 1, positions: Float32Array.of(0, 0, d), normals: Float32Array.of(0, 1, 0), faceNormals: Float32Array.of(0, 1, 0), uvs: new Float32Array(2), atlas: new Float32Array(2), triangles: new Uint32Array(1), weights: new Float32Array(2) };
       return computeOpenness(bvh, points, { reach: 100, coneRad: Math.PI / 2, falloff: 0, side: 'open', rays: 4096, size: 1 })[0] as number;
     };
     for (const d of [0.05, 0.3, 1, 3]) expect(floor(d)).toBeCloseTo(0.5 * (1 + d / Math.sqrt(d * d + 1)), 1.7);

@@ -2,10 +2,12 @@ import { rasterPoints, rasteriseAtlas } from './atlas';
 import type { AtlasRaster } from './atlas';
 import { buildBvh } from './bvh';
 import type { Bvh } from './bvh';
+import { CreaseDistance } from './crease';
 import { computeCurvature, prepareCurvature } from './curvature';
 import type { CurvatureField } from './curvature';
 import { assembleMap, vertexValuesToTexels } from './mesh-map';
 import type { MeshMap } from './mesh-map';
+import { distanceToPart } from './nearest';
 import { computeOpenness } from './occlusion';
 import { vertexPoints } from './sample-points';
 import type { SamplePoints } from './sample-points';
@@ -14,22 +16,33 @@ import type { SurfaceMesh } from './surface-mesh';
 /** A mesh map, fully decided: lengths in metres, angles in radians. */
 export type MapSettings =
   | { readonly kind: 'curvature'; readonly radius: number }
-  | { readonly kind: 'occlusion'; readonly reach: number; readonly coneRad: number; readonly falloff: number; readonly side: 'open' | 'solid' | 'both' };
+  | { readonly kind: 'occlusion'; readonly reach: number; readonly coneRad: number; readonly falloff: number; readonly side: 'open' | 'solid' | 'both' }
+  /** Metres to the nearest point of a part by its name, or of all parts but the point's own (null). */
+  | { readonly kind: 'proximity'; readonly part: string | null }
+  | { readonly kind: 'crease'; readonly angleRad: number; readonly width: number };
+export type MapKind = MapSettings['kind'];
+/** What maps are called while they are measured. */
+export const MAP_TITLES: Readonly<Record<MapKind, string>> = { curvature: 'curvature', occlusion: 'occlusion', proximity: 'proximity', crease: 'crease distance' };
 
 /** Rays per point of a finished occlusion map, and of the quick look per vertex. */
 export const OCCLUSION_RAYS = { quick: 24, fine: 64 } as const;
+
+/** Object sizes that stand for a distance to nothing. */
+const FAR_AWAY = 2;
 
 /** A name for the map, equal for equal settings. */
 export const mapKey = (settings: MapSettings): string => JSON.stringify(settings);
 
 /** Works out settings as written by a node (relative or in metres) for a mesh; absurd values are limited. */
-export function settleMap(kind: 'curvature' | 'occlusion', settings: Readonly<Record<string, number>>, choices: Readonly<Record<string, string>>, size: number): MapSettings {
+export function settleMap(kind: MapKind, settings: Readonly<Record<string, number>>, choices: Readonly<Record<string, string>>, size: number): MapSettings {
   const length = (name: string): number => {
     const given = settings[name] ?? 0;
     const metres = choices['measure'] === 'units' ? given : given * size;
     return Math.min(Math.max(Number.isFinite(metres) ? metres : 0, size * 1e-4), size * 100);
   };
   if (kind === 'curvature') return { kind, radius: length('radius') };
+  if (kind === 'proximity') return { kind, part: choices['to'] === 'part' ? choices['part'] ?? '' : null };
+  if (kind === 'crease') return { kind, width: length('width'), angleRad: Math.min(Math.max(settings['angle'] ?? 30, 0.5), 179) * Math.PI / 180 };
   const side = choices['side'] === 'solid' || choices['side'] === 'both' ? choices['side'] : 'open';
   return {
     kind, reach: length('reach'), side, falloff: Math.max(0, settings['falloff'] ?? 0),
@@ -63,7 +76,21 @@ export class MeshAnalysis {
       this.curvatureField ??= prepareCurvature(this.mesh, this.bvh);
       return computeCurvature(this.mesh, this.bvh, this.curvatureField, points, settings.radius, first, count);
     }
+    if (settings.kind === 'proximity') return this.measureProximity(settings.part, points, first, count);
+    if (settings.kind === 'crease') return new CreaseDistance(this.mesh, settings.angleRad, settings.width).measure(points, first, count);
     return computeOpenness(this.bvh, points, { ...settings, rays, size: this.mesh.size }, first, count);
+  }
+
+  private measureProximity(part: string | null, points: SamplePoints, first: number, count: number): Float32Array<ArrayBuffer> {
+    const { parts, partNames, size } = this.mesh;
+    const result = new Float32Array(count);
+    const chosen = part === null ? -1 : partNames.indexOf(part);
+    for (let k = 0; k < count; k++) {
+      const at = (first + k) * 3;
+      const wanted = part === null ? parts[points.triangles[first + k] as number] as number : chosen;
+      result[k] = distanceToPart(this.bvh, parts, wanted, part === null, points.positions[at] as number, points.positions[at + 1] as number, points.positions[at + 2] as number, size * FAR_AWAY);
+    }
+    return result;
   }
 
   /** A quick map: measured at vertices, blended in between. */

@@ -4,6 +4,7 @@ import type { Bvh } from './bvh';
 import type { SamplePoints } from './sample-points';
 import { cornersOf, triangleCount, vertexAt } from './surface-mesh';
 import type { SurfaceMesh } from './surface-mesh';
+import { edgesOf, nextCorner } from './topology';
 
 /**
  * What curvature is gathered from: per triangle its area and the mean curvature of its normal field (half the divergence
@@ -47,32 +48,25 @@ function triangleCurvature(mesh: SurfaceMesh, t: number): readonly [number, numb
   return [doubled / 2, divergence / 2];
 }
 
-/** Finds, by position, the edges two triangles share, and the angle between their normals across them. */
+/** The angle between the normals across every edge that two triangles share, counted at one of its two corners. */
 function findJumps(mesh: SurfaceMesh): Float32Array {
-  const places = new Map<string, number>();
-  const welded = new Uint32Array(mesh.positions.length / 3);
-  const cell = mesh.size * 1e-6;
-  for (let v = 0; v < welded.length; v++) {
-    const key = vertexAt(mesh.positions, v).map((x) => Math.round(x / cell)).join(',');
-    const known = places.get(key);
-    welded[v] = known ?? v;
-    if (known === undefined) places.set(key, v);
-  }
+  const { across } = edgesOf(mesh);
   const jumps = new Float32Array(mesh.indices.length);
-  const open = new Map<number, number>();
-  const vertices = welded.length;
-  for (let k = 0; k < mesh.indices.length; k++) {
-    const next = k % 3 === 2 ? k - 2 : k + 1;
-    const from = welded[mesh.indices[k] as number] as number, to = welded[mesh.indices[next] as number] as number;
-    const other = open.get(to * vertices + from);
-    if (other === undefined) open.set(from * vertices + to, k);
-    else jumps[k] = jumpAngle(mesh, k, next, other);
+  for (let k = 0; k < jumps.length; k++) {
+    const other = across[k] as number;
+    if (other >= 0 && other < k && !runsAlike(mesh, k, other)) jumps[k] = jumpAngle(mesh, k, nextCorner(k), other);
   }
   return jumps;
 }
 
+/** Whether two triangles run along their edge in the same direction: one of them is turned round, and its normals tell nothing. */
+function runsAlike(mesh: SurfaceMesh, corner: number, other: number): boolean {
+  const at = (k: number): Vec3 => vertexAt(mesh.positions, mesh.indices[k] as number);
+  return length(sub(at(corner), at(other))) < length(sub(at(corner), at(nextCorner(other))));
+}
+
 function jumpAngle(mesh: SurfaceMesh, k: number, next: number, other: number): number {
-  const otherNext = other % 3 === 2 ? other - 2 : other + 1;
+  const otherNext = nextCorner(other);
   const normal = (corner: number): Vec3 => vertexAt(mesh.normals, mesh.indices[corner] as number);
   const here = normalise(add(normal(k), normal(next)));
   const there = normalise(add(normal(other), normal(otherNext)));

@@ -34,12 +34,45 @@ export function lanesOf(mesh: SurfaceMesh, points: SamplePoints, maps: ReadonlyM
     else if (base === 'normal') unpack('normal', points.normals, 3);
     else if (base === 'faceNormal' && !/\.d[xyz]$/.test(name)) unpack('faceNormal', points.faceNormals, 3);
     else if (base === 'uv') unpack('uv', points.uvs, 2);
+    else if (base.startsWith('part.')) partLanes(mesh, points, made);
+    else if (name.startsWith('attribute:')) attributeLanes(mesh, points, name, made);
   };
   return (name) => {
     if (name.startsWith('map:')) return mapLane(name, maps, points, store);
     if (!made.has(name)) make(name);
     return made.get(name);
   };
+}
+
+/** The part each point lies on, and the middle of that part. */
+function partLanes({ parts, partCentres }: SurfaceMesh, points: SamplePoints, made: Map<string, Float32Array<ArrayBuffer>>): void {
+  const id = new Float32Array(points.count), centres = AXES.map(() => new Float32Array(points.count));
+  for (let k = 0; k < points.count; k++) {
+    const part = parts[points.triangles[k] as number] as number;
+    id[k] = part;
+    for (let axis = 0; axis < 3; axis++) (centres[axis] as Float32Array)[k] = partCentres[part * 3 + axis] as number;
+  }
+  made.set('part.id', id);
+  AXES.forEach((letter, axis) => made.set(`part.centre.${letter}`, centres[axis] as Float32Array<ArrayBuffer>));
+}
+
+/** One number of a named attribute at every point, or how it changes along the surface. Nothing where the model has no such attribute. */
+function attributeLanes(mesh: SurfaceMesh, points: SamplePoints, lane: string, made: Map<string, Float32Array<ArrayBuffer>>): void {
+  const [, name = '', letter = 'x', slope] = /^attribute:(.*)\.([xyzw])(\.d[xyz])?$/.exec(lane) ?? [];
+  const attribute = mesh.attributes.find((each) => each.name === name);
+  const at = 'xyzw'.indexOf(letter);
+  if (!attribute || at >= attribute.width) return;
+  const { width, values } = attribute;
+  const own = Float32Array.from({ length: values.length / width }, (_, vertex) => values[vertex * width + at] as number);
+  if (slope) return linearSlopes(mesh, points, own, 1, `attribute:${name}`, made, [letter]);
+  const result = new Float32Array(points.count);
+  const { indices } = mesh;
+  for (let k = 0; k < points.count; k++) {
+    const t = (points.triangles[k] as number) * 3;
+    const u = points.weights[k * 2] as number, v = points.weights[k * 2 + 1] as number;
+    result[k] = (own[indices[t] as number] as number) * (1 - u - v) + (own[indices[t + 1] as number] as number) * u + (own[indices[t + 2] as number] as number) * v;
+  }
+  made.set(lane, result);
 }
 
 /** Directions to the eye; where there is none, normals. A view does not change along the surface as far as slopes are concerned. */
@@ -104,7 +137,7 @@ function sampleLanes(map: MeshMap, points: SamplePoints): readonly Float32Array<
 }
 
 /** Gradients of values that are linear inside each triangle, from their corners. */
-function linearSlopes(mesh: SurfaceMesh, points: SamplePoints, values: Float32Array, width: number, name: string, made: Map<string, Float32Array<ArrayBuffer>>): void {
+function linearSlopes(mesh: SurfaceMesh, points: SamplePoints, values: Float32Array, width: number, name: string, made: Map<string, Float32Array<ArrayBuffer>>, letters: readonly string[] = AXES): void {
   const lanes = Array.from({ length: width * 3 }, () => new Float32Array(points.count));
   for (let k = 0; k < points.count; k++) {
     const t = points.triangles[k] as number;
@@ -116,7 +149,7 @@ function linearSlopes(mesh: SurfaceMesh, points: SamplePoints, values: Float32Ar
       gradientFromSlopes(tangents, value(1) - value(0), value(2) - value(0)).forEach((slope, d) => { (lanes[axis * 3 + d] as Float32Array)[k] = slope; });
     }
   }
-  for (let axis = 0; axis < width; axis++) AXES.forEach((letter, d) => made.set(`${name}.${AXES[axis] as string}.d${letter}`, lanes[axis * 3 + d] as Float32Array<ArrayBuffer>));
+  for (let axis = 0; axis < width; axis++) AXES.forEach((letter, d) => made.set(`${name}.${letters[axis] as string}.d${letter}`, lanes[axis * 3 + d] as Float32Array<ArrayBuffer>));
 }
 
 const textureSlopes = (mesh: SurfaceMesh, points: SamplePoints, made: Map<string, Float32Array<ArrayBuffer>>): void =>

@@ -13,6 +13,8 @@ export interface SamplePoints {
   readonly uvs: Float32Array<ArrayBuffer>;
   readonly atlas: Float32Array<ArrayBuffer>;
   readonly triangles: Uint32Array<ArrayBuffer>;
+  /** Barycentric weights of the second and third corner, two per point. */
+  readonly weights: Float32Array<ArrayBuffer>;
   /** What a sample stands for: a pixel seen from an eye (its width in radians), or a texel of an atlas so many texels wide. Absent: a point. */
   readonly sample?: SampleExtent;
 }
@@ -47,7 +49,7 @@ export class PointCollector {
     this.faces = faceNormalsOf(mesh);
     this.points = {
       count: capacity, positions: new Float32Array(capacity * 3), normals: new Float32Array(capacity * 3), faceNormals: new Float32Array(capacity * 3),
-      uvs: new Float32Array(capacity * 2), atlas: new Float32Array(capacity * 2), triangles: new Uint32Array(capacity),
+      uvs: new Float32Array(capacity * 2), atlas: new Float32Array(capacity * 2), triangles: new Uint32Array(capacity), weights: new Float32Array(capacity * 2),
     };
   }
 
@@ -73,6 +75,8 @@ export class PointCollector {
       points.atlas[k * 2 + axis] = (atlas[a * 2 + axis] as number) * w + (atlas[b * 2 + axis] as number) * u + (atlas[c * 2 + axis] as number) * v;
     }
     points.triangles[k] = triangle;
+    points.weights[k * 2] = u;
+    points.weights[k * 2 + 1] = v;
   }
 
   take(): SamplePoints {
@@ -81,7 +85,7 @@ export class PointCollector {
     return {
       count: filled, positions: points.positions.slice(0, filled * 3), normals: points.normals.slice(0, filled * 3),
       faceNormals: points.faceNormals.slice(0, filled * 3), uvs: points.uvs.slice(0, filled * 2), atlas: points.atlas.slice(0, filled * 2),
-      triangles: points.triangles.slice(0, filled),
+      triangles: points.triangles.slice(0, filled), weights: points.weights.slice(0, filled * 2),
     };
   }
 }
@@ -115,9 +119,15 @@ export function uniformPoints(mesh: SurfaceMesh, count: number): SamplePoints {
 export function vertexPoints(mesh: SurfaceMesh): SamplePoints {
   const count = mesh.positions.length / 3;
   const triangles = new Uint32Array(count);
-  for (let k = 0; k < mesh.indices.length; k++) triangles[mesh.indices[k] as number] = Math.floor(k / 3);
+  const weights = new Float32Array(count * 2);
+  for (let k = 0; k < mesh.indices.length; k++) {
+    const vertex = mesh.indices[k] as number;
+    triangles[vertex] = Math.floor(k / 3);
+    weights[vertex * 2] = k % 3 === 1 ? 1 : 0;
+    weights[vertex * 2 + 1] = k % 3 === 2 ? 1 : 0;
+  }
   const faceNormals = new Float32Array(count * 3);
   const faces = faceNormalsOf(mesh);
   triangles.forEach((triangle, k) => { faceNormals.set(faces.subarray(triangle * 3, triangle * 3 + 3), k * 3); });
-  return { count, positions: mesh.positions, normals: mesh.normals, faceNormals, uvs: mesh.uvs, atlas: mesh.atlas, triangles };
+  return { count, positions: mesh.positions, normals: mesh.normals, faceNormals, uvs: mesh.uvs, atlas: mesh.atlas, triangles, weights };
 }

@@ -1,5 +1,6 @@
 import { cross, dot, length, normalise, scale, sub } from '../base/vector';
 import type { Vec3 } from '../base/vector';
+import { weldVertices } from './topology';
 
 export interface IndexedTriangles { readonly positions: Float32Array; readonly indices: Uint32Array }
 export interface ShadedTriangles {
@@ -17,7 +18,7 @@ export interface ShadedTriangles {
 export function smoothNormals(mesh: IndexedTriangles, creaseRad: number): ShadedTriangles {
   const corners = mesh.indices.length;
   const at = (v: number): Vec3 => [mesh.positions[v * 3] as number, mesh.positions[v * 3 + 1] as number, mesh.positions[v * 3 + 2] as number];
-  const { welded } = weld(mesh.positions);
+  const welded = weldVertices(mesh.positions, 0);
   const faces: Vec3[] = [];
   const weights = new Float64Array(corners);
   const around = new Map<number, number[]>();
@@ -59,17 +60,4 @@ export function smoothNormals(mesh: IndexedTriangles, creaseRad: number): Shaded
     indices[c] = index;
   }
   return { positions: Float32Array.from(positions), normals: Float32Array.from(normals), indices, sources: Uint32Array.from(sources) };
-}
-
-/** For each vertex, the first vertex at the same place (equal coordinates to the bit). */
-export function weld(positions: Float32Array): { welded: Uint32Array } {
-  const places = new Map<string, number>();
-  const welded = new Uint32Array(positions.length / 3);
-  for (let v = 0; v < welded.length; v++) {
-    const key = `${String(positions[v * 3])},${String(positions[v * 3 + 1])},${String(positions[v * 3 + 2])}`;
-    const known = places.get(key);
-    welded[v] = known ?? v;
-    if (known === undefined) places.set(key, v);
-  }
-  return { welded };
 }

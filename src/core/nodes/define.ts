@@ -111,6 +111,13 @@ export interface OptionDefinition<V extends string = string> {
   readonly help: string;
   readonly default: V;
   readonly choices: readonly (Choice & { readonly value: V })[];
+  /** What of the model at hand may be chosen besides, by its name. */
+  readonly open?: OpenKind;
+}
+export type OpenKind = 'attributes' | 'parts' | 'sets';
+/** An option whose choices are names the model at hand brings; the empty one, or those given, always stand. */
+export function openOption(title: string, help: string, open: OpenKind, none: readonly [string, string], more: Readonly<Record<string, readonly [string, string]>> = {}): OptionDefinition {
+  return { title, help, open, default: '', choices: Object.entries({ '': none, ...more }).map(([value, [name, meaning]]) => ({ value, title: name, help: meaning })) };
 }
 /** An option with its choices as `value: [title, help]`; the first is the default. */
 export function option<V extends string>(title: string, help: string, choices: Record<V, readonly [string, string]>): OptionDefinition<V> {
@@ -125,7 +132,9 @@ export interface StartingPoint { readonly title: string; readonly values: Readon
 
 /** The id of a fixed input or of an option, a number, or a choice made for good. */
 export type MapSetting = string | number | { readonly choice: string };
-export type MeshMapKind = 'curvature' | 'occlusion';
+export type MeshMapKind = 'curvature' | 'occlusion' | 'proximity' | 'crease';
+/** A light as nodes read it: `at` a unit direction towards it when it is far, else its place in metres; colour times intensity. */
+export interface LightLanes { readonly at: Lanes3; readonly isNear: F32; readonly colour: Lanes3 }
 /** What a node may read of the model at the point at hand. Lengths in metres, object space, Y up. */
 export interface ModelReads {
   readonly position: Lanes3;
@@ -147,6 +156,14 @@ export interface ModelReads {
   meshMap(kind: MeshMapKind, settings: Readonly<Record<string, MapSetting>>): F32;
   /** The unit direction from the point to the eye; where nobody looks, the normal. */
   view(): Lanes3;
+  /** The part the point lies on, counted from 0, and the middle of its bounds. */
+  part(): { readonly id: F32; readonly centre: Lanes3 };
+  /** A named attribute of the model: its width (0 where the model has none of that name) and up to four numbers. */
+  attribute(name: string): { readonly width: F32; readonly lanes: readonly [F32, F32, F32, F32] };
+  /** The lights of the scene; those that are not there are black. */
+  lights(): readonly LightLanes[];
+  /** Whether a strand enters one of the node's inputs. */
+  isWired(input: string): boolean;
 }
 
 type Ports = Record<string, InputPort>;
@@ -182,7 +199,7 @@ export interface NodeDefinition extends NodeText {
   readonly idle: (options: Readonly<Record<string, string>>) => readonly string[];
   /** The option whose choices are found in searches under their own names, with other words for some of them. */
   /** What its values follow beside the surface; a bake freezes them. */
-  readonly follows?: 'camera';
+  readonly follows?: 'camera' | 'lights';
   /** Named sets of values to start from. */
   readonly starts: readonly StartingPoint[];
   readonly presets?: { readonly option: string; readonly synonyms: Readonly<Record<string, readonly string[]>> };
@@ -201,7 +218,7 @@ interface TypedNode<I extends Ports, O extends Outputs, P extends Options> exten
   readonly options?: P;
   readonly idle?: (options: ChosenOptions<P>) => readonly (keyof I & string)[];
   readonly neutral?: Readonly<Record<string, { readonly input: keyof I & string; readonly value: number }>>;
-  readonly follows?: 'camera';
+  readonly follows?: 'camera' | 'lights';
   readonly starts?: readonly (StartingPoint & { readonly values: Readonly<Partial<Record<keyof I & string, number | readonly [number, number, number]>>> })[];
   readonly presets?: { readonly option: keyof P & string; readonly synonyms: Readonly<Record<string, readonly string[]>> };
   readonly advise?: (reads: AdviceReads) => readonly Advice[];

@@ -36,11 +36,18 @@ import { mix as mixNode } from './math/mix.node.ts';
 import { split as splitNode } from './math/split.node.ts';
 import { switchNode as switchNodeNode } from './math/switch.node.ts';
 import { vectorMath as vectorMathNode } from './math/vector.node.ts';
+import { attribute as attributeNode } from './model/attribute.node.ts';
+import { beacon as beaconNode } from './model/beacon.node.ts';
+import { between as betweenNode } from './model/between.node.ts';
+import { creaseDistance as creaseDistanceNode } from './model/crease-distance.node.ts';
 import { curvature as curvatureNode } from './model/curvature.node.ts';
 import { facingDirection as facingDirectionNode } from './model/facing-direction.node.ts';
+import { lightResponse as lightResponseNode } from './model/light-response.node.ts';
 import { normal as normalNode } from './model/normal.node.ts';
 import { occlusion as occlusionNode } from './model/occlusion.node.ts';
+import { part as partNode } from './model/part.node.ts';
 import { position as positionNode } from './model/position.node.ts';
+import { proximity as proximityNode } from './model/proximity.node.ts';
 import { random as randomNode } from './model/random.node.ts';
 import { slope as slopeNode } from './model/slope.node.ts';
 import { tangent as tangentNode } from './model/tangent.node.ts';
@@ -128,11 +135,18 @@ export const NODES: readonly NodeDefinition[] = [
   splitNode,
   switchNodeNode,
   vectorMathNode,
+  attributeNode,
+  beaconNode,
+  betweenNode,
+  creaseDistanceNode,
   curvatureNode,
   facingDirectionNode,
+  lightResponseNode,
   normalNode,
   occlusionNode,
+  partNode,
   positionNode,
+  proximityNode,
   randomNode,
   slopeNode,
   tangentNode,

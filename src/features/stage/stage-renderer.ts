@@ -3,7 +3,8 @@ import { OrbitControls } from 'three/addons/controls/OrbitControls.js';
 import { NO_IMAGE } from '@/core/base/image';
 import type { ImageAtlas } from '@/core/base/image';
 import { imageSampler } from '@/core/backends/glsl/emit';
-import { mapSampler } from '@/core/backends/glsl/stage-shader';
+import { extraAttribute, mapSampler } from '@/core/backends/glsl/stage-shader';
+import type { StageShader } from '@/core/backends/glsl/stage-shader';
 import { mapTexture, sheetTexture, valueTexture } from './stage-textures';
 import type { Camera } from '@/core/evaluate/camera';
 import { framingCamera } from '@/core/evaluate/camera';
@@ -42,6 +43,25 @@ function stageGeometry(mesh: SurfaceMesh): THREE.BufferGeometry {
   for (let t = 0; t < triangleCount(mesh); t++) { const n = faceNormalOf(mesh, t); for (let k = 0; k < 3; k++) faces.set(n, t * 9 + k * 3); }
   return new THREE.BufferGeometry().setAttribute('position', spread(mesh.positions, 3)).setAttribute('normal', spread(mesh.normals, 3))
     .setAttribute('face', new THREE.BufferAttribute(faces, 3)).setAttribute('uv', spread(mesh.uvs, 2)).setAttribute('atlas', spread(mesh.atlas, 2));
+}
+
+/** Gives a geometry what a program reads beyond place, normal and coordinates: the part of each corner, and named attributes. */
+function addExtras(geometry: THREE.BufferGeometry, mesh: SurfaceMesh, { attributes, readsParts }: StageShader): void {
+  const { indices, parts, partCentres } = mesh;
+  if (readsParts && !geometry.hasAttribute('part')) {
+    const array = new Float32Array(indices.length * 4);
+    for (let k = 0; k < indices.length; k++) {
+      const part = parts[(k / 3) | 0] as number;
+      array.set([partCentres[part * 3] as number, partCentres[part * 3 + 1] as number, partCentres[part * 3 + 2] as number, part], k * 4);
+    }
+    geometry.setAttribute('part', new THREE.BufferAttribute(array, 4));
+  }
+  attributes.forEach((name, index) => {
+    const attribute = mesh.attributes.find((each) => each.name === name);
+    const array = new Float32Array(indices.length * 4);
+    if (attribute) for (let k = 0; k < indices.length; k++) for (let at = 0; at < attribute.width; at++) array[k * 4 + at] = attribute.values[(indices[k] as number) * attribute.width + at] as number;
+    geometry.setAttribute(extraAttribute(index), new THREE.BufferAttribute(array, 4));
+  });
 }
 
 /**
@@ -154,6 +174,7 @@ export class StageRenderer implements StageFeed {
     this.shadedMesh.geometry = geometry;
     this.mapTextures.forEach((texture) => { texture.dispose(); });
     this.mapTextures.clear();
+    if (this.program) addExtras(geometry, mesh, this.program.shader);
     this.frameModel();
   }
 
@@ -191,6 +212,7 @@ export class StageRenderer implements StageFeed {
       },
     });
     const started = performance.now();
+    if (this.mesh) addExtras(this.programMesh.geometry, this.mesh, shader);
     this.pending = { material, program };
     const trial = new THREE.Scene();
     trial.add(new THREE.Mesh(this.programMesh.geometry, material));

@@ -31,7 +31,7 @@ export const declareValues = ({ valuesIn, valueRows }: Pick<EmittedGlsl, 'values
   : `uniform sampler2D values;\n#define valueRow(k) texelFetch(values, ivec2((k) & ${String(VALUE_TEXELS - 1)}, (k) / ${String(VALUE_TEXELS)}), 0)`);
 
 /** The GLSL name of a per-point input. */
-export const inputVariable = (name: string): string => `in_${name.replace(/[^A-Za-z0-9]/g, '_')}`;
+export const inputVariable = (name: string): string => `in_${name.replace(/[^A-Za-z0-9]/g, (letter) => ('.:'.includes(letter) ? '_' : `u${letter.charCodeAt(0).toString(16)}`))}`;
 
 /** The sampler that holds an image's sheet. */
 export const imageSampler = (image: number): string => `image${String(image)}`;

@@ -2,7 +2,9 @@ import type { EmittedGlsl, ValuesIn } from './emit';
 import { declareValues, imageSampler, inputVariable } from './emit';
 
 /** Text of the shaders that run a program once per visible point. */
-export interface StageShader { readonly vertex: string; readonly fragment: string; readonly mapFields: readonly string[]; readonly valuesIn: ValuesIn; readonly imageCount: number }
+export interface StageShader { readonly vertex: string; readonly fragment: string; readonly mapFields: readonly string[];
+  /** Names of the model's attributes it reads; the k-th arrives as `extra…k`. */
+  readonly attributes: readonly string[]; readonly readsParts: boolean; readonly valuesIn: ValuesIn; readonly imageCount: number }
 
 export type StageSpace = 'screen' | 'atlas';
 
@@ -29,7 +31,11 @@ vec3 slopeOf(float value, vec3 position, vec3 face) {
   return abs(area) > 1e-20 ? (dFdx(value) * r1 + dFdy(value) * r2) / area : vec3(0.0);
 }`;
 
-function declareInput(name: string, mapFields: readonly string[]): string {
+/** The vertex attribute that holds the k-th named attribute of the model. */
+export const extraAttribute = (index: number): string => `extra${String(index)}`;
+const ATTRIBUTE = /^attribute:(.*)\.([xyzw])$/;
+
+function declareInput(name: string, mapFields: readonly string[], attributes: readonly string[]): string {
   const variable = inputVariable(name);
   const slope = /^(.*)\.d([xyz])$/.exec(name);
   if (name.startsWith('map:')) {
@@ -37,12 +43,16 @@ function declareInput(name: string, mapFields: readonly string[]): string {
     const component = slope ? { x: 'y', y: 'z', z: 'w' }[slope[2] as 'x' | 'y' | 'z'] : 'x';
     return `float ${variable} = map${String(mapFields.indexOf(field))}.${component};`;
   }
-  if (slope) return `float ${variable} = slopeOf(${sourceOf(slope[1] as string)}, vPosition, vFace).${slope[2] as string};`;
+  if (slope) return `float ${variable} = slopeOf(${sourceOf(slope[1] as string, attributes)}, vPosition, vFace).${slope[2] as string};`;
   if (name === 'footprint') return `float ${variable} = 0.5 * (length(dFdx(vPosition)) + length(dFdy(vPosition)));`;
-  return `float ${variable} = ${sourceOf(name)};`;
+  return `float ${variable} = ${sourceOf(name, attributes)};`;
 }
 
-function sourceOf(name: string): string {
+function sourceOf(name: string, attributes: readonly string[]): string {
+  const [, attribute, letter = 'x'] = ATTRIBUTE.exec(name) ?? [];
+  if (attribute !== undefined) return `vExtra${String(attributes.indexOf(attribute))}.${letter}`;
+  if (name === 'part.id') return 'vPart.w';
+  if (name.startsWith('part.centre.')) return `vPart.${name.slice(-1)}`;
   const [group, axis] = name.split('.') as [string, string];
   if (group === 'position') return `vPosition.${axis}`;
   if (group === 'view') return `toEye.${axis}`;
@@ -61,18 +71,21 @@ const mapFieldsOf = (inputs: readonly string[]): string[] => [...new Set(inputs.
  */
 export function composeStageShader(glsl: EmittedGlsl, space: StageSpace, targets: number, writes: string): StageShader {
   const mapFields = mapFieldsOf(glsl.inputs);
+  const attributes = [...new Set(glsl.inputs.flatMap((name) => ATTRIBUTE.exec(name.replace(/\.d[xyz]$/, ''))?.[1] ?? []))];
+  const readsParts = glsl.inputs.some((name) => name.startsWith('part.'));
+  const extras = attributes.map((_, k) => String(k));
   const place = space === 'screen' ? 'projectionMatrix * modelViewMatrix * vec4(position, 1.0)' : 'vec4(atlas * 2.0 - 1.0, 0.0, 1.0)';
   const vertex = `${HEADER}
 uniform mat4 projectionMatrix; uniform mat4 modelViewMatrix;
-in vec3 position; in vec3 normal; in vec3 face; in vec2 uv; in vec2 atlas;
+in vec3 position; in vec3 normal; in vec3 face; in vec2 uv; in vec2 atlas;${readsParts ? ' in vec4 part; flat out vec4 vPart;' : ''}${extras.map((k) => ` in vec4 extra${k}; out vec4 vExtra${k};`).join('')}
 out vec3 vPosition; out vec3 vNormal; flat out vec3 vFace; out vec2 vUv; out vec2 vAtlas;
-void main() { vPosition = position; vNormal = normal; vFace = face; vUv = uv; vAtlas = atlas; gl_Position = ${place}; }`;
+void main() { vPosition = position; vNormal = normal; vFace = face; vUv = uv; vAtlas = atlas;${readsParts ? ' vPart = part;' : ''}${extras.map((k) => ` vExtra${k} = extra${k};`).join('')} gl_Position = ${place}; }`;
   const fragment = `${HEADER}
 ${declareValues(glsl)}
 ${declareImages(glsl)}
 ${mapFields.map((_, k) => `uniform sampler2D ${mapSampler(k)};`).join('\n')}
 uniform vec3 cameraPosition;
-in vec3 vPosition; in vec3 vNormal; flat in vec3 vFace; in vec2 vUv; in vec2 vAtlas;
+in vec3 vPosition; in vec3 vNormal; flat in vec3 vFace; in vec2 vUv; in vec2 vAtlas;${readsParts ? ' flat in vec4 vPart;' : ''}${extras.map((k) => ` in vec4 vExtra${k};`).join('')}
 ${Array.from({ length: targets }, (_, k) => `layout(location = ${String(k)}) out vec4 target${String(k)};`).join('\n')}
 ${BILINEAR}
 ${glsl.functions}
@@ -80,11 +93,11 @@ void main() {
 vec3 unitNormal = normalize(vNormal);
 vec3 toEye = normalize(cameraPosition - vPosition);
 ${mapFields.map((_, k) => `vec4 map${String(k)} = readMap(${mapSampler(k)}, vAtlas);`).join('\n')}
-${glsl.inputs.map((name) => declareInput(name, mapFields)).join('\n')}
+${glsl.inputs.map((name) => declareInput(name, mapFields, attributes)).join('\n')}
 ${glsl.statements}
 ${writes.replace(/\$(\d+)/g, (_, k: string) => glsl.outputs[Number(k)] ?? '0.0')}
 }`;
-  return { vertex, fragment, mapFields, valuesIn: glsl.valuesIn, imageCount: glsl.imageCount };
+  return { vertex, fragment, mapFields, attributes, readsParts, valuesIn: glsl.valuesIn, imageCount: glsl.imageCount };
 }
 
 /** A fragment shader that runs a program on points stored in a texture (a row per input), for tests of agreement. */

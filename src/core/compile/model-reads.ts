@@ -1,0 +1,46 @@
+import { LIMITS } from '../graph/document';
+import type { Builder } from '../ir/builder';
+import type { F32, Lanes3 } from '../ir/types';
+import type { LightLanes, ModelReads } from '../nodes/define';
+import { LIGHT_ROW } from './lights';
+import { MODEL_UNIFORMS } from './uniforms';
+import type { Binding } from './uniforms';
+
+/** What is evened out over the width that a sample stands for. */
+export type EvensOut = readonly ('images' | 'steps')[];
+/** What all nodes of a program read alike. */
+export type SharedReads = Omit<ModelReads, 'meshMap' | 'isWired'>;
+
+/** What nodes read of the model and the scene, as inputs and uniforms of a program. What is bound on the way is added to `bindings`. */
+export function readsOf(b: Builder, bindings: Binding[], evensOut: EvensOut): SharedReads {
+  const base = b.reserveUniforms(MODEL_UNIFORMS, 4);
+  const lanes = (name: string): Lanes3 => [b.input(`${name}.x`), b.input(`${name}.y`), b.input(`${name}.z`)];
+  const slopes = (name: string): Lanes3 => [b.input(`${name}.dx`), b.input(`${name}.dy`), b.input(`${name}.dz`)];
+  const uniforms = (at: number): Lanes3 => [b.uniform(base + at), b.uniform(base + at + 1), b.uniform(base + at + 2)];
+  let lights: readonly LightLanes[] | null = null;
+  return {
+    position: lanes('position'), normal: lanes('normal'), faceNormal: lanes('faceNormal'),
+    textureCoordinates: [b.input('uv.x'), b.input('uv.y'), b.f(0)],
+    textureSlopes: () => [slopes('uv.x'), slopes('uv.y')],
+    view: () => lanes('view'),
+    part: () => ({ id: b.input('part.id'), centre: lanes('part.centre') }),
+    attribute: (name) => {
+      const at = (letter: string): F32 => b.input(`attribute:${name}.${letter}`);
+      const index = b.reserveUniforms(1);
+      bindings.push({ index, shape: 'scalar', source: { from: 'attribute', name } });
+      return { width: b.uniform(index), lanes: [at('x'), at('y'), at('z'), at('w')] };
+    },
+    lights: () => (lights ??= lightLanes(b, bindings)),
+    footprint: (of) => (evensOut.includes(of) ? b.input('footprint') : null),
+    size: b.uniform(base), boundsMinimum: uniforms(1), boundsExtent: uniforms(4),
+  };
+}
+
+function lightLanes(b: Builder, bindings: Binding[]): readonly LightLanes[] {
+  const base = b.reserveUniforms(LIMITS.lights * LIGHT_ROW, 4);
+  bindings.push({ index: base, shape: 'lights', source: { from: 'lights' } });
+  return Array.from({ length: LIMITS.lights }, (_, k) => {
+    const lane = (at: number): F32 => b.uniform(base + k * LIGHT_ROW + at);
+    return { at: [lane(0), lane(1), lane(2)], isNear: lane(3), colour: [lane(4), lane(5), lane(6)] };
+  });
+}

@@ -1,0 +1,45 @@
+import type { Builder } from '../../ir/builder';
+import type { F32, Lanes3 } from '../../ir/types';
+import { defineNode, input, option, output } from '../define';
+import type { LightLanes, ModelReads } from '../define';
+import { constant3, luminance, map3, normalise } from '../lanes';
+
+/** How squarely a light shines on the point, −1 to 1, and how strongly it does (near lights fall with the square of the distance). */
+function shineOn(b: Builder, { at, isNear, colour }: LightLanes, n: Lanes3, model: ModelReads): { facing: F32; colour: Lanes3 } {
+  const near = b.lt(b.f(0.5), isNear);
+  const way = map3(at, (lane, k) => b.select(near, b.sub(lane, model.position[k as 0]), lane));
+  const apart = b.div(b.dot(way, way), b.max(b.mul(model.size, model.size), b.f(1e-12)));
+  const strength = b.select(near, b.div(b.f(1), b.max(apart, b.f(1e-4))), b.f(1));
+  return { facing: b.dot(n, normalise(b, way, n)), colour: map3(colour, (channel) => b.mul(channel, strength)) };
+}
+
+export const lightResponse = defineNode({
+  id: 'model.light-response', version: 1, title: 'Light response', family: 'model', follows: 'lights',
+  synonyms: ['lambert', 'diffuse', 'n dot l', 'two tone', 'cel', 'toon', 'shading', 'lit', 'light direction', 'storybook'],
+  help: 'How the lights of the stage fall on the surface: how squarely, and the light itself as a colour. Live while a light is moved; a bake freezes it. Shadows are not in it.',
+  formula: 'facing n·l; wrapped facing/2 + ½; light Σ max(n·l, 0)·colour; for all lights facing is their mean, weighted by luminance',
+  inputs: { normal: input.vector({ title: 'Normal', help: 'The normal the light sees; wire a bump here.', default: 'normal', soft: [-1, 1] }) },
+  options: {
+    light: option('Light', 'Which of the stage’s lights.', { all: ['All', 'Every light.'], '1': ['First', 'The first light alone.'], '2': ['Second', 'The second light alone.'], '3': ['Third', 'The third light alone.'], '4': ['Fourth', 'The fourth light alone.'] }),
+  },
+  outputs: {
+    facing: output.scalar('Facing', '−1 to 1.', { low: 'turned away', high: 'straight at it' }), wrapped: output.scalar('Wrapped', '0 to 1, a half at the border of light.', { low: 'turned away', high: 'straight at it' }),
+    light: output.colour('Light', 'What arrives, as a colour.'), brightness: output.scalar('Brightness', 'Its luminance.', { low: 'dark', high: 'bright' }),
+  },
+  lower: (b, { normal }, { light }, model) => {
+    const n = normalise(b, normal, model.normal);
+    const chosen = model.lights().filter((_, k) => light === 'all' || k === Number(light) - 1).map((each) => shineOn(b, each, n, model));
+    const zero = b.f(0);
+    let facing = zero, weight = zero, sum: Lanes3 = constant3(b, 0);
+    for (const { facing: own, colour } of chosen) {
+      const strength = luminance(b, colour);
+      facing = b.add(facing, b.mul(own, strength));
+      weight = b.add(weight, strength);
+      const lit = b.max(own, zero);
+      sum = map3(sum, (lane, k) => b.add(lane, b.mul(colour[k as 0], lit)));
+    }
+    const isDark = b.le(weight, zero);
+    const mean = b.select(isDark, zero, b.div(facing, b.select(isDark, b.f(1), weight)));
+    return { facing: mean, wrapped: b.add(b.mul(mean, b.f(0.5)), b.f(0.5)), light: sum, brightness: luminance(b, sum) };
+  },
+});

@@ -1,0 +1,91 @@
+import fc from 'fast-check';
+import { MeshAnalysis } from '@/core/mesh/analysis';
+import { buildBvh } from '@/core/mesh/bvh';
+import { CreaseDistance } from '@/core/mesh/crease';
+import { distanceToPart, squaredToTriangle } from '@/core/mesh/nearest';
+import { uniformPoints } from '@/core/mesh/sample-points';
+import { ShapeSketch } from '@/core/mesh/shape-sketch';
+import type { SurfaceMesh } from '@/core/mesh/surface-mesh';
+import { findEdges, weldVertices } from '@/core/mesh/topology';
+import { meshOfSketch } from '../support/meshes';
+
+const coordinate = fc.double({ min: -3, max: 3, noNaN: true });
+const point = fc.tuple(coordinate, coordinate, coordinate);
+
+describe('distance to a triangle', () => {
+  it('is that of the nearest of many points on it', () => {
+    fc.assert(fc.property(point, point, point, point, (a, b, c, p) => {
+      const row = Float32Array.of(...a, ...b.map((x, k) => x - (a[k] ?? 0)), ...c.map((x, k) => x - (a[k] ?? 0)));
+      const found = Math.sqrt(squaredToTriangle(row, 0, ...p));
+      let least = Infinity;
+      for (let i = 0; i <= 60; i++) for (let j = 0; j <= 60 - i; j++) {
+        const place = [0, 1, 2].map((k) => (row[k] ?? 0) + (row[3 + k] ?? 0) * i / 60 + (row[6 + k] ?? 0) * j / 60);
+        least = Math.min(least, Math.hypot(...place.map((x, k) => x - (p[k] ?? 0))));
+      }
+      expect(found).toBeLessThanOrEqual(least + 1e-4);
+      expect(found).toBeGreaterThanOrEqual(least - 0.2);
+    }), { numRuns: 200 });
+  });
+});
+
+describe('proximity to parts', () => {
+  const mesh = meshOfSketch(new ShapeSketch().nextPart('a').sphere([0, 0, 0], 1, 48).nextPart('b').sphere([3, 0, 0], 0.5, 48).nextPart('c').sphere([0, 4, 0], 0.5, 48).finish(3));
+  const analysis = new MeshAnalysis(mesh);
+  const points = uniformPoints(mesh, 500);
+  const place = (k: number): [number, number, number] => [points.positions[k * 3] ?? 0, points.positions[k * 3 + 1] ?? 0, points.positions[k * 3 + 2] ?? 0];
+  const spheres: [number, number, number, number][] = [[0, 0, 0, 1], [3, 0, 0, 0.5], [0, 4, 0, 0.5]];
+  const exact = (k: number, to: number): number => { const [x, y, z, r] = spheres[to] ?? [0, 0, 0, 0]; const [px, py, pz] = place(k); return Math.abs(Math.hypot(px - x, py - y, pz - z) - r); };
+  it('is the closed form of spheres', () => {
+    const others = analysis.measure({ kind: 'proximity', part: null }, points, 0), second = analysis.measure({ kind: 'proximity', part: 'b' }, points, 0);
+    for (let k = 0; k < 500; k++) {
+      const own = mesh.parts[points.triangles[k] ?? 0] ?? 0;
+      expect(Math.abs((others[k] ?? 0) - Math.min(...[0, 1, 2].filter((part) => part !== own).map((part) => exact(k, part))))).toBeLessThan(0.012);
+      expect(Math.abs((second[k] ?? 0) - exact(k, 1))).toBeLessThan(0.012);
+    }
+  });
+  it('is two object sizes where there is nothing to measure to', () => {
+    expect([...analysis.measure({ kind: 'proximity', part: 'gone' }, points, 0)].every((value) => Math.abs(value / mesh.size - 2) < 1e-5)).toBe(true);
+    const alone = meshOfSketch(new ShapeSketch().sphere([0, 0, 0], 1, 12).finish());
+    expect(distanceToPart(buildBvh(alone), alone.parts, 0, true, 0, 0, 1, 4)).toBe(4);
+  });
+});
+
+describe('crease distance', () => {
+  const box = (divisions: number): SurfaceMesh => meshOfSketch(new ShapeSketch().box([0, 0, 0], [1, 1, 1], 0, divisions).finish(0.3));
+  const at = (mesh: SurfaceMesh, width: number, exact: (p: readonly [number, number, number]) => number, tolerance: number, angle = Math.PI / 6): void => {
+    const points = uniformPoints(mesh, 600);
+    const found = new CreaseDistance(mesh, angle, width).measure(points, 0, points.count);
+    found.forEach((value, k) => {
+      const p = [points.positions[k * 3] ?? 0, points.positions[k * 3 + 1] ?? 0, points.positions[k * 3 + 2] ?? 0] as const;
+      expect(Math.abs(value - Math.min(1, exact(p) / width))).toBeLessThan(tolerance);
+    });
+  };
+  it('is the distance to the edges of a box, the same for coarse and fine triangles', () => {
+    const exact = (p: readonly [number, number, number]): number => { const [, second = 1] = p.map(Math.abs).sort((x, y) => y - x); return 1 - second; };
+    for (const divisions of [1, 3, 12]) at(box(divisions), 0.4, exact, 1e-4);
+  });
+  it('follows the surface round a cylinder to its rims', () => {
+    const cylinder = meshOfSketch(new ShapeSketch().lathe([[0, -1], [0.5, -1], [0.5, 1], [0, 1]], 64).finish());
+    at(cylinder, 1.2, ([x, y, z]) => (Math.abs(y) > 0.999 ? 0.5 - Math.hypot(x, z) : 1 - Math.abs(y)), 0.01);
+  });
+  it('finds none on a sphere, nor on an open sheet', () => {
+    at(meshOfSketch(new ShapeSketch().sphere([0, 0, 0], 1, 32).finish(3)), 0.5, () => 9, 1e-6);
+    at(meshOfSketch(new ShapeSketch().sheet([[[0, 0, 0], [1, 0, 0]], [[0, 0, 1], [1, 0, 1]]], false).finish()), 0.5, () => 9, 1e-6);
+  });
+});
+
+describe('edges', () => {
+  it('are closed on a box, open on a sheet, flipped where a triangle is turned round, crowded where three meet', () => {
+    const closed = meshOfSketch(new ShapeSketch().box([0, 0, 0], [1, 1, 1], 0, 2).finish());
+    expect(findEdges(closed.indices, weldVertices(closed.positions, 1e-6))).toMatchObject({ open: 0, crowded: 0, flipped: 0 });
+    const positions = Float32Array.of(0, 0, 0, 1, 0, 0, 0, 1, 0, 1, 1, 0, 0, 0, 1);
+    const welded = weldVertices(positions, 0);
+    expect(findEdges(Uint32Array.of(0, 1, 2, 1, 3, 2), welded)).toMatchObject({ open: 4, crowded: 0, flipped: 0 });
+    expect(findEdges(Uint32Array.of(0, 1, 2, 1, 2, 3), welded)).toMatchObject({ open: 4, crowded: 0, flipped: 1 });
+    expect(findEdges(Uint32Array.of(0, 1, 2, 1, 3, 2, 1, 2, 4), welded)).toMatchObject({ crowded: 1 });
+  });
+  it('weld vertices within a cell, and −0 with 0', () => {
+    expect([...weldVertices(Float32Array.of(0, 0, 0, -0, 0, 0, 1, 0, 0), 0)]).toEqual([0, 0, 2]);
+    expect([...weldVertices(Float32Array.of(0, 0, 0, 0.004, 0, 0, 0.2, 0, 0), 0.01)]).toEqual([0, 0, 2]);
+  });
+});
