@@ -3,6 +3,7 @@ import { networkOf } from '../core/edit/board';
 import type { BoardId } from '../core/edit/board';
 import { emptyDocument } from '../core/graph/document';
 import type { Network, NetworkDocument } from '../core/graph/document';
+import type { ModelScale } from '../core/compile/model-scale';
 import type { ImageReading } from '../core/compile/images';
 import type { ImageState } from './images';
 import type { Appearance } from '../core/surface/stage-layout';
@@ -13,6 +14,9 @@ import type { ValueKind } from '../core/graph/document';
 export interface HistoryStep { readonly label: string; readonly document: NetworkDocument }
 export type SaveState = 'saved' | 'unsaved' | 'saving' | 'offline' | 'clash' | 'signed-out' | 'refused';
 export interface MapProgress { readonly label: string; readonly share: number }
+
+/** What may be chosen of the model at hand, by name. */
+export interface ModelFacts { readonly scale: ModelScale; readonly parts: readonly string[]; readonly attributes: readonly string[]; readonly sets: readonly string[] }
 
 export interface EditorState {
   readonly document: NetworkDocument;
@@ -40,6 +44,8 @@ export interface EditorState {
   readonly readings: ReadonlyMap<string, ImageReading>;
   readonly problem: string | null;
   readonly camera: Camera | null;
+  /** What the model shown brings; null until it is loaded. */
+  readonly model: ModelFacts | null;
   readonly progress: MapProgress | null;
   /** Raised to ask the board to show all its cards. */
   readonly fitRequests: number;
@@ -49,7 +55,7 @@ const HISTORY = 300;
 
 export const editorStore = createStore<EditorState>(() => ({
   document: emptyDocument(''), path: [], selection: [], chosenStrand: null, past: [], future: [], gesture: null, pin: null, materialId: '', modelId: '', revision: 0,
-  saveState: 'saved', saveMessage: '', taps: new Map(), kinds: new Map(), appearance: null, images: new Map(), readings: new Map(), problem: null, camera: null, progress: null, fitRequests: 0,
+  saveState: 'saved', saveMessage: '', taps: new Map(), kinds: new Map(), appearance: null, images: new Map(), readings: new Map(), problem: null, camera: null, model: null, progress: null, fitRequests: 0,
 }));
 const { getState, setState } = editorStore;
 

@@ -8,7 +8,9 @@ import { networkOf } from '../core/edit/board';
 import { watchedKeys } from '../core/evaluate/advice';
 import { framingCamera } from '../core/evaluate/camera';
 import { scaleOf } from '../core/evaluate/session';
-import type { NetworkDocument } from '../core/graph/document';
+import { lightsOf } from '../core/compile/lights';
+import type { ModelScale } from '../core/compile/model-scale';
+import type { NetworkDocument, SceneLight } from '../core/graph/document';
 import type { Appearance } from '../core/surface/stage-layout';
 import type { MeshMap } from '../core/mesh/mesh-map';
 import type { SampleExtent } from '../core/mesh/sample-points';
@@ -16,6 +18,7 @@ import type { SurfaceMesh } from '../core/mesh/surface-mesh';
 import type { FillResult, ResolvedDemand, StageProgram } from '../workers/loom.worker';
 import { WorkerPool, WorkerProblem, settled } from '../workers/pool';
 import { boardAt, editorStore, keyOf } from './editor-store';
+import type { ModelFacts } from './editor-store';
 import { ImageKeeper } from './images';
 import { ModelKeeper } from './models';
 
@@ -35,6 +38,7 @@ export interface StageFeed {
   /** How many targets the program may write. */
   readonly targets: number;
   setAppearance(appearance: Appearance): void;
+  setLights(lights: readonly SceneLight[], scale: ModelScale): void;
   invalidate(): void;
 }
 
@@ -72,6 +76,7 @@ export class Evaluation {
       editorStore.subscribe((state, before) => {
         if (state.document !== before.document || state.pin !== before.pin) this.updateStage();
         if (state.document.opacityMode !== before.document.opacityMode) this.showAppearance();
+        if (state.document.lights !== before.document.lights) this.showLights();
         if (state.document !== before.document || state.path !== before.path || state.camera !== before.camera) this.requestSwatches();
       }),
       this.models.onMaps(() => { this.feedMaps(); this.requestSwatches(); }),
@@ -82,6 +87,7 @@ export class Evaluation {
   attach(stage: StageFeed): () => void {
     this.stage = stage;
     if (this.mesh) stage.setMesh(this.mesh.mesh);
+    this.showLights();
     this.showAppearance();
     this.program = null;
     this.updateStage();
@@ -96,9 +102,10 @@ export class Evaluation {
   async show(id: string, name: string, bytes?: Uint8Array<ArrayBuffer>): Promise<readonly string[]> {
     const loaded = await this.models.load(id, name, bytes);
     this.mesh = { id, mesh: loaded.mesh };
-    editorStore.setState({ camera: framingCamera(loaded.mesh.centre, loaded.mesh.size) });
+    editorStore.setState({ camera: framingCamera(loaded.mesh.centre, loaded.mesh.size), model: modelFacts(loaded.mesh) });
     this.demands = [];
     this.stage?.setMesh(loaded.mesh);
+    this.showLights();
     this.updateStage();
     this.requestSwatches();
     return loaded.notes;
@@ -184,6 +191,10 @@ export class Evaluation {
     if (appearance) this.stage?.setAppearance({ ...appearance, opacityMode: document.opacityMode ?? appearance.opacityMode });
   }
 
+  private showLights(): void {
+    if (this.mesh) this.stage?.setLights(lightsOf(editorStore.getState().document), scaleOf(this.mesh.mesh));
+  }
+
   private feedMaps(): void {
     if (!this.mesh) return;
     if (this.stage?.mode === 'workers') return this.stage.touch();
@@ -226,6 +237,12 @@ export class Evaluation {
       editorStore.setState({ problem: explain(error) });
     }
   }
+}
+
+/** What the interface needs to know of the model shown. */
+function modelFacts(mesh: SurfaceMesh): ModelFacts {
+  const names = mesh.attributes.map(({ name }) => name);
+  return { scale: scaleOf(mesh), parts: mesh.partNames, attributes: names, sets: names.filter((name) => name.startsWith('uv ')) };
 }
 
 function explain(error: unknown): string {

@@ -17,7 +17,8 @@ import type { MapSlot } from './lowering';
 import type { EvensOut } from './model-reads';
 import type { ImageSlot } from './images';
 import { writeUniforms } from './uniforms';
-import type { Binding, ModelScale } from './uniforms';
+import type { ModelScale } from './model-scale';
+import type { Binding } from './uniforms';
 
 /** The document has errors; nothing was compiled. */
 export class CompileError extends Error {

@@ -1,6 +1,6 @@
 import { DEFAULT_LIGHTS } from '../graph/document';
 import type { NetworkDocument, Triple } from '../graph/document';
-import type { ModelScale } from './uniforms';
+import type { ModelScale } from './model-scale';
 
 /** Numbers of a light among the uniforms: direction or place, whether it is near, colour times intensity, one spare. */
 export const LIGHT_ROW = 8;

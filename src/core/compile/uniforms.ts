@@ -4,16 +4,11 @@ import { isCurve, isFormula, isImage, isRamp, isTriple } from '../graph/document
 import type { Dial, GroupDefinition, InputValue, NetworkDocument, NodeInstance, RampStop, RampValue, Triple } from '../graph/document';
 import { findDefinition, groupOf, inputPort, stopOf } from './catalogue';
 import { writeLights } from './lights';
+import type { ModelScale } from './model-scale';
 import { orderedStops, writeCurve, writeRamp } from './ramp-rows';
 
 /** Uniforms 0–7 describe the model: size, lowest corner, extent of the bounds, one spare. */
 export const MODEL_UNIFORMS = 8;
-
-export interface ModelScale {
-  readonly size: number; readonly minimum: Triple; readonly extent: Triple;
-  /** The attributes the model has, with their widths. */
-  readonly attributes?: readonly { readonly name: string; readonly width: number }[];
-}
 
 /** Where the value of a uniform is found in the document. */
 export type BindingSource =

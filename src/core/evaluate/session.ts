@@ -1,7 +1,7 @@
 import { WasmRunner } from '../backends/wasm/runner';
 import { compileNetwork, mapDemands, structureKey, uniformsFor } from '../compile/compile';
 import type { CompileRequest, CompiledNetwork, MapDemand } from '../compile/compile';
-import type { ModelScale } from '../compile/uniforms';
+import type { ModelScale } from '../compile/model-scale';
 import { bindImages, imageDemands } from '../compile/images';
 import type { ImageSource } from '../compile/images';
 import type { NetworkDocument } from '../graph/document';

@@ -11,7 +11,6 @@ import { boardAt, commit, endGesture, enterGroup, keyOf, togglePin } from '@/sta
 import type { Evaluation } from '@/state/evaluation';
 import { useEditor } from '@/state/use-editor';
 import { Button } from '@/ui/Button';
-import { Choose } from '@/ui/Choose';
 import { PictureCanvas } from '@/ui/PictureCanvas';
 import { AdviceList } from './AdviceList';
 import { CompareSheet } from './CompareSheet';
@@ -20,6 +19,7 @@ import { Distribution } from './Distribution';
 import { FormulaEditor } from './FormulaEditor';
 import { RampEditor } from './RampEditor';
 import { InputRows } from './InputRows';
+import { OptionChoice } from './OptionChoice';
 import { StrandBench } from './StrandBench';
 import { StartMenu } from './StartMenu';
 
@@ -86,7 +86,7 @@ function NodeBench({ node, evaluation, onExpose }: { readonly node: NodeInstance
           {definition && node.name && node.name !== definition.title ? <span className="text-soft">{definition.title}</span> : null}
           {Object.entries(definition?.options ?? {}).map(([id, entry]) => (
             <span key={id} className="flex items-center">
-              <Choose label={entry.title} value={node.options[id] ?? entry.default} items={entry.choices} onChange={(choice) => { changeOption(id, choice); }} />
+              <OptionChoice option={entry} value={node.options[id] ?? entry.default} onChange={(choice) => { changeOption(id, choice); }} />
               {entry.choices.length > 2 ? <button type="button" aria-label={`Compare every choice of ${entry.title}`} title="Compare in pictures" className="p-1 text-soft hover:text-ink" onClick={() => { setComparing(id); }}><LayoutGrid size={12} /></button> : null}
             </span>
           ))}

@@ -1,10 +1,14 @@
 'use client';
 import { Frame } from 'lucide-react';
-import { useEffect, useRef } from 'react';
+import { useEffect, useMemo, useRef, useState } from 'react';
+import { beaconsOf, moveBeacon } from '@/core/edit/beacons';
+import type { BeaconInput } from '@/core/edit/beacons';
 import type { Evaluation } from '@/state/evaluation';
-import { editorStore, togglePin } from '@/state/editor-store';
+import { boardAt, commit, editorStore, endGesture, togglePin } from '@/state/editor-store';
 import { useEditor } from '@/state/use-editor';
 import { Button } from '@/ui/Button';
+import { BeaconTools } from './BeaconTools';
+import { LightsPanel } from './LightsPanel';
 import { OpacityChoice } from './OpacityChoice';
 import { StageRenderer } from './stage-renderer';
 
@@ -19,12 +23,20 @@ export function Stage({ evaluation }: { readonly evaluation: Evaluation }) {
   const pin = useEditor((state) => state.pin);
   const progress = useEditor((state) => state.progress);
   const problem = useEditor((state) => state.problem);
+  const { beacons, chosen } = useBeacons();
+  const [mode, setMode] = useState<BeaconInput>('place');
+  useEffect(() => { renderer.current?.beacons.show(beacons, chosen, mode); renderer.current?.invalidate(); }, [beacons, chosen, mode]);
   useEffect(() => {
     if (!host.current) return;
     const asked = new URLSearchParams(window.location.search).get('stage');
     const mode = asked === 'program' || asked === 'workers' ? asked : null;
     const made = new StageRenderer(host.current, (camera) => { editorStore.setState({ camera }); }, (...asked) => evaluation.fill(...asked), mode);
     renderer.current = made;
+    made.onBeacon = (id, to) => {
+      const { model } = editorStore.getState();
+      if (id === null || !model) endGesture();
+      else commit('Moved a beacon', (document, board) => moveBeacon(document, board, id, to, model.scale), `beacon ${id}`);
+    };
     // Benchmarks and browser tests read frame times here.
     window.brightLoomStage = made;
     window.brightLoomEvaluation = evaluation;
@@ -56,7 +68,21 @@ export function Stage({ evaluation }: { readonly evaluation: Evaluation }) {
       ) : null}
       {problem ? <div role="alert" className="absolute inset-x-2 top-10 rounded-[2px] border border-madder bg-panel p-2 text-[12px]" data-testid="problem">{problem}</div> : null}
       {pin === null ? <OpacityChoice /> : null}
-      <Button look="quiet" className="absolute right-1 bottom-1" aria-label="Frame the model" onClick={() => { renderer.current?.frameModel(); }}><Frame size={14} /></Button>
+      {beacons.length > 0 ? <BeaconTools beacons={beacons} chosen={chosen} mode={mode} onMode={setMode} onFind={({ place, extent }) => { renderer.current?.lookAt(place, Math.max(...extent)); }} /> : null}
+      <span className="absolute right-1 bottom-1 flex">
+        <LightsPanel />
+        <Button look="quiet" aria-label="Frame the model" onClick={() => { renderer.current?.frameModel(); }}><Frame size={14} /></Button>
+      </span>
     </div>
   );
+}
+
+/** The beacons of the board shown, as they stand on the model, and the one that is selected. */
+function useBeacons(): { readonly beacons: ReturnType<typeof beaconsOf>; readonly chosen: string | null } {
+  const document = useEditor((state) => state.document);
+  const path = useEditor((state) => state.path);
+  const model = useEditor((state) => state.model);
+  const selection = useEditor((state) => state.selection);
+  const beacons = useMemo(() => (model ? beaconsOf(document, boardAt(document, path), model.scale) : []), [document, path, model]);
+  return { beacons, chosen: beacons.find((beacon) => selection.length === 1 && beacon.id === selection[0])?.id ?? null };
 }

@@ -3,15 +3,13 @@ import { OrbitControls } from 'three/addons/controls/OrbitControls.js';
 import { NO_IMAGE } from '@/core/base/image';
 import type { ImageAtlas } from '@/core/base/image';
 import { imageSampler } from '@/core/backends/glsl/emit';
-import { extraAttribute, mapSampler } from '@/core/backends/glsl/stage-shader';
-import type { StageShader } from '@/core/backends/glsl/stage-shader';
+import { mapSampler } from '@/core/backends/glsl/stage-shader';
 import { mapTexture, sheetTexture, valueTexture } from './stage-textures';
 import type { Camera } from '@/core/evaluate/camera';
 import { framingCamera } from '@/core/evaluate/camera';
-import { faceNormalOf } from '@/core/mesh/sample-points';
-import type { ValueKind } from '@/core/graph/document';
+import type { ModelScale } from '@/core/compile/model-scale';
+import type { SceneLight, ValueKind } from '@/core/graph/document';
 import type { MeshMap } from '@/core/mesh/mesh-map';
-import { triangleCount } from '@/core/mesh/surface-mesh';
 import type { SurfaceMesh } from '@/core/mesh/surface-mesh';
 import { ALL_TARGETS, NORMAL_TARGET, NO_FEATURES, PLAIN_TARGETS } from '@/core/surface/stage-layout';
 import type { Appearance } from '@/core/surface/stage-layout';
@@ -19,6 +17,10 @@ import type { StageFeed } from '@/state/evaluation';
 import type { StageProgram } from '@/workers/loom.worker';
 import { BufferFiller, isSoftware } from './buffer-filler';
 import type { FillSource } from './buffer-filler';
+import { StageBeacons } from './stage-beacons';
+import type { BeaconMove } from './stage-beacons';
+import { addExtras, stageGeometry } from './stage-geometry';
+import { StageLights } from './stage-lights';
 import { SurfaceShading } from './surface-shading';
 import { makeFlatMaterial } from './stage-materials';
 import { makeSurroundings } from './surroundings';
@@ -29,39 +31,6 @@ function makeSurfaceTarget(targets: number): THREE.WebGLRenderTarget {
   const directions = target.textures[NORMAL_TARGET];
   if (directions) directions.type = THREE.FloatType;
   return target;
-}
-
-/** Triangles apart from each other, so that each can carry its own flat normal. */
-function stageGeometry(mesh: SurfaceMesh): THREE.BufferGeometry {
-  const corners = mesh.indices.length;
-  const spread = (from: Float32Array, width: number): THREE.BufferAttribute => {
-    const array = new Float32Array(corners * width);
-    mesh.indices.forEach((vertex, k) => { for (let axis = 0; axis < width; axis++) array[k * width + axis] = from[vertex * width + axis] as number; });
-    return new THREE.BufferAttribute(array, width);
-  };
-  const faces = new Float32Array(corners * 3);
-  for (let t = 0; t < triangleCount(mesh); t++) { const n = faceNormalOf(mesh, t); for (let k = 0; k < 3; k++) faces.set(n, t * 9 + k * 3); }
-  return new THREE.BufferGeometry().setAttribute('position', spread(mesh.positions, 3)).setAttribute('normal', spread(mesh.normals, 3))
-    .setAttribute('face', new THREE.BufferAttribute(faces, 3)).setAttribute('uv', spread(mesh.uvs, 2)).setAttribute('atlas', spread(mesh.atlas, 2));
-}
-
-/** Gives a geometry what a program reads beyond place, normal and coordinates: the part of each corner, and named attributes. */
-function addExtras(geometry: THREE.BufferGeometry, mesh: SurfaceMesh, { attributes, readsParts }: StageShader): void {
-  const { indices, parts, partCentres } = mesh;
-  if (readsParts && !geometry.hasAttribute('part')) {
-    const array = new Float32Array(indices.length * 4);
-    for (let k = 0; k < indices.length; k++) {
-      const part = parts[(k / 3) | 0] as number;
-      array.set([partCentres[part * 3] as number, partCentres[part * 3 + 1] as number, partCentres[part * 3 + 2] as number, part], k * 4);
-    }
-    geometry.setAttribute('part', new THREE.BufferAttribute(array, 4));
-  }
-  attributes.forEach((name, index) => {
-    const attribute = mesh.attributes.find((each) => each.name === name);
-    const array = new Float32Array(indices.length * 4);
-    if (attribute) for (let k = 0; k < indices.length; k++) for (let at = 0; at < attribute.width; at++) array[k * 4 + at] = attribute.values[(indices[k] as number) * attribute.width + at] as number;
-    geometry.setAttribute(extraAttribute(index), new THREE.BufferAttribute(array, 4));
-  });
 }
 
 /**
@@ -81,6 +50,10 @@ export class StageRenderer implements StageFeed {
   private readonly flatMaterial: THREE.ShaderMaterial;
   private readonly images = new Map<number, ImageAtlas>();
   private readonly mapTextures = new Map<string, THREE.DataTexture>();
+  private readonly lights: StageLights;
+  readonly beacons: StageBeacons;
+  /** Told where a beacon is dragged to; nulls when the drag ends. */
+  onBeacon: ((...moved: [id: string, to: BeaconMove] | [null, null]) => void) | null = null;
   private readonly observer: ResizeObserver;
   private program: StageProgram | null = null;
   private pending: { material: THREE.RawShaderMaterial; program: StageProgram } | null = null;
@@ -113,14 +86,17 @@ export class StageRenderer implements StageFeed {
     this.programScene.add(this.programMesh);
     this.shadedScene.add(this.shadedMesh);
     this.shadedScene.environment = makeSurroundings(this.renderer);
-    const key = new THREE.DirectionalLight(0xfff4e6, 2.1);
-    key.position.set(0.5, 0.75, 0.6);
-    this.shadedScene.add(key);
+    this.lights = new StageLights(this.shadedScene);
+    this.shadedMesh.castShadow = this.shadedMesh.receiveShadow = true;
     this.shading = new SurfaceShading(this.renderer, this.shadedScene, this.camera, textures, () => { this.useKind(this.kind); this.invalidate(); });
     this.controls = new OrbitControls(this.camera, this.renderer.domElement);
     this.controls.enableDamping = false;
     this.controls.addEventListener('change', () => { this.filler?.look(this.programMesh.geometry, this.camera); this.invalidate(); });
     this.controls.addEventListener('end', () => { this.tellCamera(); });
+    this.beacons = new StageBeacons(this.shadedScene, this.camera, this.renderer.domElement, {
+      onMove: (id, to) => { this.onBeacon?.(id, to); }, onChange: () => { this.invalidate(); },
+      onDrag: (isDragging) => { this.controls.enabled = !isDragging; if (!isDragging) this.onBeacon?.(null, null); },
+    });
     this.observer = new ResizeObserver(() => { this.resize(); });
     this.observer.observe(host);
     this.resize();
@@ -129,6 +105,7 @@ export class StageRenderer implements StageFeed {
   close(): void {
     this.observer.disconnect();
     cancelAnimationFrame(this.frame);
+    this.beacons.close();
     this.controls.dispose();
     this.target.dispose();
     this.filler?.close();
@@ -158,6 +135,27 @@ export class StageRenderer implements StageFeed {
     const shown = this.targets === ALL_TARGETS || this.filler ? features : NO_FEATURES;
     this.filler?.setWhole(Object.values(shown).some(Boolean));
     this.shading.show({ features: shown, opacityMode }, this.programMesh.geometry, this.mesh?.size ?? 1);
+  }
+
+  setLights(lights: readonly SceneLight[], scale: ModelScale): void {
+    const throwsShadows = this.lights.show(lights, scale);
+    if (this.renderer.shadowMap.enabled !== throwsShadows) {
+      this.renderer.shadowMap.enabled = throwsShadows;
+      this.shading.material.needsUpdate = true;
+    }
+    this.invalidate();
+  }
+
+  /** Turns towards a place, from as far away as shows so much of it. */
+  lookAt(place: readonly [number, number, number], radius: number): void {
+    const target = new THREE.Vector3(...place);
+    const away = this.camera.position.clone().sub(this.controls.target).setLength(Math.max(radius * 4, (this.mesh?.size ?? 1) * 0.4));
+    this.controls.target.copy(target);
+    this.camera.position.copy(target).add(away);
+    this.controls.update();
+    this.filler?.look(this.programMesh.geometry, this.camera);
+    this.tellCamera();
+    this.invalidate();
   }
 
   private useKind(kind: ValueKind): void {
