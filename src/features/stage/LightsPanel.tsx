@@ -25,7 +25,7 @@ export function LightsPanel() {
     <Popover.Root>
       <Popover.Trigger asChild><Button look="quiet" aria-label="Lights" title="Lights"><Lightbulb size={14} /></Button></Popover.Trigger>
       <Popover.Portal>
-        <Popover.Content side="left" align="end" sideOffset={6} className="z-40 w-[330px] rounded-[2px] border border-seam bg-panel p-2 text-[12px] text-ink shadow-lg" aria-label="Lights" onKeyDown={(event) => { if (event.key !== 'Escape') event.stopPropagation(); }}>
+        <Popover.Content side="right" align="end" sideOffset={6} className="z-40 w-[330px] rounded-[2px] border border-seam bg-panel p-2 text-[12px] text-ink shadow-lg" aria-label="Lights" onKeyDown={(event) => { if (event.key !== 'Escape') event.stopPropagation(); }}>
           {lights.map((light) => <LightRows key={light.id} light={light} />)}
           {lights.every(({ intensity }) => intensity === 0) ? <p role="status" className="mb-1 text-madder">No light is on: only the surroundings are seen.</p> : null}
           <Button disabled={lights.length >= LIMITS.lights} onClick={() => { commit('Added a light', (current) => addLight(current).document); }}><Plus size={12} />Add a light</Button>

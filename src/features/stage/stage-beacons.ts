@@ -18,6 +18,8 @@ const LINES: Readonly<Record<BeaconShape, readonly number[]>> = {
   'half-space': [...[-2, -1, 0, 1, 2].flatMap((x) => [x, 0, -2, x, 0, 2, -2, 0, x, 2, 0, x]), 0, 0, 0, 0, -0.6, 0],
 };
 
+/** Dyes of the handles: madder, young willow, woad; weld while held. */
+const HANDLES = { x: 0xd9776a, y: 0xb4bf6c, z: 0x86a9d9, held: 0xf2d94e } as const;
 const RADIANS = Math.PI / 180;
 export type BeaconMove = Readonly<Record<BeaconInput, Triple>>;
 const MODES: Readonly<Record<BeaconInput, 'translate' | 'rotate' | 'scale'>> = { place: 'translate', turn: 'rotate', extent: 'scale' };
@@ -33,6 +35,7 @@ export class StageBeacons {
   constructor(private readonly scene: THREE.Scene, camera: THREE.Camera, element: HTMLElement, events: { readonly onMove: (id: string, to: BeaconMove) => void; readonly onDrag: (isDragging: boolean) => void; readonly onChange: () => void }) {
     this.handles = new TransformControls(camera, element);
     this.handles.setSize(0.7);
+    this.handles.setColors(HANDLES.x, HANDLES.y, HANDLES.z, HANDLES.held);
     this.handles.setSpace('local');
     this.handles.addEventListener('change', events.onChange);
     this.handles.addEventListener('dragging-changed', ({ value }) => { this.isDragging = value === true; events.onDrag(this.isDragging); });
@@ -88,7 +91,7 @@ function settle(object: THREE.Object3D, { place, turn, extent }: PlacedBeacon): 
 /** Lines where the boundary is in sight, and faintly where the model hides it. */
 function linesOf(beacon: PlacedBeacon, isChosen: boolean): THREE.Object3D[] {
   const geometry = new THREE.BufferGeometry().setAttribute('position', new THREE.Float32BufferAttribute(LINES[beacon.shape], 3));
-  const colour = isChosen ? 0xf2c230 : 0xe8e2d4;
+  const colour = isChosen ? HANDLES.held : 0xe8e2d4;
   return [[true, isChosen ? 1 : 0.7] as const, [false, isChosen ? 0.35 : 0.15] as const].map(([depthTest, opacity]) => {
     const lines = new THREE.LineSegments(geometry.clone(), new THREE.LineBasicMaterial({ color: colour, transparent: true, opacity, depthTest, depthWrite: false, toneMapped: false }));
     settle(lines, beacon);

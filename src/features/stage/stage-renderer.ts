@@ -146,6 +146,13 @@ export class StageRenderer implements StageFeed {
     this.invalidate();
   }
 
+  /** Where a place of object space is seen, pixels of the page. */
+  project(place: readonly [number, number, number]): readonly [number, number] {
+    const seen = new THREE.Vector3(...place).project(this.camera);
+    const box = this.renderer.domElement.getBoundingClientRect();
+    return [box.left + (seen.x + 1) / 2 * box.width, box.top + (1 - seen.y) / 2 * box.height];
+  }
+
   /** Turns towards a place, from as far away as shows so much of it. */
   lookAt(place: readonly [number, number, number], radius: number): void {
     const target = new THREE.Vector3(...place);

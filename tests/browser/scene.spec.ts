@@ -1,0 +1,98 @@
+import { Document, WebIO } from '@gltf-transform/core';
+import { KHRDracoMeshCompression } from '@gltf-transform/extensions';
+import { expect, test } from '@playwright/test';
+import type { Page } from '@playwright/test';
+import draco from 'draco3d';
+import { addNode, card, drag, port, settled, signIn, stagePicture } from './studio';
+
+async function newMaterial(page: Page, name: string): Promise<void> {
+  await signIn(page, 'tove');
+  await page.getByLabel('Name of the new material').fill(name);
+  await page.getByRole('button', { name: 'Make it' }).click();
+  await page.waitForURL(/\/materials\/[0-9a-f-]{36}$/);
+  await settled(page);
+}
+const seenAt = (page: Page, place: readonly [number, number, number]): Promise<readonly [number, number]> => page.evaluate((at) => window.brightLoomStage?.project(at) ?? [0, 0] as const, place);
+
+test('a beacon is dragged by its handle in one undoable step; lights move what follows them; parts are chosen by name; a strand is bent', async ({ page }) => {
+  await newMaterial(page, 'Scene trial');
+  await addNode(page, 'helper', 60, 40, 'Beacon');
+  const tools = page.getByTestId('beacon-tools');
+  await expect(tools.getByRole('button', { name: 'Beacon', exact: true })).toHaveAttribute('aria-pressed', 'true');
+  const height = page.getByLabel('Place y');
+  await expect(height).toHaveValue('0.25');
+
+  // The arrow upwards stands some way above the middle of the beacon.
+  const place = await page.evaluate(() => { const { model } = window.brightLoomStore?.getState() ?? {}; if (!model) throw new Error('no model'); const { minimum, extent, size } = model.scale; return [minimum[0] + extent[0] / 2, minimum[1] + extent[1] / 2 + 0.25 * size, minimum[2] + extent[2] / 2] as const; });
+  const [x, y] = await seenAt(page, place);
+  await page.mouse.move(x, y - 48);
+  await page.mouse.down();
+  await page.mouse.move(x, y - 80, { steps: 5 });
+  await page.mouse.move(x, y - 100, { steps: 5 });
+  await page.mouse.up();
+  await expect(height).not.toHaveValue('0.25');
+  expect(Number(await height.inputValue())).toBeGreaterThan(0.3);
+  await page.keyboard.press('Control+z');
+  await expect(height).toHaveValue('0.25');
+  await tools.getByRole('button', { name: 'Extent' }).click();
+  await expect(tools.getByRole('button', { name: 'Extent' })).toHaveAttribute('aria-pressed', 'true');
+  await tools.getByLabel('Find it on the stage').click();
+
+  // A light that is moved changes what follows the lights, and nothing is compiled for it.
+  await addNode(page, 'lambert', 60, 260, 'Light response');
+  await settled(page);
+  await card(page, 'Light response').getByRole('button', { name: /^Pin / }).first().click();
+  await settled(page);
+  const before = await stagePicture(page);
+  const compilations = (): Promise<number> => page.evaluate(() => window.brightLoomEvaluation?.counts.compilations ?? -1);
+  const known = await compilations();
+  await page.getByRole('button', { name: 'Lights' }).click();
+  await page.getByLabel('Round of Key, degrees').fill('-140');
+  await page.getByLabel('Round of Key, degrees').press('Enter');
+  await settled(page);
+  expect(before.equals(await stagePicture(page))).toBe(false);
+  expect(await compilations()).toBe(known);
+  for (const light of ['Key', 'Fill']) { await page.getByLabel(`Strength of ${light}, number`).fill('0'); await page.getByLabel(`Strength of ${light}, number`).press('Enter'); }
+  await expect(page.getByText('No light is on')).toBeVisible();
+  await page.keyboard.press('Escape');
+
+  // Parts have the names the file gave them.
+  await addNode(page, 'distance to', 330, 260, 'Proximity');
+  await page.getByRole('combobox', { name: 'To', exact: true }).click();
+  await page.getByRole('option', { name: 'A part' }).click();
+  await page.getByRole('combobox', { name: 'Part', exact: true }).click();
+  await page.getByRole('option', { name: 'rivets' }).click();
+  await settled(page);
+  await expect(page.getByTestId('problem')).toHaveCount(0);
+  await expect(page.getByRole('combobox', { name: 'Part', exact: true })).toHaveText('rivets');
+
+  await drag(page, port(card(page, 'Beacon'), 'output', 'Mask'), port(card(page, 'Proximity'), 'input', 'At far'));
+  await page.locator('[data-strand]').last().dispatchEvent('dblclick', { clientX: 900, clientY: 200 });
+  await expect(page.getByTestId('bend')).toHaveCount(1);
+  await page.getByTestId('bend').click();
+  await page.keyboard.press('Delete');
+  await expect(page.getByTestId('bend')).toHaveCount(0);
+});
+
+test('a Draco-compressed model and an OBJ are brought in by the browser', async ({ page }) => {
+  await signIn(page, 'tove');
+  const document = new Document();
+  const buffer = document.createBuffer();
+  const side = 10;
+  const vertices = Array.from({ length: side * side }, (_, k) => [k % side / side, 0, Math.floor(k / side) / side]).flat();
+  const indices = Array.from({ length: (side - 1) ** 2 }, (_, k) => { const v = Math.floor(k / (side - 1)) * side + k % (side - 1); return [v, v + side, v + 1, v + 1, v + side, v + side + 1]; }).flat();
+  const primitive = document.createPrimitive()
+    .setAttribute('POSITION', document.createAccessor().setType('VEC3').setArray(Float32Array.from(vertices)).setBuffer(buffer))
+    .setIndices(document.createAccessor().setType('SCALAR').setArray(Uint16Array.from(indices)).setBuffer(buffer));
+  document.createScene().addChild(document.createNode('deck').setMesh(document.createMesh().addPrimitive(primitive)));
+  document.createExtension(KHRDracoMeshCompression).setRequired(true);
+  const bytes = await new WebIO().registerExtensions([KHRDracoMeshCompression]).registerDependencies({ 'draco3d.encoder': await draco.createEncoderModule() }).writeBinary(document);
+  const obj = 'o mast\nv 0 0 0\nv 0.2 0 0\nv 0 2 0\nf 1 2 3\no sail\nv 0 0 0.1\nv 1 0 0.1\nv 0 2 0.1\nf 4 5 6\n';
+  for (const [name, content, parts] of [['deck.glb', Buffer.from(bytes), ['deck']], ['boat.obj', Buffer.from(obj), ['mast', 'sail']]] as const) {
+    await page.goto('/materials');
+    await page.locator('input[type=file]').setInputFiles({ name, mimeType: 'application/octet-stream', buffer: content });
+    await page.waitForURL(/\/materials\/[0-9a-f-]{36}$/, { timeout: 60_000 });
+    await settled(page);
+    expect(await page.evaluate(() => window.brightLoomStore?.getState().model?.parts)).toEqual(parts);
+  }
+});
