@@ -3,7 +3,7 @@ import next from 'eslint-config-next/core-web-vitals';
 import tseslint from 'typescript-eslint';
 
 export default defineConfig([
-  globalIgnores(['.next/**', '.data/**', 'node_modules/**', 'drizzle/**', 'next-env.d.ts', '**/*.mjs', 'playwright-report/**', 'test-results/**', '**/*.generated.ts']),
+  globalIgnores(['.next/**', '.data/**', 'node_modules/**', 'drizzle/**', 'next-env.d.ts', '**/*.mjs', 'playwright-report/**', 'test-results/**', '**/*.generated.ts', 'kernel/**']),
   ...next,
   {
     files: ['**/*.ts', '**/*.tsx'],

@@ -39,6 +39,18 @@ export class Crew {
     return { one: median(pairs.map((pair) => pair.one)), all: median(pairs.map((pair) => pair.all)), ratio: median(pairs.map((pair) => pair.all / pair.one)) };
   }
 
+  /** How many times the rays of one process all of them cast together; median. */
+  async measureRayScaling(rounds: number): Promise<number> {
+    await Promise.all(this.workers.map((worker) => this.ask(worker, { task: 'rays' })));
+    const ratios: number[] = [];
+    for (let k = 0; k < rounds; k++) {
+      const alone = await this.ask(this.first, { task: 'rays' });
+      const together = await Promise.all(this.workers.map((worker) => this.ask(worker, { task: 'rays' })));
+      ratios.push(together.reduce((sum, each) => sum + alone / each, 0));
+    }
+    return median(ratios);
+  }
+
   /** Milliseconds until the processes have done all orders, each taking the next when it is free. */
   private async share(orders: readonly Order[]): Promise<number> {
     let next = 0;

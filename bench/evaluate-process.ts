@@ -1,11 +1,22 @@
 /** One process of the benchmark: evaluates the fixed network, or bakes strips of it, when told to. */
 import { prepareBake, prepareEvaluation, timed } from './evaluate';
 import { benchNetwork } from './network';
+import { RayKernel } from '@/core/mesh/ray-kernel';
+import { OCCLUSION_SIDE, bumpyTorus, torusRays } from './occlusion';
 
-export type Order = { readonly task: 'evaluate'; readonly times: number } | { readonly task: 'strip' | 'points'; readonly row: number } | { readonly task: 'pack'; readonly strip: number } | { readonly task: 'texels' };
+export type Order = { readonly task: 'evaluate'; readonly times: number } | { readonly task: 'strip' | 'points'; readonly row: number } | { readonly task: 'pack'; readonly strip: number } | { readonly task: 'texels' } | { readonly task: 'rays' };
 
 const run = prepareEvaluation(benchNetwork());
 const bake = await prepareBake();
+let rays: { readonly kernel: RayKernel; readonly list: Float32Array } | null = null;
+/** Milliseconds of the occlusion rays of the smaller torus. */
+function castAll(): number {
+  const torus = bumpyTorus(OCCLUSION_SIDE);
+  rays ??= { kernel: new RayKernel(torus), list: torusRays(OCCLUSION_SIDE, torus) };
+  const { kernel, list } = rays;
+  return timed(() => kernel.countMet(list));
+}
+
 function obey(order: Order): number {
   switch (order.task) {
     case 'evaluate': return timed(() => { for (let k = 0; k < order.times; k++) run(); });
@@ -13,6 +24,7 @@ function obey(order: Order): number {
     case 'points': bake.points(order.row); bake.strip(order.row); return 0;
     case 'pack': bake.pack(order.strip); return 0;
     case 'texels': return bake.texels();
+    case 'rays': return castAll();
   }
 }
 process.on('message', (order: Order) => { process.send?.(obey(order)); });

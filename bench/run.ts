@@ -3,6 +3,7 @@ import { cpus } from 'node:os';
 import { Crew } from './crew';
 import { BENCH_POINTS, measureCompile, measureSwatches, median, prepareEvaluation, timed } from './evaluate';
 import { benchNetwork, largeNetwork } from './network';
+import { OCCLUSION_SIDE, measureOcclusion } from './occlusion';
 import { makeReference } from './reference';
 import { measureStage } from './stage';
 
@@ -36,7 +37,9 @@ const whole = median(bakes.map((each) => each.whole));
 const bakeRatio = reference ? median(bakes.map(({ ratio }) => ratio ?? NaN)) : null;
 const writes: number[] = [];
 for (let k = 0; k < 5; k++) writes.push(await crew.write());
+const rayScaling = await crew.measureRayScaling(5);
 crew.dismiss();
+const occlusion = [measureOcclusion(OCCLUSION_SIDE, ROUNDS), measureOcclusion(708, 3)] as const;
 const small = measureCompile(benchNetwork(), ROUNDS);
 const large = measureCompile(largeNetwork(150), ROUNDS);
 const swatches = measureSwatches(benchNetwork(), ROUNDS);
@@ -49,6 +52,11 @@ const rows: Record<string, string> = {
   'bake of 1024², all workers, not written': `${bake.toFixed(0)} ms for ${String(texels)} texels (${against(bakeRatio)}, one thread)`,
   'the same, finding the texels’ points too': `${whole.toFixed(0)} ms (${(whole / bake).toFixed(2)} ×)`,
   'a bake with its maps written as PNG 16': `${median(writes).toFixed(0)} ms on all workers, writing between evaluating (${(median(writes) / whole).toFixed(2)} × finding points and evaluating)`,
+  ...Object.fromEntries(occlusion.flatMap((each) => [
+    [`occlusion rays, ${(each.triangles / 1000).toFixed(0)},000 triangles, one thread`, `${(each.raysPerSecond / 1e6).toFixed(2)} million/s (${each.rayRatio === null ? 'no Embree here to compare with' : `${each.rayRatio.toFixed(2)} × Embree`})`],
+    [`hierarchy of ${(each.triangles / 1000).toFixed(0)},000 triangles`, `${each.build.toFixed(0)} ms, ${each.megabytes.toFixed(0)} MB (${each.buildRatio === null ? 'no Embree here' : `${each.buildRatio.toFixed(2)} × Embree’s`})`],
+  ])),
+  [`occlusion rays, ${String(threads)} workers against one`]: `${rayScaling.toFixed(2)} ×`,
   'compile of the fixed network': `${small.compile.toFixed(1)} ms, ${String(small.bytes)} bytes (${(small.compile / small.evaluate).toFixed(2)} × one evaluation over 256²)`,
   'compile of 150 nodes': `${large.compile.toFixed(1)} ms, ${String(large.bytes)} bytes (${(large.compile / large.evaluate).toFixed(2)} × one evaluation over 256²)`,
   'swatches of all nodes, 96²': `${swatches.all.toFixed(1)} ms for ${String(swatches.swatches)} (${swatches.ratio.toFixed(2)} × the last output only)`,
@@ -61,5 +69,5 @@ const rows: Record<string, string> = {
   } : { 'stage': 'not measured: start the application with ./start first' }),
 };
 for (const [name, value] of Object.entries(rows)) console.log(`${name.padEnd(40)} ${value}`);
-console.log(JSON.stringify({ single, scaling, bake: { milliseconds: bake, whole, texels, ratio: bakeRatio, write: median(writes) }, compile: { small, large }, swatches, stage }));
+console.log(JSON.stringify({ single, scaling, bake: { milliseconds: bake, whole, texels, ratio: bakeRatio, write: median(writes) }, compile: { small, large }, swatches, occlusion, rayScaling, stage }));
 process.exit(0);

@@ -1,7 +1,7 @@
 import { add, cross, normalise, scale, sub } from '../base/vector';
 import type { Vec3 } from '../base/vector';
 import type { MeshAnalysis } from '../mesh/analysis';
-import { castRay } from '../mesh/ray-cast';
+import { RAY } from '../mesh/ray-kernel';
 import { PointCollector } from '../mesh/sample-points';
 import type { SamplePoints } from '../mesh/sample-points';
 
@@ -19,6 +19,9 @@ export interface VisiblePoints {
   readonly views: Float32Array<ArrayBuffer>;
 }
 
+/** How far a camera sees, metres. */
+const FARTHEST = 1e30;
+
 /** A camera that frames a whole model from the front right, slightly above. */
 export function framingCamera(centre: Vec3, size: number, aspect = 1): Camera {
   const fieldRad = 0.6;
@@ -33,14 +36,18 @@ export function seePoints(analysis: MeshAnalysis, camera: Camera, width: number,
   const half = Math.tan(camera.fieldRad / 2);
   const collector = new PointCollector(analysis.mesh, width * height);
   const pixels: number[] = [], views: number[] = [];
-  const hit = { distance: 0, triangle: 0, u: 0, v: 0 };
+  const rays = new Float32Array(width * height * RAY);
   for (let y = 0; y < height; y++) for (let x = 0; x < width; x++) {
     const sx = ((x + 0.5) / width * 2 - 1) * half * camera.aspect, sy = (1 - (y + 0.5) / height * 2) * half;
     const [dx, dy, dz] = normalise([forward[0] + right[0] * sx + up[0] * sy, forward[1] + right[1] * sx + up[1] * sy, forward[2] + right[2] * sx + up[2] * sy]);
-    if (!castRay(analysis.bvh, camera.eye[0], camera.eye[1], camera.eye[2], dx, dy, dz, Infinity, false, hit)) continue;
-    collector.add(hit.triangle, hit.u, hit.v);
-    pixels.push(y * width + x);
-    views.push(-dx, -dy, -dz);
+    rays.set([...camera.eye, dx, dy, dz, FARTHEST, 0], (y * width + x) * RAY);
+  }
+  const { triangles, weights } = analysis.rays.castRays(rays);
+  for (let pixel = 0; pixel < triangles.length; pixel++) {
+    if ((triangles[pixel] as number) < 0) continue;
+    collector.add(triangles[pixel] as number, weights[pixel * 2] as number, weights[pixel * 2 + 1] as number);
+    pixels.push(pixel);
+    for (let axis = 3; axis < 6; axis++) views.push(-(rays[pixel * RAY + axis] as number));
   }
   return { width, height, points: { ...collector.take(), sample: { eye: camera.eye, pixelRad: 2 * half / height } }, pixels: Uint32Array.from(pixels), views: Float32Array.from(views) };
 }

@@ -1,8 +1,5 @@
 import { MeshAnalysis, settleMap } from './analysis';
-import { buildBvh } from './bvh';
-import { computeOpenness } from './occlusion';
-import { castRay } from './ray-cast';
-import { seededRandom } from '../base/random';
+import { RayKernel } from './ray-kernel';
 import { DEMO_MODELS } from './demo-models';
 import { unwrapPlainly } from '../exchange/unwrap';
 import { uniformPoints, vertexPoints } from './sample-points';
@@ -85,16 +82,16 @@ const cornerDistance = (positions: Float32Array, k: number): number => sortedGap
 describe('occlusion', () => {
   it('is open on a sphere and half covered in a right-angled corner', () => {
     const sphere = meshOf(new ShapeSketch().sphere([0, 0, 0], 1, 32).finish(3));
-    const open = computeOpenness(buildBvh(sphere), uniformPoints(sphere, 100), { reach: 2, coneRad: Math.PI / 2, falloff: 0, side: 'open', rays: 64, size: 2 });
+    const open = new RayKernel(sphere).openness(uniformPoints(sphere, 100), { reach: 2, coneRad: Math.PI / 2, falloff: 0, side: 'open', rays: 64 });
     expect(mean(open)).toBeGreaterThan(0.995);
     // A floor at distance d from a wall of height h sees ½(1 + d/√(d² + h²)) of the sky.
     const corner = meshOf(new ShapeSketch()
       .sheet([[[-20, 0, 0], [20, 0, 0]], [[-20, 0, 20], [20, 0, 20]]], false)
       .sheet([[[-20, 1, 0], [20, 1, 0]], [[-20, 0, 0], [20, 0, 0]]], false).finish(0.1));
-    const bvh = buildBvh(corner);
+    const kernel = new RayKernel(corner);
     const floor = (d: number): number => {
       const points = { count: 1, positions: Float32Array.of(0, 0, d), normals: Float32Array.of(0, 1, 0), faceNormals: Float32Array.of(0, 1, 0), uvs: new Float32Array(2), atlas: new Float32Array(2), triangles: new Uint32Array(1), weights: new Float32Array(2) };
-      return computeOpenness(bvh, points, { reach: 100, coneRad: Math.PI / 2, falloff: 0, side: 'open', rays: 4096, size: 1 })[0] as number;
+      return kernel.openness(points, { reach: 100, coneRad: Math.PI / 2, falloff: 0, side: 'open', rays: 4096 })[0] as number;
     };
     for (const d of [0.05, 0.3, 1, 3]) expect(floor(d)).toBeCloseTo(0.5 * (1 + d / Math.sqrt(d * d + 1)), 1.7);
   });
@@ -108,24 +105,6 @@ describe('occlusion', () => {
     const [small, large] = [measure(1), measure(256)];
     small.forEach((value, k) => { expect(Math.abs(value - (large[k] as number))).toBeLessThan(0.07); });
     expect(mean(small)).toBeCloseTo(mean(large), 3);
-  });
-});
-
-describe('ray casting', () => {
-  it('finds the same hits as a search through all triangles', () => {
-    const mesh = meshOf(new ShapeSketch().torus([0, 0, 0], [0, 1, 0], 1, 0.4, 24).finish());
-    const bvh = buildBvh(mesh);
-    const all = { ...bvh, bounds: Float32Array.of(-9, -9, -9, 9, 9, 9), links: Uint32Array.of(0, triangleCount(mesh)) };
-    const random = seededRandom(3);
-    let hits = 0;
-    for (let k = 0; k < 500; k++) {
-      const ray = Array.from({ length: 6 }, () => random() * 2.4 - 1.2) as [number, number, number, number, number, number];
-      const [fast, slow] = [{ distance: 0, triangle: 0, u: 0, v: 0 }, { distance: 0, triangle: 0, u: 0, v: 0 }];
-      const found = castRay(bvh, ...ray, 100, false, fast);
-      expect(found).toBe(castRay(all, ...ray, 100, false, slow));
-      if (found) { hits++; expect(fast.distance).toBeCloseTo(slow.distance, 6); }
-    }
-    expect(hits).toBeGreaterThan(100);
   });
 });
 

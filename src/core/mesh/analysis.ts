@@ -8,7 +8,7 @@ import type { CurvatureField } from './curvature';
 import { assembleMap, vertexValuesToTexels } from './mesh-map';
 import type { MeshMap } from './mesh-map';
 import { distanceToPart } from './nearest';
-import { computeOpenness } from './occlusion';
+import { RayKernel } from './ray-kernel';
 import { vertexPoints } from './sample-points';
 import type { SamplePoints } from './sample-points';
 import type { SurfaceMesh } from './surface-mesh';
@@ -52,13 +52,16 @@ export function settleMap(kind: MapKind, settings: Readonly<Record<string, numbe
 
 /** A mesh with all that is prepared once to measure it. Heavy; lives in a worker or on the server. */
 export class MeshAnalysis {
-  readonly bvh: Bvh;
+  private hierarchy: Bvh | null = null;
+  private kernel: RayKernel | null = null;
   private curvatureField: CurvatureField | null = null;
   private readonly rasters = new Map<number, { raster: AtlasRaster; points: SamplePoints }>();
 
-  constructor(readonly mesh: SurfaceMesh) {
-    this.bvh = buildBvh(mesh);
-  }
+  constructor(readonly mesh: SurfaceMesh) {}
+
+  /** For what is summed over the surface or measured to it; rays have a hierarchy of their own. Both are made when first needed. */
+  private get bvh(): Bvh { return this.hierarchy ??= buildBvh(this.mesh); }
+  get rays(): RayKernel { return this.kernel ??= new RayKernel(this.mesh); }
 
   raster(size: number): { raster: AtlasRaster; points: SamplePoints } {
     let entry = this.rasters.get(size);
@@ -78,7 +81,7 @@ export class MeshAnalysis {
     }
     if (settings.kind === 'proximity') return this.measureProximity(settings.part, points, first, count);
     if (settings.kind === 'crease') return new CreaseDistance(this.mesh, settings.angleRad, settings.width).measure(points, first, count);
-    return computeOpenness(this.bvh, points, { ...settings, rays, size: this.mesh.size }, first, count);
+    return this.rays.openness(points, { ...settings, rays }, first, count);
   }
 
   private measureProximity(part: string | null, points: SamplePoints, first: number, count: number): Float32Array<ArrayBuffer> {

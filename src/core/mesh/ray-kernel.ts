@@ -1,0 +1,150 @@
+import { RAY_KERNEL } from './ray-kernel.generated';
+import type { SamplePoints } from './sample-points';
+import type { SurfaceMesh } from './surface-mesh';
+
+/** What the compiled kernel (kernel/rays.ts) offers; addresses and counts are whole numbers. */
+interface Exports {
+  readonly memory: WebAssembly.Memory;
+  freeFrom(): number;
+  scratchBytes(triangles: number): number;
+  build(vertices: number, corners: number, triangles: number, scratch: number): number;
+  bytesUsed(): number;
+  countMet(root: number, rays: number, count: number): number;
+  castRays(root: number, rays: number, count: number, hits: number): void;
+  fillDirections(table: number, rays: number, spread: number): void;
+  openness(root: number, points: number, first: number, count: number, out: number, table: number, rays: number, sign: number, start: number, reach: number, falloff: number): void;
+}
+
+/** Numbers of a ray: origin, direction (not necessarily unit), how far it looks in lengths of its direction, one spare. */
+export const RAY = 8;
+/** Rays, or points, handed to the kernel at once. */
+const BATCH = 4096;
+/** Shares of the object's size that rays start off the surface. */
+const LIFT = 2e-5;
+const PAGE = 65536;
+
+export interface Hits {
+  readonly distances: Float32Array<ArrayBuffer>;
+  /** −1 where nothing was met. */
+  readonly triangles: Int32Array<ArrayBuffer>;
+  /** Barycentric weights of the second and third corner, two per ray. */
+  readonly weights: Float32Array<ArrayBuffer>;
+}
+
+export interface OpennessOptions {
+  /** How far rays look, metres. */
+  readonly reach: number;
+  /** Half angle of the cone, radians. */
+  readonly coneRad: number;
+  /** 0: every hit counts alike; larger: distant hits count less. */
+  readonly falloff: number;
+  readonly side: 'open' | 'solid' | 'both';
+  readonly rays: number;
+}
+
+let compiled: WebAssembly.Module | null = null;
+function instantiate(): Exports {
+  compiled ??= new WebAssembly.Module(Uint8Array.from(atob(RAY_KERNEL), (letter) => letter.charCodeAt(0)));
+  // Compiled without assertions: nothing calls the abort it asks for.
+  return new WebAssembly.Instance(compiled, { env: { abort: () => undefined } }).exports as unknown as Exports;
+}
+
+/**
+ * Rays against one mesh, in WebAssembly SIMD: a hierarchy of four boxes a node, watertight triangles. Results depend on nothing but the
+ * mesh and the rays: they are the same on every machine, to the bit.
+ */
+export class RayKernel {
+  private readonly kernel = instantiate();
+  private readonly root: number;
+  /** Where what is handed over for one call begins. */
+  private readonly free: number;
+  private readonly size: number;
+
+  constructor(mesh: Pick<SurfaceMesh, 'positions' | 'indices' | 'size'>) {
+    const { positions, indices, size } = mesh;
+    this.size = size;
+    const triangles = indices.length / 3;
+    const vertices = aligned(this.kernel.freeFrom()), corners = aligned(vertices + positions.byteLength + 4), scratch = aligned(corners + indices.byteLength);
+    this.reserve(scratch + this.kernel.scratchBytes(triangles));
+    new Float32Array(this.kernel.memory.buffer, vertices, positions.length).set(positions);
+    new Uint32Array(this.kernel.memory.buffer, corners, indices.length).set(indices);
+    this.root = this.kernel.build(vertices, corners, triangles, scratch);
+    this.free = aligned(this.kernel.bytesUsed());
+  }
+
+  /** Bytes of memory held. */
+  get bytes(): number { return this.kernel.memory.buffer.byteLength; }
+
+  private reserve(until: number): void {
+    const missing = until - this.kernel.memory.buffer.byteLength;
+    if (missing > 0) this.kernel.memory.grow(Math.ceil(missing / PAGE));
+  }
+
+  /** How many of the rays (eight numbers each) meet something. */
+  countMet(rays: Float32Array): number {
+    this.reserve(this.free + BATCH * RAY * 4);
+    let met = 0;
+    for (let from = 0; from < rays.length; from += BATCH * RAY) {
+      const batch = rays.subarray(from, from + BATCH * RAY);
+      new Float32Array(this.kernel.memory.buffer, this.free, batch.length).set(batch);
+      met += this.kernel.countMet(this.root, this.free, batch.length / RAY);
+    }
+    return met;
+  }
+
+  /** What each ray (eight numbers) meets first. */
+  castRays(rays: Float32Array): Hits {
+    const count = rays.length / RAY;
+    const hits = { distances: new Float32Array(count), triangles: new Int32Array(count), weights: new Float32Array(count * 2) };
+    const out = this.free + BATCH * RAY * 4;
+    this.reserve(out + BATCH * 16);
+    for (let from = 0; from < count; from += BATCH) {
+      const batch = Math.min(BATCH, count - from);
+      const { buffer } = this.kernel.memory;
+      new Float32Array(buffer, this.free, batch * RAY).set(rays.subarray(from * RAY, (from + batch) * RAY));
+      this.kernel.castRays(this.root, this.free, batch, out);
+      const numbers = new Float32Array(buffer, out, batch * 4), words = new Int32Array(buffer, out, batch * 4);
+      for (let k = 0; k < batch; k++) {
+        hits.distances[from + k] = numbers[k * 4] as number;
+        hits.triangles[from + k] = words[k * 4 + 1] as number;
+        hits.weights[(from + k) * 2] = numbers[k * 4 + 2] as number;
+        hits.weights[(from + k) * 2 + 1] = numbers[k * 4 + 3] as number;
+      }
+    }
+    return hits;
+  }
+
+  /**
+   * Openness per point, 0 covered to 1 open: the cosine-weighted share of rays that meet nothing within reach; a hit at
+   * distance d counts (d/reach)^(1/falloff) as open when falloff is above 0. Rays below the triangle itself are left out.
+   */
+  openness(points: SamplePoints, options: OpennessOptions, first = 0, count = points.count): Float32Array<ArrayBuffer> {
+    const table = this.free, out = aligned(table + options.rays * 12), packed = aligned(out + BATCH * 4);
+    this.reserve(packed + BATCH * 36);
+    this.kernel.fillDirections(table, options.rays, Math.sin(options.coneRad));
+    const signs = options.side === 'both' ? [1, -1] : [options.side === 'open' ? 1 : -1];
+    const result = new Float32Array(count);
+    for (let from = 0; from < count; from += BATCH) {
+      const batch = Math.min(BATCH, count - from);
+      pack(new Float32Array(this.kernel.memory.buffer, packed, batch * 9), points, first + from, batch);
+      for (const sign of signs) {
+        this.kernel.openness(this.root, packed, first + from, batch, out, table, options.rays, sign, this.size * LIFT, options.reach, options.falloff);
+        const values = new Float32Array(this.kernel.memory.buffer, out, batch);
+        for (let k = 0; k < batch; k++) result[from + k] = (result[from + k] as number) + (values[k] as number) / signs.length;
+      }
+    }
+    return result;
+  }
+}
+
+const aligned = (at: number): number => Math.ceil(at / 16) * 16;
+
+/** Position, normal and face normal of each point, nine numbers. */
+function pack(into: Float32Array, { positions, normals, faceNormals }: SamplePoints, first: number, count: number): void {
+  for (let k = 0; k < count; k++) for (let axis = 0; axis < 3; axis++) {
+    const from = (first + k) * 3 + axis;
+    into[k * 9 + axis] = positions[from] as number;
+    into[k * 9 + 3 + axis] = normals[from] as number;
+    into[k * 9 + 6 + axis] = faceNormals[from] as number;
+  }
+}
