@@ -53,8 +53,8 @@ const rows: Record<string, string> = {
   'the same, finding the texels’ points too': `${whole.toFixed(0)} ms (${(whole / bake).toFixed(2)} ×)`,
   'a bake with its maps written as PNG 16': `${median(writes).toFixed(0)} ms on all workers, writing between evaluating (${(median(writes) / whole).toFixed(2)} × finding points and evaluating)`,
   ...Object.fromEntries(occlusion.flatMap((each) => [
-    [`occlusion rays, ${(each.triangles / 1000).toFixed(0)},000 triangles, one thread`, `${(each.raysPerSecond / 1e6).toFixed(2)} million/s (${each.rayRatio === null ? 'no Embree here to compare with' : `${each.rayRatio.toFixed(2)} × Embree`})`],
-    [`hierarchy of ${(each.triangles / 1000).toFixed(0)},000 triangles`, `${each.build.toFixed(0)} ms, ${each.megabytes.toFixed(0)} MB (${each.buildRatio === null ? 'no Embree here' : `${each.buildRatio.toFixed(2)} × Embree’s`})`],
+    [`occlusion rays, ${each.triangles.toLocaleString('en')} triangles, one thread`, `${(each.raysPerSecond / 1e6).toFixed(2)} million/s (${each.rayRatio === null ? 'no Embree here to compare with' : `${each.rayRatio.toFixed(2)} × Embree`})`],
+    [`hierarchy of ${each.triangles.toLocaleString('en')} triangles`, `${each.build.toFixed(0)} ms, ${each.megabytes.toFixed(0)} MB (${each.buildRatio === null ? 'no Embree here' : `${each.buildRatio.toFixed(2)} × Embree’s`})`],
   ])),
   [`occlusion rays, ${String(threads)} workers against one`]: `${rayScaling.toFixed(2)} ×`,
   'compile of the fixed network': `${small.compile.toFixed(1)} ms, ${String(small.bytes)} bytes (${(small.compile / small.evaluate).toFixed(2)} × one evaluation over 256²)`,

@@ -18,11 +18,13 @@ const pointsSchema = Joi.object({
   format: Joi.valid('bright-loom/points'), version: Joi.valid(1),
   model: Joi.object({ size: Joi.number().greater(0).required(), minimum: vector(3).required(), extent: vector(3).required() }),
   points: Joi.array().items(Joi.object({
-    position: vector(3), normal: vector(3), faceNormal: vector(3), view: vector(3), uv: vector(2), fields: Joi.object().pattern(Joi.string(), Joi.alternatives(Joi.number().unsafe(), vector(3))),
+    position: vector(3), normal: vector(3), faceNormal: vector(3), view: vector(3), uv: vector(2), part: Joi.number().integer().min(0), partCentre: vector(3),
+    attributes: Joi.object().pattern(Joi.string(), Joi.array().items(Joi.number().unsafe()).min(1).max(4)), fields: Joi.object().pattern(Joi.string(), Joi.alternatives(Joi.number().unsafe(), vector(3))),
   })).min(1).max(1_000_000).required(),
 });
 interface PointRecord {
   readonly position?: readonly number[]; readonly normal?: readonly number[]; readonly faceNormal?: readonly number[]; readonly view?: readonly number[]; readonly uv?: readonly number[];
+  readonly part?: number; readonly partCentre?: readonly number[]; readonly attributes?: Readonly<Record<string, readonly number[]>>;
   readonly fields?: Readonly<Record<string, number>>;
 }
 interface PointsFile { readonly model?: { size: number; minimum: [number, number, number]; extent: [number, number, number] }; readonly points: readonly PointRecord[] }
@@ -73,7 +75,7 @@ function lane(points: readonly PointRecord[], name: string, kinds: ReadonlyMap<s
   return Float32Array.from(points, (point, index) => {
     const value = valueOf(point, name);
     if (value === undefined) {
-      const field = name.startsWith('map:') ? `fields.${kinds.get(name.slice(4)) ?? ''}” (or “fields.${name.slice(4)}` : name.split('.')[0] ?? name;
+      const field = name.startsWith('part.centre') ? 'partCentre' : name.startsWith('map:') ? `fields.${kinds.get(name.slice(4)) ?? ''}” (or “fields.${name.slice(4)}` : name.split('.')[0] ?? name;
       throw new AppError('points.missing-field', `A node needs “${field}”${name.startsWith('map:') ? ')' : ''}, which point ${String(index)} of the points file lacks.`, 'Add it to every point.');
     }
     return value;
@@ -88,6 +90,10 @@ function valueOf(point: PointRecord, name: string): number | undefined {
     return fields[node ?? ''];
   }
   if (/\.d[xyz]$/.test(name)) return 0;
+  if (name === 'part.id') return point.part;
+  if (name.startsWith('part.centre.')) return point.partCentre?.[AXES[name.slice(-1)] ?? 0];
+  const [, attribute, letter = 'x'] = /^attribute:(.*)\.([xyzw])$/.exec(name) ?? [];
+  if (attribute !== undefined) return point.attributes ? point.attributes[attribute]?.['xyzw'.indexOf(letter)] ?? 0 : 0;
   const [group, axis] = name.split('.') as [keyof PointRecord & ('position' | 'normal' | 'faceNormal' | 'view' | 'uv'), string];
   const vectorValue = point[group] ?? (group === 'faceNormal' || group === 'view' ? point.normal : undefined);
   return vectorValue?.[AXES[axis] ?? 0];
@@ -95,7 +101,7 @@ function valueOf(point: PointRecord, name: string): number | undefined {
 
 function evaluatePoints(compiled: CompiledNetwork, document: NetworkDocument, { points, model }: PointsFile): readonly Float32Array[] {
   const runner = new WasmRunner(compiled.program);
-  const uniforms = uniformsFor(compiled, document, model ?? DEFAULT_MODEL);
+  const uniforms = uniformsFor(compiled, document, { ...(model ?? DEFAULT_MODEL), attributes: attributesOf(points) });
   runner.setImages(bindImages(imageDemands(compiled.imageSlots, document), uniforms, (hash, reading) => threadImages.sheet(hash, reading)));
   runner.setUniforms(uniforms);
   const byField = mapFieldsByKind(compiled);
@@ -103,6 +109,13 @@ function evaluatePoints(compiled: CompiledNetwork, document: NetworkDocument, { 
   const outputs = compiled.program.outputs.map(() => new Float32Array(points.length));
   runner.run((name) => lanes.get(name), points.length, outputs);
   return outputs;
+}
+
+/** The attributes the points bring, as wide as the widest. */
+function attributesOf(points: readonly PointRecord[]): readonly { name: string; width: number }[] {
+  const widths = new Map<string, number>();
+  for (const { attributes = {} } of points) for (const [name, values] of Object.entries(attributes)) widths.set(name, Math.max(widths.get(name) ?? 0, values.length));
+  return [...widths].map(([name, width]) => ({ name, width }));
 }
 
 /** Whether some live value reads an input: unused ones need not be in the file. */

@@ -3,6 +3,7 @@ import { AppError, messageOf } from '@/core/base/diagnostic';
 import { CompileError } from '@/core/compile/compile';
 import { UsageError } from './arguments';
 import type { Arguments } from './arguments';
+import { runAnalyse } from './analyse';
 import { runBake } from './bake';
 import { runCheck } from './check';
 import { runEval } from './eval';
@@ -14,6 +15,8 @@ const USAGE = `Usage:
                                                                values of outputs at given points
   bright-loom bake DOC.json --model FILE.glb|demo:NAME [--size N] [--depth 8|16] --out DIR
                                                                maps of the finished surface, and the model with them
+  bright-loom analyse MODEL [--maps curvature,occlusion,thickness,proximity,crease] [--size N] --out DIR
+                                                               maps measured on a model, and what was found about it
   bright-loom check DOC.json [--model FILE.glb|demo:NAME] [--json]
                                                                what is wrong with a document; exit 1 if anything is;
                                                                with a model also what its values say
@@ -29,7 +32,7 @@ export async function main(argv: readonly string[], print: (text: string) => voi
       args: [...argv], allowPositionals: true,
       options: {
         json: { type: 'boolean' }, points: { type: 'string' }, outputs: { type: 'string' }, model: { type: 'string' }, size: { type: 'string' },
-        depth: { type: 'string' }, out: { type: 'string' }, images: { type: 'string' }, help: { type: 'boolean', short: 'h' },
+        depth: { type: 'string' }, out: { type: 'string' }, images: { type: 'string' }, maps: { type: 'string' }, help: { type: 'boolean', short: 'h' },
       },
     });
     const [command, ...rest] = positionals;
@@ -39,6 +42,7 @@ export async function main(argv: readonly string[], print: (text: string) => voi
       case 'nodes': return runNodes(args, print);
       case 'eval': return await runEval(args, print, complain);
       case 'bake': return await runBake(args, print, complain);
+      case 'analyse': return await runAnalyse(args, print, complain);
       case 'check': return await runCheck(args, print, complain);
       default: throw new UsageError(`There is no command “${command}”.`);
     }

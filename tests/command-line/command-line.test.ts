@@ -128,6 +128,33 @@ describe('check', () => {
   });
 });
 
+describe('analyse', () => {
+  it('writes the maps asked for, the same each time, and says what it found', async () => {
+    const results = await Promise.all(['one', 'two'].map((name) => run('analyse', 'demo:tile', '--maps', 'occlusion,crease,proximity', '--size', '64', '--out', path.join(folder, name))));
+    expect(results[0]?.code).toBe(0);
+    expect(readdirSync(path.join(folder, 'one'))).toEqual(['tile-crease.png', 'tile-occlusion.png', 'tile-proximity.png']);
+    const picture = decode(readFileSync(path.join(folder, 'one', 'tile-occlusion.png')));
+    expect([picture.width, picture.depth, picture.channels, picture.data[32 * 64 + 32]]).toEqual([64, 16, 1, 65535]);
+    expect(readFileSync(path.join(folder, 'one', 'tile-crease.png')).equals(readFileSync(path.join(folder, 'two', 'tile-crease.png')))).toBe(true);
+    expect(JSON.parse(results[0]?.out.split('\n').at(-1) ?? '')).toMatchObject({ triangles: 512, openEdges: 64, crowdedEdges: 0, flippedEdges: 0, atlas: 'own' });
+  }, 60000);
+  it('refuses maps it does not know', async () => {
+    expect(await run('analyse', 'demo:tile', '--maps', 'shine', '--out', folder)).toMatchObject({ code: 2, error: expect.stringContaining('There is no map “shine”') as string });
+  });
+});
+
+describe('parts and attributes at points', () => {
+  it('are read from the points file; a point that lacks its part is named', async () => {
+    const doc = write('parts.json', documentOf([node('p', 'model.part'), node('a', 'model.attribute', { fallback: [9, 9, 9] }, { name: 'wear' })]));
+    const points = (list: unknown): string => write('part-points.json', { points: list });
+    const good = await run('eval', doc, '--points', points([{ position: [0, 0, 0], normal: [0, 1, 0], part: 3, partCentre: [1, 2, 3], attributes: { wear: [0.25] } }]), '--outputs', 'p:id,p:centre,a:first,a:exists', '--json');
+    expect((JSON.parse(good.out) as { outputs: unknown }).outputs).toEqual({ 'p:id': [3], 'p:centre': [[1, 2, 3]], 'a:first': [0.25], 'a:exists': [1] });
+    const without = await run('eval', doc, '--points', points([{ position: [0, 0, 0] }]), '--outputs', 'a:first', '--json');
+    expect((JSON.parse(without.out) as { outputs: unknown }).outputs).toEqual({ 'a:first': [9] });
+    expect(await run('eval', doc, '--points', points([{ position: [0, 0, 0] }]), '--outputs', 'p:id')).toMatchObject({ code: 1, error: expect.stringContaining('“part”') as string });
+  });
+});
+
 describe('bake', () => {
   it('writes maps and a model that opens, with and without texture coordinates', async () => {
     const doc = write('paint.json', DEMO_MATERIALS[3]?.document());
