@@ -4,12 +4,11 @@ import { AppError, messageOf } from '@/core/base/diagnostic';
 import { joinStrips, packRows } from '@/core/exchange/png-strips';
 import { MeshAnalysis, settleMap } from '@/core/mesh/analysis';
 import type { MapKind } from '@/core/mesh/analysis';
+import { diagnose } from '@/core/mesh/diagnose';
 import { fillGutter, planGutter } from '@/core/mesh/gutter';
-import { edgesOf } from '@/core/mesh/topology';
-import { triangleCount } from '@/core/mesh/surface-mesh';
 import type { Arguments } from './arguments';
 import { UsageError } from './arguments';
-import { readModel } from './read-model';
+import { preparationOf, readModel } from './read-model';
 
 interface MapRequest { readonly kind: MapKind; readonly settings: Readonly<Record<string, number>>; readonly choices: Readonly<Record<string, string>>; readonly store: (value: number, size: number) => number; readonly says: string }
 const limited = (value: number): number => Math.min(1, Math.max(0, value));
@@ -34,7 +33,7 @@ export async function runAnalyse({ positionals, values }: Arguments, print: (tex
   const names = typeof values['maps'] === 'string' ? values['maps'].split(',').map((name) => name.trim()) : ['curvature', 'occlusion'];
   const unknown = names.find((name) => !REQUESTS[name]);
   if (unknown !== undefined) throw new UsageError(`There is no map “${unknown}”; there are ${Object.keys(REQUESTS).join(', ')}.`);
-  const mesh = await readModel(model, complain);
+  const mesh = await readModel(model, complain, preparationOf(values));
   const analysis = new MeshAnalysis(mesh);
   await mkdir(out, { recursive: true });
   const stem = path.basename(model).replace(/^demo:|\.(glb|obj)$/g, '');
@@ -44,8 +43,9 @@ export async function runAnalyse({ positionals, values }: Arguments, print: (tex
     await write(file, drawMap(analysis, request, size));
     print(`${file}  ${request.says}`);
   }
-  const { open, crowded, flipped } = edgesOf(mesh);
-  print(JSON.stringify({ triangles: triangleCount(mesh), parts: mesh.partNames, attributes: mesh.attributes.map((each) => each.name), size: mesh.size, openEdges: open, crowdedEdges: crowded, flippedEdges: flipped, atlas: mesh.atlasIsAutomatic ? 'automatic' : 'own' }));
+  const diagnosis = diagnose(mesh);
+  for (const { tone, title, effect } of diagnosis.findings) if (tone === 'fault') complain(`${title}. ${effect}`);
+  print(JSON.stringify({ format: 'bright-loom/diagnosis', version: 1, ...diagnosis }));
   return 0;
 }
 

@@ -9,7 +9,7 @@ import type { Arguments } from './arguments';
 import { UsageError } from './arguments';
 import { readDocument } from './read-document';
 import { readImages } from './read-images';
-import { readModel } from './read-model';
+import { preparationOf, readModel } from './read-model';
 
 const SIZES = [64, 128, 256, 512, 1024, 2048, 4096];
 
@@ -23,7 +23,7 @@ export async function runBake({ positionals, values }: Arguments, print: (text: 
   if (depth !== 8 && depth !== 16) throw new UsageError('--depth is 8 or 16.');
   const document = await readDocument(file);
   await readImages(document, values['images'], complain);
-  const mesh = await readModel(model, complain);
+  const mesh = await readModel(model, complain, preparationOf(values));
   const analysis = new MeshAnalysis(mesh);
   const maps = new Map<string, MeshMap>();
   const measured = (settings: MapSettings): MeshMap => {

@@ -21,6 +21,7 @@ const USAGE = `Usage:
                                                                what is wrong with a document; exit 1 if anything is;
                                                                with a model also what its values say
 
+analyse and bake take --smooth DEGREES, --weld SHARE, --unwrap, --turn-round: what is mended in the model first.
 eval, bake and check take --images FOLDER: where the images a document names are found, by their content.
 
 See docs/command-line.md.`;
@@ -32,7 +33,7 @@ export async function main(argv: readonly string[], print: (text: string) => voi
       args: [...argv], allowPositionals: true,
       options: {
         json: { type: 'boolean' }, points: { type: 'string' }, outputs: { type: 'string' }, model: { type: 'string' }, size: { type: 'string' },
-        depth: { type: 'string' }, out: { type: 'string' }, images: { type: 'string' }, maps: { type: 'string' }, help: { type: 'boolean', short: 'h' },
+        depth: { type: 'string' }, out: { type: 'string' }, images: { type: 'string' }, maps: { type: 'string' }, smooth: { type: 'string' }, weld: { type: 'string' }, unwrap: { type: 'boolean' }, 'turn-round': { type: 'boolean' }, help: { type: 'boolean', short: 'h' },
       },
     });
     const [command, ...rest] = positionals;

@@ -162,7 +162,7 @@ const baking = makeBakeSession();
 
 const api = {
   loadModel: (id: string, bytes: Uint8Array<ArrayBuffer>, name: string) => attempt(async () => {
-    const imported = await readModel(bytes, name, dracoBinary);
+    const imported = await readModel(bytes, name, { dracoBinary });
     adopt(id, imported.mesh);
     return imported;
   }),

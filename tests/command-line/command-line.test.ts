@@ -136,7 +136,17 @@ describe('analyse', () => {
     const picture = decode(readFileSync(path.join(folder, 'one', 'tile-occlusion.png')));
     expect([picture.width, picture.depth, picture.channels, picture.data[32 * 64 + 32]]).toEqual([64, 16, 1, 65535]);
     expect(readFileSync(path.join(folder, 'one', 'tile-crease.png')).equals(readFileSync(path.join(folder, 'two', 'tile-crease.png')))).toBe(true);
-    expect(JSON.parse(results[0]?.out.split('\n').at(-1) ?? '')).toMatchObject({ triangles: 512, openEdges: 64, crowdedEdges: 0, flippedEdges: 0, atlas: 'own' });
+    expect(JSON.parse(results[0]?.out.split('\n').at(-1) ?? '')).toMatchObject({ format: 'bright-loom/diagnosis', triangles: 512, findings: [{ code: 'open', title: '64 open edges' }, { code: 'coverage', tone: 'fact' }] });
+  }, 60000);
+  it('mends the model first where asked', async () => {
+    const file = path.join(folder, 'lid.obj');
+    // A pyramid, inside out, whose corners do not quite meet.
+    writeFileSync(file, 'o lid\nv 0 0 0\nv 1 0 0\nv 0 0 1\nv 0 1 0\nv 0.0004 0 0\nf 1 3 2\nf 5 2 4\nf 3 4 2\nf 1 4 3\n');
+    const found = async (...args: string[]): Promise<string[]> => (JSON.parse((await run('analyse', file, '--maps', 'crease', '--size', '64', '--out', folder, ...args)).out.split('\n').at(-1) ?? '') as { findings: { code: string; tone: string }[] }).findings.filter(({ tone }) => tone === 'fault').map(({ code }) => code);
+    expect(await found()).toContain('open');
+    expect(await found('--weld', '0.002')).toEqual(['inside-out']);
+    expect(await found('--weld', '0.002', '--turn-round', '--smooth', '20')).toEqual([]);
+    expect(await run('analyse', file, '--weld', '0.4', '--out', folder)).toMatchObject({ code: 2, error: expect.stringContaining('--weld is a number from 0 to 0.05') as string });
   }, 60000);
   it('refuses maps it does not know', async () => {
     expect(await run('analyse', 'demo:tile', '--maps', 'shine', '--out', folder)).toMatchObject({ code: 2, error: expect.stringContaining('There is no map “shine”') as string });

@@ -47,12 +47,12 @@ export function distinctNames(names: readonly string[]): readonly string[] {
   });
 }
 
-/** Leaves out triangles whose corners coincide; the rest is untouched. */
-export function dropCollapsed(indices: Uint32Array<ArrayBuffer>, parts: Uint32Array<ArrayBuffer>): { indices: Uint32Array<ArrayBuffer>; parts: Uint32Array<ArrayBuffer>; dropped: number } {
+/** Leaves out triangles whose corners coincide, as `placed` tells; the rest is untouched. Both arrays may be written to. */
+export function dropCollapsed(indices: Uint32Array<ArrayBuffer>, parts: Uint32Array<ArrayBuffer>, placed: Uint32Array = indices): { indices: Uint32Array<ArrayBuffer>; parts: Uint32Array<ArrayBuffer>; dropped: number } {
   let kept = 0;
   for (let t = 0; t < parts.length; t++) {
+    if (placed[t * 3] === placed[t * 3 + 1] || placed[t * 3 + 1] === placed[t * 3 + 2] || placed[t * 3 + 2] === placed[t * 3]) continue;
     const a = indices[t * 3] as number, b = indices[t * 3 + 1] as number, c = indices[t * 3 + 2] as number;
-    if (a === b || b === c || c === a) continue;
     indices[kept * 3] = a; indices[kept * 3 + 1] = b; indices[kept * 3 + 2] = c;
     parts[kept] = parts[t] as number;
     kept++;

@@ -5,10 +5,14 @@ import type { MeshAttribute, SurfaceMesh } from '../mesh/surface-mesh';
 import { modelFormat } from './model-format';
 import { fail } from './model-soup';
 import type { ModelSoup } from './model-soup';
+import { prepareSoup } from './prepare';
+import type { ModelPreparation } from './prepare';
 import { readGlbSoup } from './read-glb';
 import type { BinarySource } from './read-glb';
 import { readObjSoup } from './read-obj';
 import { unwrapMesh } from './unwrap';
+
+export interface ReadOptions { readonly preparation?: ModelPreparation; readonly dracoBinary?: BinarySource }
 
 /** Edges flatter than this are shaded smoothly in models that bring no normals. */
 const CREASE_RAD = 0.7;
@@ -17,10 +21,10 @@ export interface ModelImport { readonly mesh: SurfaceMesh; readonly notes: reado
  * Reads a GLB or an OBJ, told apart by their content: all triangles in world space. Makes missing normals and a missing or overlapping
  * atlas, and says so. Throws AppError with what is wrong.
  */
-export async function readModel(bytes: Uint8Array<ArrayBuffer>, name: string, dracoBinary?: BinarySource): Promise<ModelImport> {
+export async function readModel(bytes: Uint8Array<ArrayBuffer>, name: string, { preparation = {}, dracoBinary }: ReadOptions = {}): Promise<ModelImport> {
   const soup = modelFormat(bytes) === 'obj' ? readObjSoup(new TextDecoder().decode(bytes)) : await readGlbSoup(bytes, dracoBinary);
   if (soup.indices.length === 0) throw fail('empty', 'The file holds no triangles.');
-  return completeModel(name, soup);
+  return completeModel(name, prepareSoup(soup, preparation), preparation);
 }
 
 /** A vertex for each of `sources`, in their order. */
@@ -37,22 +41,22 @@ function pick(values: Float32Array, sources: Uint32Array, width: number): Float3
   return result;
 }
 
-async function completeModel(name: string, given: ModelSoup): Promise<ModelImport> {
+async function completeModel(name: string, given: ModelSoup, { smooth, unwrap }: ModelPreparation): Promise<ModelImport> {
   let soup = given;
   const notes = [...given.notes];
   if (!soup.normals) {
-    const shaded = smoothNormals(soup, CREASE_RAD);
-    notes.push('The model brought no usable normals; they were made, smooth across edges flatter than 40°.');
+    const shaded = smoothNormals(soup, smooth === undefined ? CREASE_RAD : smooth * Math.PI / 180);
+    if (smooth === undefined) notes.push('The model brought no usable normals; they were made, smooth across edges flatter than 40°.');
     soup = { ...soup, ...pickVertices(soup, shaded.sources), normals: shaded.normals, indices: shaded.indices };
   }
   const normals = soup.normals ?? new Float32Array();
   const { uvs, indices, parts, partNames } = soup;
-  const quality = uvs && atlasQuality({ atlas: uvs, indices });
+  const quality = uvs && !unwrap && atlasQuality({ atlas: uvs, indices });
   if (uvs && quality && !quality.outside && quality.overlap < 0.02 && quality.coverage > 0.02) {
     return { mesh: completeMesh({ name, positions: soup.positions, normals, uvs, atlas: uvs, atlasIsAutomatic: false, indices, parts, partNames, attributes: soup.attributes }), notes };
   }
   const unwrapped = await unwrapMesh(soup.positions, normals, indices);
-  notes.push(uvs ? 'Its texture coordinates overlap or leave the unit square; maps use an automatic atlas.' : 'It has no texture coordinates; an automatic atlas was made.');
+  if (!unwrap) notes.push(uvs ? 'Its texture coordinates overlap or leave the unit square; maps use an automatic atlas.' : 'It has no texture coordinates; an automatic atlas was made.');
   const split = pickVertices({ ...soup, normals }, unwrapped.sources);
   return {
     mesh: completeMesh({

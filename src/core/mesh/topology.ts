@@ -20,6 +20,12 @@ export function weldVertices(positions: Float32Array, cell: number): Uint32Array
     for (let k = 0; k < exact.length; k++) exact[k] = (positions[k] as number) + 0; // −0 becomes 0
     keys.set(new Int32Array(exact.buffer));
   }
+  return weldTriples(keys);
+}
+
+/** For each three numbers, the first three that are equal. */
+export function weldTriples(keys: Int32Array): Uint32Array<ArrayBuffer> {
+  const count = keys.length / 3;
   const table = emptyTable(count);
   const mask = table.length - 1;
   const welded = new Uint32Array(count);
