@@ -1,6 +1,5 @@
-import { mkdir, writeFile } from 'node:fs/promises';
+import { mkdir } from 'node:fs/promises';
 import path from 'node:path';
-import { AppError, messageOf } from '@/core/base/diagnostic';
 import { joinStrips, packRows } from '@/core/exchange/png-strips';
 import { MeshAnalysis, settleMap } from '@/core/mesh/analysis';
 import type { MapKind } from '@/core/mesh/analysis';
@@ -9,6 +8,7 @@ import { fillGutter, planGutter } from '@/core/mesh/gutter';
 import type { Arguments } from './arguments';
 import { UsageError } from './arguments';
 import { preparationOf, readModel } from './read-model';
+import { writeOut } from './write-out';
 
 interface MapRequest { readonly kind: MapKind; readonly settings: Readonly<Record<string, number>>; readonly choices: Readonly<Record<string, string>>; readonly store: (value: number, size: number) => number; readonly says: string }
 const limited = (value: number): number => Math.min(1, Math.max(0, value));
@@ -40,7 +40,7 @@ export async function runAnalyse({ positionals, values }: Arguments, print: (tex
   for (const name of names) {
     const request = REQUESTS[name] as MapRequest;
     const file = path.join(out, `${stem}-${name}.png`);
-    await write(file, drawMap(analysis, request, size));
+    await writeOut(file, drawMap(analysis, request, size));
     print(`${file}  ${request.says}`);
   }
   const diagnosis = diagnose(mesh);
@@ -58,12 +58,4 @@ function drawMap(analysis: MeshAnalysis, { kind, settings, choices, store }: Map
   fillGutter(values, planGutter(covered, size, GUTTER), 1);
   const layout = { width: size, height: size, channels: 1, depth: 16 } as const;
   return joinStrips(layout, [packRows(layout, values, { isFirst: true, isLast: true })]);
-}
-
-async function write(file: string, bytes: Uint8Array): Promise<void> {
-  try {
-    await writeFile(file, bytes);
-  } catch (cause) {
-    throw new AppError('file.unwritable', `${file} cannot be written: ${messageOf(cause)}.`, 'Files written before it are complete. Make room and run it again.', { cause });
-  }
 }

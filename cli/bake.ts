@@ -1,6 +1,5 @@
-import { mkdir, writeFile } from 'node:fs/promises';
+import { mkdir } from 'node:fs/promises';
 import path from 'node:path';
-import { AppError, messageOf } from '@/core/base/diagnostic';
 import { bakeFiles } from '@/core/exchange/packaging';
 import { MeshAnalysis, mapKey } from '@/core/mesh/analysis';
 import type { MapSettings } from '@/core/mesh/analysis';
@@ -10,6 +9,7 @@ import { UsageError } from './arguments';
 import { readDocument } from './read-document';
 import { readImages } from './read-images';
 import { preparationOf, readModel } from './read-model';
+import { writeOut } from './write-out';
 
 const SIZES = [64, 128, 256, 512, 1024, 2048, 4096];
 
@@ -40,12 +40,4 @@ export async function runBake({ positionals, values }: Arguments, print: (text: 
     print(path.join(out, name));
   }
   return 0;
-}
-
-async function writeOut(file: string, bytes: Uint8Array): Promise<void> {
-  try {
-    await writeFile(file, bytes);
-  } catch (cause) {
-    throw new AppError('file.unwritable', `${file} cannot be written: ${messageOf(cause)}.`, 'Files written before it are complete. Make room and run it again.', { cause });
-  }
 }
