@@ -133,6 +133,7 @@ f -3/1/1 -2/2/1 -1/4/1
 `;
   it('is told from other files by its content', () => {
     expect(modelFormat(bytesOf(CUBE))).toBe('obj');
+    expect(modelFormat(bytesOf(`# made by Åsa, größer, 港\n${CUBE}`))).toBe('obj');
     expect(() => modelFormat(bytesOf('only some words'))).toThrow('not a binary glTF');
     expect(() => modelFormat(new Uint8Array(0))).toThrow('not a binary glTF');
   });
@@ -151,6 +152,8 @@ f -3/1/1 -2/2/1 -1/4/1
   });
   it('is refused with the line that is wrong', async () => {
     await expect(readModel(bytesOf('v 0 0 0\nv 1 0 0\nv 0 x 0\nf 1 2 3\n'), 'bad')).rejects.toThrow('Line 3 of the OBJ should hold 3 numbers');
+    await expect(readModel(bytesOf(`v 0 0 0\nv 1 0 0\nv 0 1 0\nf ${'1 2 3 '.repeat(200_000)}\n`), 'long')).rejects.toThrow('Line 4 of the OBJ has more than 1,000,000 characters');
+    await expect(readModel(bytesOf(`v 0 0 0\nv 1 0 0\nv 0 1 0\n${`f ${'1 2 3 '.repeat(160_000)}\n`.repeat(11)}`), 'many')).rejects.toMatchObject({ code: 'model.too-many-triangles' });
     await expect(readModel(bytesOf('v 0 0 0\nf 1 2 3\n'), 'bad')).rejects.toThrow('Line 2 of the OBJ names a vertex that is not there');
     await expect(readModel(bytesOf('v 0 0 0\nv 1 0 0\nv 0 1 0\n'), 'none')).rejects.toMatchObject({ code: 'model.empty' });
     await expect(readModel(bytesOf('v 0 0 0\nv 1e30 0 0\nv 0 1 0\nf 1 2 3\n'), 'far')).rejects.toMatchObject({ code: 'model.not-finite' });

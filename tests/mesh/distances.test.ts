@@ -68,6 +68,13 @@ describe('crease distance', () => {
     const cylinder = meshOfSketch(new ShapeSketch().lathe([[0, -1], [0.5, -1], [0.5, 1], [0, 1]], 64).finish());
     at(cylinder, 1.2, ([x, y, z]) => (Math.abs(y) > 0.999 ? 0.5 - Math.hypot(x, z) : 1 - Math.abs(y)), 0.01);
   });
+  it('is the same measured in parts, one map after another', () => {
+    const mesh = box(2), analysis = new MeshAnalysis(mesh), points = uniformPoints(mesh, 300);
+    const map = (width: number) => ({ kind: 'crease', angleRad: Math.PI / 6, width }) as const;
+    const [whole, other] = [analysis.measure(map(0.4), points, 0), analysis.measure(map(0.2), points, 0)];
+    expect([...analysis.measure(map(0.4), points, 0, 0, 120), ...analysis.measure(map(0.4), points, 0, 120, 180)]).toEqual([...whole]);
+    other.forEach((value, k) => { expect(value).toBeCloseTo(Math.min(1, (whole[k] ?? 0) * 2), 5); });
+  });
   it('finds none on a sphere, nor on an open sheet', () => {
     at(meshOfSketch(new ShapeSketch().sphere([0, 0, 0], 1, 32).finish(3)), 0.5, () => 9, 1e-6);
     at(meshOfSketch(new ShapeSketch().sheet([[[0, 0, 0], [1, 0, 0]], [[0, 0, 1], [1, 0, 1]]], false).finish()), 0.5, () => 9, 1e-6);

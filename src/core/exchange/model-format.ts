@@ -23,7 +23,7 @@ const looksLikeObj = (text: string): boolean => /^(v|vt|vn|f|o|g|mtllib|usemtl)\
 
 /** Which kind of model a file is, from its first bytes; its size is checked, nothing is parsed. Throws AppError. */
 export function modelFormat(bytes: Uint8Array): ModelFormat {
-  const isText = bytes.length > 0 && bytes.subarray(0, 4096).every((byte) => byte >= 32 || byte === 9 || byte === 10 || byte === 13);
+  const isText = bytes.length > 0 && bytes.subarray(0, LOOKED_AT).every((byte) => byte >= 32 || byte === 9 || byte === 10 || byte === 13);
   if (!isText || !looksLikeObj(new TextDecoder().decode(bytes.subarray(0, LOOKED_AT)))) {
     assertGlb(bytes);
     return 'glb';

@@ -2,6 +2,9 @@ import type { MeshAttribute } from '../mesh/surface-mesh';
 import { assertFinite, assertTriangles, distinctNames, dropCollapsed, fail } from './model-soup';
 import type { ModelSoup } from './model-soup';
 
+/** A polygon of a hundred thousand corners needs less. */
+const LONGEST_LINE = 1_000_000;
+
 /** Growing lists of what lines bring. */
 class Gathered {
   readonly places: number[] = [];
@@ -39,6 +42,7 @@ export function readObjSoup(text: string): ModelSoup {
   for (let from = 0; from < text.length; line++) {
     let until = text.indexOf('\n', from);
     if (until < 0) until = text.length;
+    if (until - from > LONGEST_LINE) throw fail('broken', `Line ${String(line + 1)} of the OBJ has more than ${LONGEST_LINE.toLocaleString('en')} characters.`);
     readLine(gathered, text.slice(from, until).trim(), line + 1);
     from = until + 1;
   }
@@ -72,6 +76,7 @@ function numbers(words: readonly string[], least: number, line: number): number[
 
 function readFace(gathered: Gathered, words: readonly string[], line: number): void {
   const part = gathered.part();
+  assertTriangles(gathered.parts.length + words.length - 2);
   const corners = words.map((word) => {
     const [place = '', uv = '', normal = ''] = word.split('/');
     return [indexOf(place, gathered.places.length / 3, line), uv === '' ? -1 : indexOf(uv, gathered.uvs.length / 2, line), normal === '' ? -1 : indexOf(normal, gathered.normals.length / 3, line)] as const;

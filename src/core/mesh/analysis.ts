@@ -54,6 +54,7 @@ export function settleMap(kind: MapKind, settings: Readonly<Record<string, numbe
 export class MeshAnalysis {
   private hierarchy: Bvh | null = null;
   private kernel: RayKernel | null = null;
+  private creases: { readonly key: string; readonly distance: CreaseDistance } | null = null;
   private curvatureField: CurvatureField | null = null;
   private readonly rasters = new Map<number, { raster: AtlasRaster; points: SamplePoints }>();
 
@@ -80,8 +81,15 @@ export class MeshAnalysis {
       return computeCurvature(this.mesh, this.bvh, this.curvatureField, points, settings.radius, first, count);
     }
     if (settings.kind === 'proximity') return this.measureProximity(settings.part, points, first, count);
-    if (settings.kind === 'crease') return new CreaseDistance(this.mesh, settings.angleRad, settings.width).measure(points, first, count);
+    if (settings.kind === 'crease') return this.creasesOf(settings).measure(points, first, count);
     return this.rays.openness(points, { ...settings, rays }, first, count);
+  }
+
+  /** Kept for the next part of the same map: finding creases walks the whole mesh. */
+  private creasesOf(settings: MapSettings & { kind: 'crease' }): CreaseDistance {
+    const key = mapKey(settings);
+    if (this.creases?.key !== key) this.creases = { key, distance: new CreaseDistance(this.mesh, settings.angleRad, settings.width) };
+    return this.creases.distance;
   }
 
   private measureProximity(part: string | null, points: SamplePoints, first: number, count: number): Float32Array<ArrayBuffer> {
