@@ -7,6 +7,7 @@ import path from 'node:path';
 import { closeDatabase, migrateDatabase } from '@/db/client';
 import { DEMO_PEOPLE } from '@/server/demo/people';
 import { seedDemo } from '@/server/demo/seed';
+import { stopJobs } from '@/server/jobs';
 import { freePort, removeCluster, startCluster } from './cluster';
 import type { Cluster } from './cluster';
 
@@ -112,6 +113,7 @@ async function main(): Promise<void> {
   say('bringing the tables up to date');
   await migrateDatabase(path.join(root, 'drizzle'));
   await seedDemo(settings.demoPassword, say);
+  await stopJobs();
   build();
   const address = `http://127.0.0.1:${String(settings.port)}`;
   const env: NodeJS.ProcessEnv = { ...process.env, NODE_ENV: 'production', NEXT_TELEMETRY_DISABLED: '1', BETTER_AUTH_SECRET: settings.secret, BETTER_AUTH_URL: address };

@@ -4,7 +4,7 @@ import { databaseUrl } from '@/db/client';
 /** Background work, kept in the database: any worker process takes it over when another dies. */
 export const SWATCH_JOB = 'swatch';
 export const PUBLISH_JOB = 'publish';
-export const MODEL_JOB = 'model';
+export const MAP_JOB = 'mesh map';
 
 const kept = globalThis as unknown as { brightLoomJobs?: Promise<PgBoss> | undefined };
 
@@ -12,7 +12,7 @@ async function start(): Promise<PgBoss> {
   const boss = new PgBoss({ connectionString: databaseUrl(), max: 3 });
   boss.on('error', () => undefined);
   await boss.start();
-  for (const name of [SWATCH_JOB, PUBLISH_JOB]) await boss.createQueue(name, { name, policy: name === SWATCH_JOB ? 'short' : 'standard', retryLimit: 3, retryDelay: 2, expireInSeconds: 120 });
+  for (const name of [SWATCH_JOB, PUBLISH_JOB, MAP_JOB]) await boss.createQueue(name, { name, policy: name === PUBLISH_JOB ? 'standard' : 'short', retryLimit: 3, retryDelay: 2, expireInSeconds: name === MAP_JOB ? 900 : 120 });
   return boss;
 }
 

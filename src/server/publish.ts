@@ -9,7 +9,9 @@ import { hashContent } from '@/core/graph/canonical';
 import type { GroupDefinition } from '@/core/graph/document';
 import { storeBlob } from '@/db/queries/blobs';
 import { findEntryByName, findPublication, finishPublication, insertRelease } from '@/db/queries/library';
-import { findMaterial, findModel, findRevision, setSwatch } from '@/db/queries/materials';
+import { findMaterial, findRevision, setSwatch } from '@/db/queries/materials';
+import { findModel } from '@/db/queries/models';
+import { requestMaps } from './mesh-maps';
 import { prepareModel, renderSwatch, showcase } from './render';
 
 /** The models every group is proved on, besides the material's own. */
@@ -64,7 +66,7 @@ async function referenceModels(userId: string, own: string): Promise<ProofModel[
   for (const modelId of new Set([...REFERENCE_MODELS, own])) {
     const model = await findModel(userId, modelId);
     if (!model) throw new AppError('proof.no-model', `The reference model ${modelId} is missing.`, 'Start the application once more to restore the demo models.');
-    prepared.push({ name: model.name, ...(await prepareModel(model.blobHash)) });
+    prepared.push({ name: model.name, ...(await prepareModel(model)) });
   }
   return prepared;
 }
@@ -84,10 +86,11 @@ export async function runSwatch(materialId: string, readerId: string): Promise<v
   if (!material || !revision || !model) return;
   if (hasErrors(checkReferences(revision.document))) return;
   try {
-    const prepared = await prepareModel(model.blobHash);
+    const prepared = await prepareModel(model);
     await prepareImages(revision.document);
     const png = renderSwatch(revision.document, prepared);
     await setSwatch(materialId, await storeBlob(png, 'image/png'));
+    await requestMaps(revision.document, model, prepared.analysis);
   } catch (error) {
     console.error(`No picture of ${materialId}:`, messageOf(error));
   }

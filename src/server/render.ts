@@ -1,44 +1,46 @@
 import { framingCamera, seePoints } from '@/core/evaluate/camera';
 import { drawOutput } from '@/core/evaluate/draw';
 import { encodeRgba } from '@/core/exchange/png';
+import { canonicalJson } from '@/core/graph/canonical';
 import { OUTPUT_EDGE, SURFACE_OUTPUT, emptyDocument } from '@/core/graph/document';
 import type { GroupDefinition, NetworkDocument, NodeInstance, Strand } from '@/core/graph/document';
-import { MeshAnalysis, mapKey } from '@/core/mesh/analysis';
+import { MAP_SIZE, MeshAnalysis, mapKey } from '@/core/mesh/analysis';
 import type { MeshMap } from '@/core/mesh/mesh-map';
 import type { MapSource } from '@/core/evaluate/session';
 import { readModel } from '@/core/exchange/read-model';
 import { findBlob } from '@/db/queries/blobs';
+import type { StoredModel } from '@/db/queries/models';
 
 /** Side of a swatch, pixels; drawn at twice that and halved. */
 const SWATCH_SIZE = 192;
-const MAP_SIZE = 256;
 const MODELS_KEPT = 8;
 
 export interface PreparedModel { readonly analysis: MeshAnalysis; readonly maps: MapSource }
 const prepared = new Map<string, Promise<PreparedModel>>();
 
 /** A model ready to be measured; the last few are kept, by content. */
-export function prepareModel(blobHash: string): Promise<PreparedModel> {
-  const known = prepared.get(blobHash);
+export function prepareModel({ blobHash, preparation }: Pick<StoredModel, 'blobHash' | 'preparation'>): Promise<PreparedModel> {
+  const key = canonicalJson({ blobHash, preparation });
+  const known = prepared.get(key);
   if (known) return known;
   const made = (async () => {
     const file = await findBlob(blobHash);
     if (!file) throw new Error(`Invariant broken: blob ${blobHash} is missing`);
-    const { mesh } = await readModel(new Uint8Array(file.bytes), 'model');
+    const { mesh } = await readModel(new Uint8Array(file.bytes), 'model', { preparation });
     const analysis = new MeshAnalysis(mesh);
     const cache = new Map<string, MeshMap>();
     const maps: MapSource = (settings) => {
-      const key = mapKey(settings);
-      const map = cache.get(key) ?? analysis.quickMap(settings, MAP_SIZE);
-      cache.set(key, map);
+      const name = mapKey(settings);
+      const map = cache.get(name) ?? analysis.quickMap(settings, MAP_SIZE.quick);
+      cache.set(name, map);
       return map;
     };
     return { analysis, maps };
   })();
-  prepared.set(blobHash, made);
+  prepared.set(key, made);
   const [oldest] = prepared.keys();
   if (prepared.size > MODELS_KEPT && oldest !== undefined) prepared.delete(oldest);
-  made.catch(() => prepared.delete(blobHash));
+  made.catch(() => prepared.delete(key));
   return made;
 }
 

@@ -23,3 +23,10 @@ export function assertMayPublish(user: SignedIn, rack: string, projects: readonl
 export function assertMayWithdraw(user: SignedIn): void {
   if (!mayWithdraw(user.role)) throw new AppError('rights.withdraw', 'Withdrawing a release is for librarians.', 'Nothing was changed. Ask a librarian.', { status: 403 });
 }
+
+/** Members mend their projects' models; those that belong to everybody are a librarian's. Reading was checked before. */
+export const mayMend = (role: Role, projectId: string | null): boolean => projectId !== null || role === 'librarian';
+
+export function assertMayMend(user: SignedIn, projectId: string | null): void {
+  if (!mayMend(user.role, projectId)) throw new AppError('rights.mend', 'This model belongs to the whole studio; only librarians change it.', 'Nothing was changed. Ask a librarian, or bring the model into your project.', { status: 403 });
+}

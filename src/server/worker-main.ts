@@ -1,6 +1,8 @@
 import { closeDatabase } from '@/db/client';
 import { findOwner } from '@/db/queries/owners';
-import { PUBLISH_JOB, SWATCH_JOB, jobs, stopJobs } from './jobs';
+import { MAP_JOB, PUBLISH_JOB, SWATCH_JOB, jobs, stopJobs } from './jobs';
+import { runMap } from './mesh-maps';
+import type { MapTask } from './mesh-maps';
 import { runPublication, runSwatch } from './publish';
 
 /** A worker process: takes jobs from the database until it is told to stop. Start more of them for more speed. */
@@ -13,6 +15,9 @@ await boss.work<{ materialId: string }>(SWATCH_JOB, { pollingIntervalSeconds: 1 
     const owner = await findOwner(job.data.materialId);
     if (owner) await runSwatch(job.data.materialId, owner);
   }
+});
+await boss.work<MapTask>(MAP_JOB, { pollingIntervalSeconds: 2 }, async (batch) => {
+  for (const job of batch) await runMap(job.data);
 });
 console.log('worker ready');
 for (const signal of ['SIGINT', 'SIGTERM'] as const) {

@@ -1,3 +1,6 @@
+import type { ModelPreparation } from '../core/exchange/prepare';
+import type { MapSettings } from '../core/mesh/analysis';
+
 /** A request the server refused, or that did not reach it. */
 export class ApiFailure extends Error {
   constructor(readonly status: number, readonly code: string, message: string, readonly action: string, readonly details: unknown) {
@@ -26,7 +29,7 @@ async function send(path: string, init: RequestInit): Promise<Response> {
 export async function getJson<T>(path: string): Promise<T> {
   return (await send(path, { cache: 'no-store' })).json() as Promise<T>;
 }
-export async function sendJson<T>(method: 'POST' | 'PUT', path: string, body: unknown): Promise<T> {
+export async function sendJson<T>(method: 'POST' | 'PUT' | 'PATCH', path: string, body: unknown): Promise<T> {
   return (await send(path, { method, headers: { 'Content-Type': 'application/json' }, body: JSON.stringify(body) })).json() as Promise<T>;
 }
 export async function getBytes(path: string): Promise<Uint8Array<ArrayBuffer>> {
@@ -34,6 +37,18 @@ export async function getBytes(path: string): Promise<Uint8Array<ArrayBuffer>> {
 }
 export async function sendBytes<T>(path: string, bytes: Uint8Array<ArrayBuffer>): Promise<T> {
   return (await send(path, { method: 'POST', headers: { 'Content-Type': 'application/octet-stream' }, body: bytes })).json() as Promise<T>;
+}
+
+/** A model's file, what is mended in it when it is read, and the key that names both. */
+export interface ModelFile { readonly bytes: Uint8Array<ArrayBuffer>; readonly preparation: ModelPreparation; readonly key: string }
+export async function getModel(id: string): Promise<ModelFile> {
+  const response = await send(`/api/models/${id}`, {});
+  return { bytes: new Uint8Array(await response.arrayBuffer()), preparation: JSON.parse(response.headers.get('Bright-Loom-Preparation') ?? '{}') as ModelPreparation, key: response.headers.get('ETag') ?? '' };
+}
+/** The values of a mesh map that the server keeps; null where it keeps none. */
+export async function getMeshMap(model: string, settings: MapSettings): Promise<Float32Array<ArrayBuffer> | null> {
+  const response = await send(`/api/models/${model}/maps?settings=${encodeURIComponent(JSON.stringify(settings))}`, {});
+  return response.status === 204 ? null : new Float32Array(await response.arrayBuffer());
 }
 
 export interface Me { readonly user: { readonly id: string; readonly name: string; readonly role: 'artist' | 'author' | 'librarian' }; readonly projects: readonly { readonly id: string; readonly name: string }[] }

@@ -47,6 +47,8 @@ export interface EditorState {
   /** What the model shown brings; null until it is loaded. */
   readonly model: ModelFacts | null;
   readonly progress: MapProgress | null;
+  /** Whether a person stopped measuring: maps stay as they were seen first. */
+  readonly isMeasuringStopped: boolean;
   /** Raised to ask the board to show all its cards. */
   readonly fitRequests: number;
 }
@@ -55,7 +57,7 @@ const HISTORY = 300;
 
 export const editorStore = createStore<EditorState>(() => ({
   document: emptyDocument(''), path: [], selection: [], chosenStrand: null, past: [], future: [], gesture: null, pin: null, materialId: '', modelId: '', revision: 0,
-  saveState: 'saved', saveMessage: '', taps: new Map(), kinds: new Map(), appearance: null, images: new Map(), readings: new Map(), problem: null, camera: null, model: null, progress: null, fitRequests: 0,
+  saveState: 'saved', saveMessage: '', taps: new Map(), kinds: new Map(), appearance: null, images: new Map(), readings: new Map(), problem: null, camera: null, model: null, progress: null, isMeasuringStopped: false, fitRequests: 0,
 }));
 const { getState, setState } = editorStore;
 

@@ -16,7 +16,7 @@ import type { MeshMap } from '../core/mesh/mesh-map';
 import type { SampleExtent } from '../core/mesh/sample-points';
 import type { SurfaceMesh } from '../core/mesh/surface-mesh';
 import type { FillResult, ResolvedDemand, StageProgram } from '../workers/loom.worker';
-import { WorkerPool, WorkerProblem, settled } from '../workers/pool';
+import { WorkerPool, WorkerProblem, isLost, settled } from '../workers/pool';
 import { boardAt, editorStore, keyOf } from './editor-store';
 import type { ModelFacts } from './editor-store';
 import { ImageKeeper } from './images';
@@ -79,7 +79,8 @@ export class Evaluation {
         if (state.document.lights !== before.document.lights) this.showLights();
         if (state.document !== before.document || state.path !== before.path || state.camera !== before.camera) this.requestSwatches();
       }),
-      this.models.onMaps(() => { this.feedMaps(); this.requestSwatches(); }),
+      this.models.onMaps(() => { this.feedMaps(); this.updateStage(); this.requestSwatches(); }),
+      this.pool.onReplaced(() => { this.program = null; this.preparing = ''; }),
       this.images.onImages(() => { this.updateStage(); this.requestSwatches(); }),
     ];
   }
@@ -99,8 +100,8 @@ export class Evaluation {
     this.pool.close();
   }
 
-  async show(id: string, name: string, bytes?: Uint8Array<ArrayBuffer>): Promise<readonly string[]> {
-    const loaded = await this.models.load(id, name, bytes);
+  async show(id: string, name: string): Promise<readonly string[]> {
+    const loaded = await this.models.load(id, name);
     this.mesh = { id, mesh: loaded.mesh };
     editorStore.setState({ camera: framingCamera(loaded.mesh.centre, loaded.mesh.size), model: modelFacts(loaded.mesh) });
     this.demands = [];
@@ -156,7 +157,7 @@ export class Evaluation {
       this.updateStage();
     } catch (error) {
       // The stage keeps its last picture.
-      editorStore.setState({ problem: explain(error) });
+      if (!isLost(error)) editorStore.setState({ problem: explain(error) });
     } finally {
       if (this.preparing === key) this.preparing = '';
     }
@@ -234,7 +235,8 @@ export class Evaluation {
       this.models.request(model, result.demands.map((demand) => demand.resolved));
       this.feedMaps();
     } catch (error) {
-      editorStore.setState({ problem: explain(error) });
+      // The new worker is asked as soon as it has the model.
+      if (!isLost(error)) editorStore.setState({ problem: explain(error) });
     }
   }
 }

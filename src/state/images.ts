@@ -19,7 +19,10 @@ export class ImageKeeper {
   private readonly sheets = new Map<string, Promise<ImageAtlas>>();
   private loading = 0;
 
-  constructor(private readonly pool: WorkerPool) {}
+  constructor(private readonly pool: WorkerPool) {
+    // A worker in the place of one that ended has no images.
+    pool.onReplaced(() => { editorStore.setState({ images: new Map() }); for (const listener of this.listeners) listener(); });
+  }
 
   onImages(listener: () => void): () => void {
     this.listeners.add(listener);

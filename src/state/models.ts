@@ -1,49 +1,72 @@
 import type { MapSettings } from '../core/mesh/analysis';
-import { MAP_TITLES, mapKey } from '../core/mesh/analysis';
+import { MAP_CHUNK, MAP_SIZE, MAP_TITLES, keptMapKey, mapKey } from '../core/mesh/analysis';
 import type { MeshMap } from '../core/mesh/mesh-map';
 import type { SurfaceMesh } from '../core/mesh/surface-mesh';
-import { settled } from '../workers/pool';
-import type { WorkerPool } from '../workers/pool';
-import { getBytes } from './api';
+import { isLost, settled } from '../workers/pool';
+import type { RemoteWorker, WorkerPool } from '../workers/pool';
+import type { ModelPreparation } from '../core/exchange/prepare';
+import { getMeshMap, getModel } from './api';
 import { editorStore } from './editor-store';
-
-/** Side of a mesh map: quick look, finished. */
-const MAP_SIZE = { quick: 256, fine: 512 } as const;
-const CHUNK = 16384;
+import { keepMap, recallMap } from './map-cache';
 
 interface MapEntry { readonly settings: MapSettings; map: MeshMap | null; fine: boolean }
-export interface LoadedModel { readonly id: string; readonly mesh: SurfaceMesh; readonly notes: readonly string[] }
+export interface LoadedModel {
+  readonly id: string; readonly mesh: SurfaceMesh; readonly notes: readonly string[];
+  /** What is mended in it, and the name of the file with that. */
+  readonly preparation: ModelPreparation; readonly key: string;
+}
+/** A part of a map still to be measured. */
+interface Piece { readonly first: number; readonly count: number }
 
 /** Loads models into the workers and has their mesh maps measured: quickly first, then fine, in parallel. */
 export class ModelKeeper {
   private readonly models = new Map<string, Promise<LoadedModel>>();
+  private readonly loaded = new Map<string, LoadedModel>();
   private readonly maps = new Map<string, MapEntry>();
   private readonly listeners = new Set<() => void>();
   private wanted = new Set<string>();
+  /** Maps a person stopped: their first look stays. */
+  private readonly stopped = new Set<string>();
   private working = false;
+  /** Where finished maps came from; for tests and benchmarks. */
+  readonly counts = { measured: 0, recalled: 0, fetched: 0 };
 
-  constructor(private readonly pool: WorkerPool) {}
+  constructor(private readonly pool: WorkerPool) {
+    pool.onReplaced((remote) => { this.furnish(remote).catch((error: unknown) => { editorStore.setState({ problem: `A worker could not be started again: ${String(error)} Reload the page.` }); }); });
+  }
+
+  /** Gives a new worker what the others have. */
+  private async furnish(remote: RemoteWorker): Promise<void> {
+    // All are sent at once, so that they arrive before anything else the worker is asked.
+    await Promise.all([
+      ...[...this.loaded.values()].map(({ id, mesh }) => settled(remote.adoptMesh(id, mesh))),
+      ...[...this.maps].flatMap(([key, { settings, map }]) => (map ? [settled(remote.provideMap(modelOf(key), settings, map))] : [])),
+    ]);
+    for (const listener of this.listeners) listener();
+  }
 
   onMaps(listener: () => void): () => void {
     this.listeners.add(listener);
     return () => { this.listeners.delete(listener); };
   }
 
-  load(id: string, name: string, bytes?: Uint8Array<ArrayBuffer>): Promise<LoadedModel> {
+  load(id: string, name: string): Promise<LoadedModel> {
     const known = this.models.get(id);
     if (known) return known;
-    const made = this.fetch(id, name, bytes);
+    const made = this.fetch(id, name);
     this.models.set(id, made);
     made.catch(() => this.models.delete(id));
     return made;
   }
 
-  private async fetch(id: string, name: string, given?: Uint8Array<ArrayBuffer>): Promise<LoadedModel> {
-    const bytes = given ?? await getBytes(`/api/models/${id}`);
+  private async fetch(id: string, name: string): Promise<LoadedModel> {
+    const { bytes, preparation, key } = await getModel(id);
     const first = this.pool.labourer;
-    const { mesh, notes } = await settled(first.loadModel(id, bytes, name));
-    await Promise.all(this.pool.all.map((worker) => settled(worker.adoptMesh(id, mesh))));
-    return { id, mesh, notes };
+    const { mesh, notes } = await settled(first.loadModel(id, bytes, name, preparation));
+    await Promise.all(this.pool.all.filter((worker) => worker !== first).map((worker) => settled(worker.adoptMesh(id, mesh))));
+    const model = { id, mesh, notes, preparation, key };
+    this.loaded.set(id, model);
+    return model;
   }
 
   mapFor(model: string, settings: MapSettings): MeshMap | null {
@@ -57,8 +80,22 @@ export class ModelKeeper {
       const key = `${model} ${mapKey(each)}`;
       if (!this.maps.has(key)) this.maps.set(key, { settings: each, map: null, fine: false });
     }
-    if (!this.working) void this.work(model);
+    if (!this.working) void this.work();
   }
+
+  /** Stops measuring; what was shown last stays. Changing a setting, or `resume`, measures again. */
+  stop(): void {
+    for (const key of this.wanted) if (this.maps.get(key)?.fine === false) this.stopped.add(key);
+    editorStore.setState({ isMeasuringStopped: this.stopped.size > 0 });
+  }
+
+  resume(): void {
+    this.stopped.clear();
+    editorStore.setState({ isMeasuringStopped: false });
+    if (!this.working) void this.work();
+  }
+
+  private isWanted(key: string): boolean { return this.wanted.has(key) && !this.stopped.has(key); }
 
   get isWorking(): boolean { return this.working; }
 
@@ -68,18 +105,14 @@ export class ModelKeeper {
   }
 
   private nextTask(): { key: string; entry: MapEntry } | null {
-    const open = [...this.wanted].flatMap((key) => { const entry = this.maps.get(key); return entry && !entry.fine ? [{ key, entry }] : []; });
+    const open = [...this.wanted].flatMap((key) => { const entry = this.maps.get(key); return entry && !entry.fine && this.isWanted(key) ? [{ key, entry }] : []; });
     return open.find(({ entry }) => entry.map === null) ?? open[0] ?? null;
   }
 
-  private async work(initial: string): Promise<void> {
+  private async work(): Promise<void> {
     this.working = true;
     try {
-      for (let task = this.nextTask(); task; task = this.nextTask()) {
-        const model = task.key.slice(0, task.key.indexOf(' ')) || initial;
-        if (task.entry.map === null) await this.measureQuickly(model, task.entry);
-        else await this.measureFinely(model, task.key, task.entry);
-      }
+      for (let task = this.nextTask(); task; task = this.nextTask()) await this.advance(task.key, task.entry);
     } catch (error) {
       editorStore.setState({ problem: `Measuring the model failed: ${error instanceof Error ? error.message : String(error)} Reload the page to try again.` });
     } finally {
@@ -88,9 +121,40 @@ export class ModelKeeper {
     }
   }
 
+  /** The next step of a map: one that was kept, else a first look, then the finished one. A worker that ends meanwhile only costs its share. */
+  private async advance(key: string, entry: MapEntry): Promise<void> {
+    const model = modelOf(key);
+    try {
+      const kept = entry.map === null ? await this.recall(model, entry.settings) : null;
+      if (kept) await this.finish(model, entry, kept);
+      else if (entry.map === null) await this.measureQuickly(model, entry);
+      else await this.measureFinely(model, key, entry);
+    } catch (error) {
+      if (!isLost(error)) throw error;
+    }
+  }
+
+  /** A finished map of this browser or of the server. */
+  private async recall(model: string, settings: MapSettings): Promise<Float32Array<ArrayBuffer> | null> {
+    const key = `${this.loaded.get(model)?.key ?? ''} ${keptMapKey(settings)}`;
+    const total = await settled((this.pool.labourers[0] ?? this.pool.evaluator).texelCount(model, MAP_SIZE.fine));
+    const own = await recallMap(key);
+    if (own?.length === total) { this.counts.recalled++; return own; }
+    const shared = await getMeshMap(model, settings).catch(() => null);
+    if (shared?.length !== total) return null;
+    this.counts.fetched++;
+    await keepMap(key, shared);
+    return shared;
+  }
+
+  private async finish(model: string, entry: MapEntry, values: Float32Array<ArrayBuffer>): Promise<void> {
+    await this.publish(model, entry, await settled(this.pool.labourer.assemble(model, MAP_SIZE.fine, values)));
+    entry.fine = true;
+  }
+
   private async publish(model: string, entry: MapEntry, map: MeshMap): Promise<void> {
     entry.map = map;
-    await Promise.all(this.pool.all.map((worker) => settled(worker.provideMap(model, entry.settings, map))));
+    await Promise.all(this.pool.all.map((worker) => settled(worker.provideMap(model, entry.settings, map)).catch((error: unknown) => { if (!isLost(error)) throw error; })));
     for (const listener of this.listeners) listener();
   }
 
@@ -100,23 +164,33 @@ export class ModelKeeper {
   }
 
   private async measureFinely(model: string, key: string, entry: MapEntry): Promise<void> {
-    const workers = this.pool.labourers;
-    const total = await settled((workers[0] ?? this.pool.evaluator).texelCount(model, MAP_SIZE.fine));
+    const total = await settled((this.pool.labourers[0] ?? this.pool.evaluator).texelCount(model, MAP_SIZE.fine));
     const values = new Float32Array(total);
-    let next = 0, done = 0;
-    const labour = async (worker: WorkerPool['evaluator']): Promise<void> => {
-      while (next < total && this.wanted.has(key)) {
-        const first = next;
-        const count = Math.min(CHUNK, total - first);
-        next += count;
-        values.set(await settled(worker.measureTexels(model, entry.settings, MAP_SIZE.fine, first, count)), first);
-        done += count;
+    const pieces: Piece[] = [];
+    for (let first = 0; first < total; first += MAP_CHUNK) pieces.push({ first, count: Math.min(MAP_CHUNK, total - first) });
+    pieces.reverse();
+    let done = 0;
+    const labour = async (worker: RemoteWorker): Promise<void> => {
+      for (let piece = pieces.pop(); piece && this.isWanted(key); piece = pieces.pop()) {
+        try {
+          values.set(await settled(worker.measureTexels(model, entry.settings, MAP_SIZE.fine, piece.first, piece.count)), piece.first);
+        } catch (error) {
+          // Another worker takes the piece.
+          pieces.push(piece);
+          throw error;
+        }
+        done += piece.count;
         editorStore.setState({ progress: { label: `Measuring ${MAP_TITLES[entry.settings.kind]}`, share: done / total } });
       }
     };
-    await Promise.all(workers.map((worker) => labour(worker)));
+    const ends = await Promise.allSettled(this.pool.labourers.map((worker) => labour(worker)));
+    for (const end of ends) if (end.status === 'rejected' && !isLost(end.reason)) throw end.reason;
+    while (done < total && this.isWanted(key)) await labour(this.pool.evaluator);
     if (done < total) return;
-    entry.fine = true;
-    await this.publish(model, entry, await settled(this.pool.labourer.assemble(model, MAP_SIZE.fine, values)));
+    this.counts.measured++;
+    await keepMap(`${this.loaded.get(model)?.key ?? ''} ${keptMapKey(entry.settings)}`, values);
+    await this.finish(model, entry, values);
   }
 }
+
+const modelOf = (key: string): string => key.slice(0, key.indexOf(' '));

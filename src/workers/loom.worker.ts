@@ -16,6 +16,7 @@ import type { ImageReading, ImageSlot } from '../core/compile/images';
 import { threadImages } from '../core/evaluate/image-store';
 import type { ImageFacts } from '../core/evaluate/image-store';
 import { drawOutput } from '../core/evaluate/draw';
+import { drawModelLook } from '../core/evaluate/model-looks';
 import { paintSurface, paintValues } from '../core/evaluate/picture';
 import type { Picture } from '../core/evaluate/picture';
 import { proveGroup } from '../core/evaluate/proof';
@@ -23,11 +24,13 @@ import type { Proof } from '../core/evaluate/proof';
 import { EvaluationSession, demandsOf, scaleOf } from '../core/evaluate/session';
 import { describeValues, histogram } from '../core/evaluate/statistics';
 import type { Statistics } from '../core/evaluate/statistics';
+import type { ModelPreparation } from '../core/exchange/prepare';
 import { readModel } from '../core/exchange/read-model';
 import type { PngStrip } from '../core/exchange/png-strips';
 import type { NetworkDocument, ValueKind } from '../core/graph/document';
 import { MeshAnalysis, mapKey } from '../core/mesh/analysis';
 import type { MapSettings } from '../core/mesh/analysis';
+import { diagnose } from '../core/mesh/diagnose';
 import type { MeshMap } from '../core/mesh/mesh-map';
 import { pointsAt, uniformPoints } from '../core/mesh/sample-points';
 import type { SampleExtent, SamplePoints } from '../core/mesh/sample-points';
@@ -160,12 +163,23 @@ const dracoBinary = async (): Promise<ArrayBuffer> => (await fetch(new URL('drac
 
 const baking = makeBakeSession();
 
+/** Takes a lock and keeps it until the worker ends: how the page notices that it did. */
+function live(name: string): Promise<boolean> {
+  return new Promise((resolve) => {
+    navigator.locks.request(name, () => { resolve(true); return new Promise(() => undefined); }).catch(() => { resolve(false); });
+  });
+}
+
 const api = {
-  loadModel: (id: string, bytes: Uint8Array<ArrayBuffer>, name: string) => attempt(async () => {
-    const imported = await readModel(bytes, name, { dracoBinary });
+  live,
+  loadModel: (id: string, bytes: Uint8Array<ArrayBuffer>, name: string, preparation: ModelPreparation = {}) => attempt(async () => {
+    const imported = await readModel(bytes, name, { dracoBinary, preparation });
     adopt(id, imported.mesh);
     return imported;
   }),
+  diagnose: (id: string) => attempt(() => diagnose(loaded(id).analysis.mesh)),
+  /** A picture of the model in clay, or of one of the masks made from its shape. */
+  modelLook: (id: string, look: string, size: number) => attempt(() => drawModelLook(loaded(id).analysis, look, size)),
   adoptMesh: (id: string, mesh: SurfaceMesh) => attempt(() => { adopt(id, mesh); return true; }),
   quickMap: (id: string, settings: MapSettings, size: number) => attempt(() => {
     const map = loaded(id).analysis.quickMap(settings, size);

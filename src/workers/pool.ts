@@ -2,7 +2,7 @@ import * as Comlink from 'comlink';
 import type { Answer, LoomWorker, WorkerFailure } from './loom.worker';
 
 export type RemoteWorker = Comlink.Remote<LoomWorker>;
-interface Member { readonly worker: Worker; readonly remote: RemoteWorker }
+interface Member { readonly worker: Worker; readonly remote: RemoteWorker; readonly lose: () => void }
 
 export class WorkerProblem extends Error {
   constructor(readonly code: string, message: string, readonly action: string) {
@@ -10,6 +10,9 @@ export class WorkerProblem extends Error {
     this.name = 'WorkerProblem';
   }
 }
+/** What calls to a worker that ended fail with. */
+const LOST = 'worker.lost';
+export const isLost = (error: unknown): boolean => error instanceof WorkerProblem && error.code === LOST;
 
 const isFailure = (answer: unknown): answer is WorkerFailure => typeof answer === 'object' && answer !== null && 'failed' in answer;
 
@@ -20,16 +23,28 @@ export async function settled<T>(answer: Promise<Answer<T>>): Promise<T> {
   return value;
 }
 
-/** Web workers sized to the machine. The first serves what must answer at once (swatches); the others measure and bake. */
+/** Calls of a worker that may end before it answers: they then fail instead of waiting for ever. */
+function guarded(remote: RemoteWorker, ended: Promise<never>): RemoteWorker {
+  return new Proxy(remote, {
+    get(target, name) {
+      const call: unknown = Reflect.get(target, name);
+      return typeof name === 'string' && typeof call === 'function' ? (...given: unknown[]) => Promise.race([(call as (...given: unknown[]) => Promise<unknown>)(...given), ended]) : call;
+    },
+  });
+}
+
+/**
+ * Web workers sized to the machine. The first serves what must answer at once (swatches); the others measure and bake. A worker
+ * that ends (the system took its memory, say) is replaced; who keeps things in workers is told, and gives the new one what it needs.
+ */
 export class WorkerPool {
   private readonly members: Member[];
+  private readonly listeners = new Set<(remote: RemoteWorker) => void>();
   private next = 0;
+  private isClosed = false;
 
   constructor(size = Math.min(8, Math.max(2, navigator.hardwareConcurrency || 2))) {
-    this.members = Array.from({ length: size }, () => {
-      const worker = new Worker(new URL('./loom.worker.ts', import.meta.url), { type: 'module' });
-      return { worker, remote: Comlink.wrap<LoomWorker>(worker) };
-    });
+    this.members = Array.from({ length: size }, (_, place) => this.start(place));
   }
 
   get size(): number { return this.members.length; }
@@ -42,7 +57,42 @@ export class WorkerPool {
   }
   get labourers(): readonly RemoteWorker[] { return this.members.slice(1).map((member) => member.remote); }
 
+  /** Calls back with every worker that takes the place of one that ended. */
+  onReplaced(listener: (remote: RemoteWorker) => void): () => void {
+    this.listeners.add(listener);
+    return () => { this.listeners.delete(listener); };
+  }
+
+  /** Ends a worker as the system might, without a word. */
+  kill(place: number): void { this.members[place]?.worker.terminate(); }
+
   close(): void {
-    for (const { worker } of this.members) worker.terminate();
+    this.isClosed = true;
+    for (const { worker, lose } of this.members) { worker.terminate(); lose(); }
+  }
+
+  private start(place: number): Member {
+    const worker = new Worker(new URL('./loom.worker.ts', import.meta.url), { type: 'module' });
+    const bare = Comlink.wrap<LoomWorker>(worker);
+    let lose = (): void => undefined;
+    const ended = new Promise<never>((_, reject) => { lose = () => { reject(new WorkerProblem(LOST, 'A worker of the browser ended.', 'It was started again; your work is kept.')); }; });
+    ended.catch(() => undefined);
+    const member = { worker, remote: guarded(bare, ended), lose };
+    void this.watch(member, bare, place);
+    return member;
+  }
+
+  /** A worker holds a lock as long as it lives; whoever gets the lock after it knows that it ended. Browsers without locks are not watched. */
+  private async watch(member: Member, bare: RemoteWorker, place: number): Promise<void> {
+    if (!('locks' in navigator)) return;
+    const name = `bright-loom worker ${crypto.randomUUID()}`;
+    if (!(await bare.live(name))) return;
+    await navigator.locks.request(name, () => undefined);
+    if (this.isClosed) return;
+    member.worker.terminate();
+    const other = this.start(place);
+    this.members[place] = other;
+    for (const listener of this.listeners) listener(other.remote);
+    member.lose();
   }
 }

@@ -1,5 +1,6 @@
 import Link from 'next/link';
-import { listMaterials, listModels, listProjects } from '@/db/queries/materials';
+import { listMaterials, listProjects } from '@/db/queries/materials';
+import { listModels } from '@/db/queries/models';
 import { AccountMenu } from '@/features/account/AccountMenu';
 import { NewMaterial } from '@/features/materials/NewMaterial';
 import { Swatch } from '@/ui/Swatch';

@@ -64,12 +64,32 @@ export async function readGlbSoup(bytes: Uint8Array<ArrayBuffer>, dracoBinary?: 
   return gather(document);
 }
 
-interface Found { readonly node: Node; readonly primitive: Primitive; readonly position: Accessor; readonly firstVertex: number; readonly vertices: number; readonly corners: number }
+interface Found {
+  readonly node: Node; readonly primitive: Primitive; readonly position: Accessor; readonly corners: number;
+  /** Where its vertices begin among all, and which of its accessors' elements they are: pieces often share one long accessor. */
+  readonly firstVertex: number; readonly used: Uint32Array; readonly places: Uint32Array;
+}
+const NO_VERTEX = 0xffffffff;
+
+/** The elements a primitive's triangles name, in their order, and each named place as one of them (`NO_VERTEX` where there is none). */
+function usedVertices(primitive: Primitive, count: number): { used: Uint32Array; places: Uint32Array } {
+  const named = primitive.getIndices()?.getArray();
+  if (!named) { const every = Uint32Array.from({ length: count }, (_, k) => k); return { used: every, places: every }; }
+  const taken = new Uint8Array(count);
+  for (const index of named) if (index < count) taken[index] = 1;
+  const order = new Uint32Array(count).fill(NO_VERTEX);
+  let next = 0;
+  for (let v = 0; v < count; v++) if (taken[v] === 1) order[v] = next++;
+  const used = new Uint32Array(next);
+  for (let v = 0; v < count; v++) if (taken[v] === 1) used[order[v] as number] = v;
+  return { used, places: Uint32Array.from(named, (index) => order[index] ?? NO_VERTEX) };
+}
 
 /** The primitives to be read, with their place among all vertices; counted before anything is unfolded. */
 function findPrimitives(document: Document): { found: readonly Found[]; skipped: number } {
   const scene = document.getRoot().getDefaultScene() ?? document.getRoot().listScenes()[0];
   const found: Found[] = [];
+  const known = new Map<Primitive, ReturnType<typeof usedVertices>>();
   let firstVertex = 0, skipped = 0;
   scene?.traverse((node) => {
     for (const primitive of node.getMesh()?.listPrimitives() ?? []) {
@@ -77,8 +97,10 @@ function findPrimitives(document: Document): { found: readonly Found[]; skipped:
       if (!position || ![TRIANGLES, STRIP, FAN].includes(primitive.getMode())) { skipped++; continue; }
       const count = (primitive.getIndices() ?? position).getCount();
       const corners = primitive.getMode() === TRIANGLES ? count - count % 3 : Math.max(0, count - 2) * 3;
-      found.push({ node, primitive, position, firstVertex, vertices: position.getCount(), corners });
-      firstVertex += position.getCount();
+      const vertices = known.get(primitive) ?? usedVertices(primitive, position.getCount());
+      known.set(primitive, vertices);
+      found.push({ node, primitive, position, firstVertex, ...vertices, corners });
+      firstVertex += vertices.used.length;
     }
   });
   return { found, skipped };
@@ -88,14 +110,14 @@ function gather(document: Document): ModelSoup {
   const { found, skipped } = findPrimitives(document);
   const corners = found.reduce((sum, each) => sum + each.corners, 0);
   assertTriangles(corners / 3);
-  const vertices = found.reduce((sum, each) => sum + each.vertices, 0);
+  const vertices = found.reduce((sum, each) => sum + each.used.length, 0);
   const positions = new Float32Array(vertices * 3), indices = new Uint32Array(corners), parts = new Uint32Array(corners / 3);
   const names = found.map(({ node, primitive }, part) => node.getName() || primitive.getMaterial()?.getName() || `Part ${String(part + 1)}`);
   let corner = 0;
   found.forEach((each, part) => {
-    const { position, node, firstVertex, vertices: count } = each;
-    placeVectors(positions, position, firstVertex, node.getWorldMatrix(), false);
-    assertFinite(positions, firstVertex * 3, (firstVertex + count) * 3, names[part] ?? '');
+    const { position, node, firstVertex, used } = each;
+    placeVectors(positions, position, each, node.getWorldMatrix(), false);
+    assertFinite(positions, firstVertex * 3, (firstVertex + used.length) * 3, names[part] ?? '');
     const written = writeIndices(indices, corner, each, names[part] ?? '');
     parts.fill(part, corner / 3, written / 3);
     corner = written;
@@ -112,17 +134,15 @@ function gather(document: Document): ModelSoup {
 }
 
 /** Writes the corners of a primitive as triangles; mirrored pieces are turned round so that they keep facing outwards. */
-function writeIndices(into: Uint32Array, at: number, { node, primitive, position, firstVertex, corners }: Found, name: string): number {
-  const source = primitive.getIndices()?.getArray() ?? null;
-  const count = position.getCount();
+function writeIndices(into: Uint32Array, at: number, { node, primitive, firstVertex, places, corners }: Found, name: string): number {
   const mode = primitive.getMode();
   const isMirrored = determinant(node.getWorldMatrix()) < 0;
   for (let k = 0; k < corners; k++) {
     const t = Math.floor(k / 3), c = k % 3;
     const side = isMirrored && c > 0 ? 3 - c : c;
     const place = mode === TRIANGLES ? t * 3 + side : mode === FAN ? (side === 0 ? 0 : t + side) : t + (t % 2 === 1 && side > 0 ? 3 - side : side);
-    const index = source ? source[place] as number : place;
-    if (index >= count) throw fail('index', `A triangle of “${name}” names a vertex that is not there.`);
+    const index = places[place] ?? NO_VERTEX;
+    if (index === NO_VERTEX) throw fail('index', `A triangle of “${name}” names a vertex that is not there.`);
     into[at + k] = firstVertex + index;
   }
   return at + corners;
@@ -138,12 +158,12 @@ const cofactor = (m: Matrix, row: number, column: number): number => {
 const determinant = (m: Matrix): number => [0, 1, 2].reduce((sum, column) => sum + cell(m, 0, column) * cofactor(m, 0, column), 0);
 
 /** Writes positions, or directions, in world space. */
-function placeVectors(into: Float32Array, accessor: Accessor, firstVertex: number, matrix: Matrix, isDirection: boolean): void {
+function placeVectors(into: Float32Array, accessor: Accessor, { firstVertex, used }: Found, matrix: Matrix, isDirection: boolean): void {
   const entries = Array.from({ length: 9 }, (_, k) => (isDirection ? cofactor(matrix, Math.floor(k / 3), k % 3) : cell(matrix, Math.floor(k / 3), k % 3)));
   const shift = [0, 1, 2].map((row) => (isDirection ? 0 : cell(matrix, row, 3)));
   const element: number[] = [];
-  for (let v = 0; v < accessor.getCount(); v++) {
-    accessor.getElement(v, element);
+  for (let v = 0; v < used.length; v++) {
+    accessor.getElement(used[v] as number, element);
     const x = element[0] as number, y = element[1] as number, z = element[2] as number;
     for (let row = 0; row < 3; row++) into[(firstVertex + v) * 3 + row] = (entries[row * 3] as number) * x + (entries[row * 3 + 1] as number) * y + (entries[row * 3 + 2] as number) * z + (shift[row] as number);
   }
@@ -152,11 +172,12 @@ function placeVectors(into: Float32Array, accessor: Accessor, firstVertex: numbe
 /** Unit normals; null when a piece brings none, so that all are made anew. Those without length are left at 0. */
 function gatherNormals(found: readonly Found[], vertices: number): Float32Array<ArrayBuffer> | null {
   const normals = new Float32Array(vertices * 3);
-  for (const { primitive, node, firstVertex, vertices: count } of found) {
+  for (const each of found) {
+    const { primitive, node, position, firstVertex, used: { length: count } } = each;
     const accessor = primitive.getAttribute('NORMAL');
-    if (accessor?.getCount() !== count) return null;
+    if (accessor?.getCount() !== position.getCount()) return null;
     const matrix = node.getWorldMatrix();
-    placeVectors(normals, accessor, firstVertex, matrix, true);
+    placeVectors(normals, accessor, each, matrix, true);
     const sign = determinant(matrix) < 0 ? -1 : 1;
     for (let v = firstVertex; v < firstVertex + count; v++) {
       const length = Math.hypot(normals[v * 3] as number, normals[v * 3 + 1] as number, normals[v * 3 + 2] as number);
@@ -171,12 +192,12 @@ function gatherNormals(found: readonly Found[], vertices: number): Float32Array<
 function gatherAttribute(found: readonly Found[], semantic: string, width: number, vertices: number, everywhere = false): MeshAttribute | null {
   const values = new Float32Array(vertices * width);
   const element: number[] = [];
-  for (const { primitive, firstVertex, vertices: count } of found) {
+  for (const { primitive, position, firstVertex, used } of found) {
     const accessor = primitive.getAttribute(semantic);
-    if (accessor?.getCount() !== count) { if (everywhere) return null; continue; }
+    if (accessor?.getCount() !== position.getCount()) { if (everywhere) return null; continue; }
     const own = Math.min(width, accessor.getElementSize());
-    for (let v = 0; v < count; v++) {
-      accessor.getElement(v, element);
+    for (let v = 0; v < used.length; v++) {
+      accessor.getElement(used[v] as number, element);
       for (let k = 0; k < own; k++) { const value = element[k] as number; values[(firstVertex + v) * width + k] = Number.isFinite(value) ? value : 0; }
     }
   }

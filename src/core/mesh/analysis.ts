@@ -25,13 +25,22 @@ export type MapKind = MapSettings['kind'];
 export const MAP_TITLES: Readonly<Record<MapKind, string>> = { curvature: 'curvature', occlusion: 'occlusion', proximity: 'proximity', crease: 'crease distance' };
 
 /** Rays per point of a finished occlusion map, and of the quick look per vertex. */
-export const OCCLUSION_RAYS = { quick: 24, fine: 64 } as const;
+export const OCCLUSION_RAYS = { quick: 24, fine: 128 } as const;
 
 /** Object sizes that stand for a distance to nothing. */
 const FAR_AWAY = 2;
 
 /** A name for the map, equal for equal settings. */
 export const mapKey = (settings: MapSettings): string => JSON.stringify(settings);
+
+/** Raised whenever a map of the same settings comes out otherwise than before: kept maps of older versions are not used. */
+const MEASURING_VERSION = 1;
+/** The name a finished map is kept under, with the model's own key and the map's side. */
+export const keptMapKey = (settings: MapSettings): string => `${String(MEASURING_VERSION)} ${String(OCCLUSION_RAYS.fine)} ${mapKey(settings)}`;
+/** Side of a mesh map: quick look, finished. */
+export const MAP_SIZE = { quick: 256, fine: 512 } as const;
+/** Points measured between two looks at whether the map is still wanted. */
+export const MAP_CHUNK = 16384;
 
 /** Works out settings as written by a node (relative or in metres) for a mesh; absurd values are limited. */
 export function settleMap(kind: MapKind, settings: Readonly<Record<string, number>>, choices: Readonly<Record<string, string>>, size: number): MapSettings {

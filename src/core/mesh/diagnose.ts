@@ -6,8 +6,9 @@ import { cornersOf, triangleAreas, triangleCount, vertexAt } from './surface-mes
 import type { SurfaceMesh } from './surface-mesh';
 import { edgesOf, nextCorner, weldTriples } from './topology';
 
-export type Cure = 'smooth' | 'weld' | 'unwrap' | 'turn round';
-export const FINDING_CODES = ['open', 'crowded', 'flipped', 'inside-out', 'against', 'faceted', 'overlap', 'coverage', 'flat', 'twice', 'automatic'] as const;
+export const CURES = ['smooth', 'weld', 'unwrap', 'turn round'] as const;
+export type Cure = (typeof CURES)[number];
+export const FINDING_CODES = ['open', 'crowded', 'flipped', 'inside-out', 'against', 'faceted', 'overlap', 'coverage', 'flat', 'twice', 'automatic', 'size'] as const;
 export type FindingCode = (typeof FINDING_CODES)[number];
 /** Something about a model that a mask will show, and what mends it. */
 export interface Finding {
@@ -37,8 +38,16 @@ const many = (count: number, one: string, more: string): string => `${count.toLo
 export function diagnose(mesh: SurfaceMesh): Diagnosis {
   return {
     triangles: triangleCount(mesh), vertices: mesh.positions.length / 3, parts: mesh.partNames, attributes: mesh.attributes.map(({ name, width }) => ({ name, width })),
-    extent: mesh.extent, size: mesh.size, findings: [...edgeFindings(mesh), ...normalFindings(mesh), ...triangleFindings(mesh), ...atlasFindings(mesh)],
+    extent: mesh.extent, size: mesh.size, findings: [...sizeFindings(mesh), ...edgeFindings(mesh), ...normalFindings(mesh), ...triangleFindings(mesh), ...atlasFindings(mesh)],
   };
+}
+
+/** Metres between which a thing on a film set or in a game lies. */
+const LIKELY = { least: 1e-3, most: 1000 } as const;
+
+function sizeFindings({ size }: SurfaceMesh): Finding[] {
+  if (size >= LIKELY.least && size <= LIKELY.most) return [];
+  return [{ code: 'size', tone: 'fault', title: `It is ${size < 1 ? 'less than a millimetre' : 'more than a kilometre'} across: is its unit right?`, effect: 'Masks relative to the object are the same; lengths in units, true sizes and distances to lights are not.' }];
 }
 
 function edgeFindings(mesh: SurfaceMesh): Finding[] {

@@ -1,10 +1,8 @@
-import { and, desc, eq, exists, or, sql } from 'drizzle-orm';
+import { and, desc, eq } from 'drizzle-orm';
 import type { NetworkDocument } from '../../core/graph/document';
 import { database } from '../client';
 import { material, model, project, projectMember, revision, user } from '../schema/index';
-
-const memberOf = (userId: string, projectId: typeof material.projectId | typeof model.projectId) =>
-  exists(database().select({ one: sql`1` }).from(projectMember).where(and(eq(projectMember.projectId, projectId), eq(projectMember.userId, userId))));
+import { memberOf } from './members';
 
 export async function listMaterials(userId: string) {
   return database().select({
@@ -59,19 +57,4 @@ export async function setSwatch(materialId: string, hash: string): Promise<void>
 export async function listProjects(userId: string) {
   return database().select({ id: project.id, name: project.name }).from(project)
     .innerJoin(projectMember, and(eq(projectMember.projectId, project.id), eq(projectMember.userId, userId))).orderBy(project.name);
-}
-
-const mayRead = (userId: string) => or(sql`${model.projectId} is null`, memberOf(userId, model.projectId));
-
-export async function listModels(userId: string) {
-  return database().select({ id: model.id, name: model.name, projectId: model.projectId }).from(model).where(mayRead(userId)).orderBy(model.createdAt);
-}
-
-export async function findModel(userId: string, id: string) {
-  const [row] = await database().select({ id: model.id, name: model.name, projectId: model.projectId, blobHash: model.blobHash }).from(model).where(and(eq(model.id, id), mayRead(userId)));
-  return row;
-}
-
-export async function insertModel(given: { id: string; name: string; projectId: string | null; blobHash: string; ownerId: string | null }): Promise<void> {
-  await database().insert(model).values(given);
 }

@@ -1,5 +1,6 @@
 import { customType, index, integer, jsonb, pgTable, primaryKey, text, timestamp, uniqueIndex } from 'drizzle-orm/pg-core';
 import type { GroupDefinition, NetworkDocument } from '../../core/graph/document';
+import type { ModelPreparation } from '../../core/exchange/prepare';
 import type { Proof } from '../../core/evaluate/proof';
 import { user } from './accounts';
 
@@ -30,9 +31,20 @@ export const model = pgTable('model', {
   name: text('name').notNull(),
   projectId: text('project_id').references(() => project.id, { onDelete: 'cascade' }),
   blobHash: text('blob_hash').notNull().references(() => blob.hash),
+  /** What is mended in it each time it is read; the file stays as it came. */
+  preparation: jsonb('preparation').$type<ModelPreparation>().notNull().default({}),
   ownerId: text('owner_id').references(() => user.id),
   createdAt: created(),
 });
+
+/** Mesh maps that were measured once for everyone: by the model's content and mending, the map's settings and side. */
+export const meshMap = pgTable('mesh_map', {
+  modelKey: text('model_key').notNull(),
+  mapKey: text('map_key').notNull(),
+  size: integer('size').notNull(),
+  bytes: bytea('bytes').notNull(),
+  createdAt: created(),
+}, (table) => [primaryKey({ columns: [table.modelKey, table.mapKey, table.size] })]);
 
 export const material = pgTable('material', {
   id: text('id').primaryKey(),

@@ -22,6 +22,7 @@ export function Stage({ evaluation }: { readonly evaluation: Evaluation }) {
   const renderer = useRef<StageRenderer | null>(null);
   const pin = useEditor((state) => state.pin);
   const progress = useEditor((state) => state.progress);
+  const isMeasuringStopped = useEditor((state) => state.isMeasuringStopped);
   const problem = useEditor((state) => state.problem);
   const { beacons, chosen } = useBeacons();
   const [mode, setMode] = useState<BeaconInput>('place');
@@ -62,9 +63,12 @@ export function Stage({ evaluation }: { readonly evaluation: Evaluation }) {
       ) : null}
       {progress ? (
         <div className="absolute inset-x-2 bottom-2" role="status" data-testid="progress">
-          <div className="text-[11px] text-ink">{progress.label}</div>
+          <div className="flex items-center gap-2 text-[11px] text-ink">{progress.label} <button type="button" className="underline" onClick={() => { evaluation.models.stop(); }}>Stop</button></div>
           <div className="h-[3px] bg-line"><div className="h-full bg-ink" style={{ width: `${String(Math.round(progress.share * 100))}%` }} /></div>
         </div>
+      ) : null}
+      {isMeasuringStopped && !progress ? (
+        <div className="absolute bottom-2 left-2 text-[11px]" role="status" data-testid="measuring-stopped">Measuring was stopped: masks show their first look. <button type="button" className="underline" onClick={() => { evaluation.models.resume(); }}>Go on</button></div>
       ) : null}
       {problem ? <div role="alert" className="absolute inset-x-2 top-10 rounded-[2px] border border-madder bg-panel p-2 text-[12px]" data-testid="problem">{problem}</div> : null}
       {pin === null ? <OpacityChoice /> : null}

@@ -1,4 +1,4 @@
-import { listModels } from '@/db/queries/materials';
+import { listModels } from '@/db/queries/models';
 import { route } from '@/server/http';
 import { uploadModel } from '@/server/models';
 

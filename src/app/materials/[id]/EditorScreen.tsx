@@ -49,6 +49,7 @@ export function EditorScreen({ materialId, models: initialModels, user }: Props)
       if (!live) return;
       opened = { evaluation: new Evaluation(), saver: new Saver(setClash), projectId: material.projectId };
       setSession(opened);
+      opened.evaluation.pool.onReplaced(() => { toast('A worker of the browser ended, perhaps for want of memory. It was started again; your work is kept, and what it was measuring is measured anew.', { duration: 12000 }); });
       const { modelId } = editorStore.getState();
       await opened.evaluation.show(modelId, initialModels.find((model) => model.id === modelId)?.name ?? 'Model');
       if (restored) { toast('Unsaved work of this browser was restored.'); void opened.saver.flush(); }

@@ -1,4 +1,4 @@
-import { listModels } from '@/db/queries/materials';
+import { listModels } from '@/db/queries/models';
 import { signedIn } from '../../signed-in';
 import { EditorScreen } from './EditorScreen';
 

@@ -1,0 +1,39 @@
+import { NetworkSketch } from '../edit/network-sketch';
+import type { NetworkDocument } from '../graph/document';
+import { MAP_SIZE } from '../mesh/analysis';
+import type { MeshAnalysis } from '../mesh/analysis';
+import { framingCamera, seePoints } from './camera';
+import { drawOutput } from './draw';
+import type { Picture } from './picture';
+
+/** A picture that tells what masks will see in a model. */
+export interface ModelLook { readonly id: string; readonly title: string; readonly tells: string }
+export const MODEL_LOOKS: readonly ModelLook[] = [
+  { id: 'clay', title: 'In clay', tells: 'Its shape and its normals.' },
+  { id: 'curvature', title: 'Curvature', tells: 'White on edges, black in hollows; radius 3 % of the object.' },
+  { id: 'occlusion', title: 'Openness', tells: 'Black where something is in the way within a quarter of the object.' },
+  { id: 'thickness', title: 'Thickness', tells: 'Black where it is thin.' },
+  { id: 'crease', title: 'Crease bands', tells: 'White along edges sharper than 30°.' },
+  { id: 'parts', title: 'Parts', tells: 'A colour for each.' },
+];
+
+const plain = new NetworkSketch().node('paint', 'surface.surface', { values: { baseColour: [0.18, 0.18, 0.18], roughness: 0.65 } }).finish('Clay', 'paint.surface');
+const sketched = (sketch: NetworkSketch): NetworkDocument => ({ ...plain, network: sketch.inside({}) });
+const DRAWN: Readonly<Record<string, { readonly document: NetworkDocument; readonly shown: string }>> = {
+  clay: { document: plain, shown: 'surface' },
+  curvature: {
+    document: sketched(new NetworkSketch().node('bend', 'model.curvature').node('shown', 'ranges.remap', { values: { inLow: -0.4, inHigh: 0.4 } }).wire('bend.signed > shown.value')), shown: 'shown:value',
+  },
+  occlusion: { document: sketched(new NetworkSketch().node('shown', 'model.occlusion')), shown: 'shown:openness' },
+  thickness: { document: sketched(new NetworkSketch().node('shown', 'model.thickness')), shown: 'shown:thickness' },
+  crease: { document: sketched(new NetworkSketch().node('shown', 'model.crease-distance')), shown: 'shown:band' },
+  parts: { document: sketched(new NetworkSketch().node('shown', 'model.part')), shown: 'shown:colour' },
+};
+
+/** A look of a model, `size` pixels square; masks are measured quickly, at its vertices. */
+export function drawModelLook(analysis: MeshAnalysis, look: string, size: number): Picture {
+  const drawn = DRAWN[look];
+  if (!drawn) throw new Error(`Invariant broken: there is no look “${look}”`);
+  const seen = seePoints(analysis, framingCamera(analysis.mesh.centre, analysis.mesh.size), size * 2, size * 2);
+  return drawOutput(drawn.document, drawn.shown, analysis, seen, (settings) => analysis.quickMap(settings, MAP_SIZE.quick));
+}

@@ -1,0 +1,88 @@
+'use client';
+import { useEffect, useState } from 'react';
+import { curesOf, withCure, withPlacing, withoutCure } from '@/core/exchange/prepare';
+import type { ModelPreparation } from '@/core/exchange/prepare';
+import { MODEL_LOOKS } from '@/core/evaluate/model-looks';
+import type { Picture } from '@/core/evaluate/picture';
+import type { Cure } from '@/core/mesh/diagnose';
+import { ApiFailure, sendJson } from '@/state/api';
+import { examine } from '@/state/model-examination';
+import type { Examination } from '@/state/model-examination';
+import { PictureCanvas } from '@/ui/PictureCanvas';
+import { WorkerPool } from '@/workers/pool';
+import { FindingList } from './FindingList';
+import { ModelFactsTable } from './ModelFactsTable';
+import type { ModelRow } from './ModelsScreen';
+
+const PICTURE = 208;
+const told = (error: unknown): string => [error instanceof Error ? error.message : String(error), (error as { action?: string }).action ?? ''].join(' ').trim();
+
+/** A model looked over: what it is, what masks will make of it, and what mends that. */
+export function ModelPage({ model }: { readonly model: ModelRow }) {
+  const { examination, looks, failure, busy, look } = useExamination(model.id);
+  const [message, setMessage] = useState('');
+  const mend = async (next: ModelPreparation, done: string): Promise<void> => {
+    if (!examination) return;
+    setMessage('');
+    try {
+      await sendJson('PATCH', `/api/models/${model.id}`, { before: examination.preparation, preparation: next });
+      look();
+      setMessage(done);
+    } catch (error) {
+      if (error instanceof ApiFailure && error.code === 'model.clash') look();
+      setMessage(told(error));
+    }
+  };
+  const cure = (asked: Cure): void => { if (examination) void mend(withCure(examination.preparation, asked), `Mended: ${CURE_DONE[asked]}. The file itself is as it was.`); };
+  const uncure = (asked: Cure): void => { if (examination) void mend(withoutCure(examination.preparation, asked), `Taken back: ${CURE_DONE[asked]}.`); };
+  return (
+    <>
+      <h2 className="text-[18px] font-semibold">{model.name}</h2>
+      <p className="mb-3 text-soft">{model.ownerName ? `Brought in by ${model.ownerName}` : 'Comes with Bright Loom'}{model.mayMend ? '' : '; only librarians mend it'}</p>
+      {failure ? <p role="alert" className="mb-2 text-madder">{failure}</p> : null}
+      <p role="status" className="min-h-5" data-testid="model-status">{busy || message}</p>
+      <div className="flex flex-wrap gap-3">
+        {MODEL_LOOKS.map(({ id, title, tells }) => (
+          <figure key={id} className="w-[208px]">
+            <div className="h-[208px] bg-stage">{looks.get(id) ? <PictureCanvas picture={looks.get(id)} label={`${title}: ${model.name}`} className="h-full w-full" /> : null}</div>
+            <figcaption className="text-[12px]"><strong>{title}</strong> <span className="text-soft">{tells}</span></figcaption>
+          </figure>
+        ))}
+      </div>
+      {examination ? (
+        <div className="mt-4 grid gap-5 lg:grid-cols-[320px_1fr]">
+          <ModelFactsTable examination={examination} mayMend={model.mayMend} onPlace={(next) => { void mend(withPlacing(examination.preparation, next), 'Read anew with that unit and axis.'); }} />
+          <FindingList diagnosis={examination.diagnosis} notes={examination.notes} applied={curesOf(examination.preparation)} mayMend={model.mayMend && busy === ''} onCure={cure} onTakeBack={uncure} />
+        </div>
+      ) : null}
+    </>
+  );
+}
+
+const CURE_DONE: Readonly<Record<Cure, string>> = { smooth: 'normals are made smooth by angle', weld: 'near vertices are put in one place', unwrap: 'maps use an automatic atlas', 'turn round': 'all triangles face the other way' };
+
+/** Every look takes workers of its own, which end with it: leaving the page or mending the model stops what is under way. */
+function useExamination(id: string) {
+  const [round, setRound] = useState(0);
+  const [examination, setExamination] = useState<Examination | null>(null);
+  const [looks, setLooks] = useState<ReadonlyMap<string, Picture>>(new Map());
+  const [failure, setFailure] = useState('');
+  const [busy, setBusy] = useState('Reading the model …');
+  useEffect(() => {
+    const pool = new WorkerPool(2);
+    let live = true;
+    const run = async (): Promise<void> => {
+      const { draw, ...found } = await examine(pool, id);
+      if (live) setExamination(found);
+      for (const { id: each, title } of MODEL_LOOKS) {
+        if (live) setBusy(`Measuring for ${title.toLowerCase()} …`);
+        const picture = await draw(each, PICTURE);
+        if (live) setLooks((old) => new Map([...old, [each, picture]]));
+      }
+    };
+    run().catch((error: unknown) => { if (live) setFailure(told(error)); }).finally(() => { if (live) setBusy(''); });
+    return () => { live = false; pool.close(); };
+  }, [id, round]);
+  const look = (): void => { setBusy('Reading the model …'); setFailure(''); setRound((before) => before + 1); };
+  return { examination, looks, failure, busy, look };
+}

@@ -1,0 +1,21 @@
+import type { Picture } from '../core/evaluate/picture';
+import type { ModelPreparation } from '../core/exchange/prepare';
+import type { Diagnosis } from '../core/mesh/diagnose';
+import { settled } from '../workers/pool';
+import type { WorkerPool } from '../workers/pool';
+import { getModel } from './api';
+
+/** What is found out about a model: in a worker, never on the page's own thread. */
+export interface Examination { readonly diagnosis: Diagnosis; readonly notes: readonly string[]; readonly preparation: ModelPreparation; readonly bytes: number; readonly format: 'GLB' | 'OBJ'; readonly name: string }
+
+/** Reads a model as it is mended now and looks it over. @throws WorkerProblem, ApiFailure */
+export async function examine(pool: WorkerPool, id: string): Promise<Examination & { readonly draw: (look: string, size: number) => Promise<Picture> }> {
+  const { bytes, preparation, key } = await getModel(id);
+  const worker = pool.labourer;
+  const name = `${id} ${key}`;
+  const { notes } = await settled(worker.loadModel(name, bytes, id, preparation));
+  return {
+    diagnosis: await settled(worker.diagnose(name)), notes, preparation, bytes: bytes.length, name, format: bytes[0] === 0x67 && bytes[1] === 0x6c ? 'GLB' : 'OBJ',
+    draw: (look, size) => settled(worker.modelLook(name, look, size)),
+  };
+}
