@@ -180,7 +180,7 @@ describe('bake', () => {
       const glb = await new NodeIO().readBinary(new Uint8Array(readFileSync(path.join(out, 'glazed-stoneware.glb'))));
       expect(glb.getRoot().listTextures()).toHaveLength(3);
     }
-  }, 60000);
+  }, 150000);
 
   it('shows opacity in the model as its values suggest or as was chosen, and says what is frozen', async () => {
     const holed = documentOf([node('c', 'patterns.checks', { scale: 3 }), node('v', 'model.view-angle'), node('s', 'surface.surface', { coat: 0.6 })], ['c:mask > s:opacity', 'v:value > s:roughness', 's:surface > @out:surface']);

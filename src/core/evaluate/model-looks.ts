@@ -2,6 +2,7 @@ import { NetworkSketch } from '../edit/network-sketch';
 import type { NetworkDocument } from '../graph/document';
 import { MAP_SIZE } from '../mesh/analysis';
 import type { MeshAnalysis } from '../mesh/analysis';
+import { triangleCount } from '../mesh/surface-mesh';
 import { framingCamera, seePoints } from './camera';
 import { drawOutput } from './draw';
 import type { Picture } from './picture';
@@ -9,11 +10,11 @@ import type { Picture } from './picture';
 /** A picture that tells what masks will see in a model. */
 export interface ModelLook { readonly id: string; readonly title: string; readonly tells: string }
 export const MODEL_LOOKS: readonly ModelLook[] = [
-  { id: 'clay', title: 'In clay', tells: 'Its shape and its normals.' },
-  { id: 'curvature', title: 'Curvature', tells: 'White on edges, black in hollows; radius 3 % of the object.' },
-  { id: 'occlusion', title: 'Openness', tells: 'Black where something is in the way within a quarter of the object.' },
+  { id: 'clay', title: 'In clay', tells: 'Its shape and normals.' },
+  { id: 'curvature', title: 'Curvature', tells: 'White on edges, black in hollows.' },
+  { id: 'occlusion', title: 'Openness', tells: 'Black where something is in the way.' },
   { id: 'thickness', title: 'Thickness', tells: 'Black where it is thin.' },
-  { id: 'crease', title: 'Crease bands', tells: 'White along edges sharper than 30°.' },
+  { id: 'crease', title: 'Crease bands', tells: 'White along sharp edges.' },
   { id: 'parts', title: 'Parts', tells: 'A colour for each.' },
 ];
 
@@ -30,10 +31,14 @@ const DRAWN: Readonly<Record<string, { readonly document: NetworkDocument; reado
   parts: { document: sketched(new NetworkSketch().node('shown', 'model.part')), shown: 'shown:colour' },
 };
 
-/** A look of a model, `size` pixels square; masks are measured quickly, at its vertices. */
+/** Beyond so many triangles masks are measured at the vertices only: there are enough of them. */
+const MANY_TRIANGLES = 200_000;
+
+/** A look of a model, `size` pixels square. */
 export function drawModelLook(analysis: MeshAnalysis, look: string, size: number): Picture {
   const drawn = DRAWN[look];
   if (!drawn) throw new Error(`Invariant broken: there is no look “${look}”`);
+  const measure = triangleCount(analysis.mesh) > MANY_TRIANGLES ? analysis.quickMap.bind(analysis) : analysis.fineMap.bind(analysis);
   const seen = seePoints(analysis, framingCamera(analysis.mesh.centre, analysis.mesh.size), size * 2, size * 2);
-  return drawOutput(drawn.document, drawn.shown, analysis, seen, (settings) => analysis.quickMap(settings, MAP_SIZE.quick));
+  return drawOutput(drawn.document, drawn.shown, analysis, seen, (settings) => measure(settings, MAP_SIZE.quick));
 }

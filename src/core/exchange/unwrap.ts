@@ -1,4 +1,5 @@
 import { AppError } from '../base/diagnostic';
+import { flatAtlas } from '../mesh/flat-atlas';
 
 export interface Unwrapped {
   /** The vertex each new vertex was made from. */
@@ -7,12 +8,12 @@ export interface Unwrapped {
   readonly indices: Uint32Array<ArrayBuffer>;
 }
 
-/** Above this the library takes minutes; a plain layout of triangle pairs stands in. */
-const LIBRARY_TRIANGLES = 60000;
+/** Above this the library takes long, minutes in the end; the fast atlas stands in. */
+const LIBRARY_TRIANGLES = 10_000;
 
 /** Gives every triangle a place of its own in the unit square. Splits vertices at the borders of charts. */
 export async function unwrapMesh(positions: Float32Array, normals: Float32Array, indices: Uint32Array): Promise<Unwrapped> {
-  if (indices.length / 3 > LIBRARY_TRIANGLES) return unwrapPlainly(indices);
+  if (indices.length / 3 > LIBRARY_TRIANGLES) return unwrapFast(positions, indices);
   const watlas = await import('watlas');
   await watlas.Initialize();
   const atlas = new watlas.Atlas();
@@ -25,7 +26,7 @@ export async function unwrapMesh(positions: Float32Array, normals: Float32Array,
     const mesh = atlas.getMesh(0);
     const made = new Uint32Array(mesh.indexCount);
     mesh.getIndexArray(made);
-    if (atlas.atlasCount !== 1 || made.length !== indices.length) return unwrapPlainly(indices);
+    if (atlas.atlasCount !== 1 || made.length !== indices.length) return unwrapFast(positions, indices);
     const sources = new Uint32Array(mesh.vertexCount);
     const uvs = new Float32Array(mesh.vertexCount * 2);
     const side = Math.max(atlas.width, atlas.height);
@@ -41,6 +42,11 @@ export async function unwrapMesh(positions: Float32Array, normals: Float32Array,
   } finally {
     atlas.delete();
   }
+}
+
+/** Flat charts; single triangles where there would be too many of them. */
+export function unwrapFast(positions: Float32Array, indices: Uint32Array): Unwrapped {
+  return flatAtlas({ positions, indices }) ?? unwrapPlainly(indices);
 }
 
 /** Two triangles to a cell of a square grid, with a gap between. */

@@ -53,7 +53,7 @@ function sizeFindings({ size }: SurfaceMesh): Finding[] {
 function edgeFindings(mesh: SurfaceMesh): Finding[] {
   const { open, crowded, flipped } = edgesOf(mesh);
   const found: Finding[] = [];
-  if (open > 0) found.push({ code: 'open', tone: 'fault', cure: 'weld', title: many(open, 'open edge', 'open edges'), effect: 'Thickness leaks out there, and curvature ends at them.' });
+  if (open > 0) found.push({ code: 'open', tone: 'fault', cure: 'weld', title: many(open, 'open edge', 'open edges'), effect: 'Thickness leaks out there, and curvature ends at them. Joining vertices closes cracks; holes stay.' });
   if (crowded > 0) found.push({ code: 'crowded', tone: 'fault', title: many(crowded, 'edge has', 'edges have').replace(/^(\S+) (edges?) (has|have)$/, '$1 $2 $3 more than two triangles'), effect: 'Curvature and creases follow only two of them.' });
   if (flipped > 0) found.push({ code: 'flipped', tone: 'fault', title: many(flipped, 'edge', 'edges') + ' between triangles that face opposite ways', effect: 'Occlusion looks into the body there: black or white patches.' });
   return found;

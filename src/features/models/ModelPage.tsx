@@ -14,7 +14,7 @@ import { FindingList } from './FindingList';
 import { ModelFactsTable } from './ModelFactsTable';
 import type { ModelRow } from './ModelsScreen';
 
-const PICTURE = 208;
+const PICTURE = 256;
 const told = (error: unknown): string => [error instanceof Error ? error.message : String(error), (error as { action?: string }).action ?? ''].join(' ').trim();
 
 /** A model looked over: what it is, what masks will make of it, and what mends that. */
@@ -41,10 +41,10 @@ export function ModelPage({ model }: { readonly model: ModelRow }) {
       <p className="mb-3 text-soft">{model.ownerName ? `Brought in by ${model.ownerName}` : 'Comes with Bright Loom'}{model.mayMend ? '' : '; only librarians mend it'}</p>
       {failure ? <p role="alert" className="mb-2 text-madder">{failure}</p> : null}
       <p role="status" className="min-h-5" data-testid="model-status">{busy || message}</p>
-      <div className="flex flex-wrap gap-3">
+      <div className="grid max-w-[1300px] grid-cols-[repeat(auto-fill,minmax(148px,1fr))] gap-2">
         {MODEL_LOOKS.map(({ id, title, tells }) => (
-          <figure key={id} className="w-[208px]">
-            <div className="h-[208px] bg-stage">{looks.get(id) ? <PictureCanvas picture={looks.get(id)} label={`${title}: ${model.name}`} className="h-full w-full" /> : null}</div>
+          <figure key={id}>
+            <div className="aspect-square bg-stage">{looks.get(id) ? <PictureCanvas picture={looks.get(id)} label={`${title}: ${model.name}`} className="h-full w-full" /> : null}</div>
             <figcaption className="text-[12px]"><strong>{title}</strong> <span className="text-soft">{tells}</span></figcaption>
           </figure>
         ))}

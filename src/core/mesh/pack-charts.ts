@@ -1,0 +1,151 @@
+/** Flat charts to be laid out: u, v per vertex in metres, the vertices of each triangle, and each triangle's chart. */
+export interface FlatCharts { readonly uv: Float32Array<ArrayBuffer>; readonly indices: Uint32Array; readonly of: Int32Array; readonly count: number }
+
+const { ceil, cos, floor, max, min, sin, sqrt } = Math;
+
+/** The grid charts are laid out on, and how many cells stay free around each. */
+const CELLS = 1024, GAP = 3;
+/** How much smaller everything becomes when it did not fit, and how often that is tried. */
+const SHRINK = 0.96, TRIES = 120;
+const ANGLES = 12;
+
+/** A chart's outline as a height per column: the free space below and above it. */
+interface Silhouette { readonly chart: number; readonly width: number; readonly height: number; readonly low: Int32Array; readonly high: Int32Array }
+
+/**
+ * Lays charts out in the unit square without overlaps, all at one scale: each is dropped onto the horizon of those before, where it
+ * reaches least high. Changes `uv` in place. Source: B. Lévy et al., Least Squares Conformal Maps for Automatic Texture Atlas
+ * Generation, 2002, section 4.
+ */
+export function packCharts(flat: FlatCharts): void {
+  const bounds = turnUpright(flat);
+  const byHeight = Array.from({ length: flat.count }, (_, chart) => chart).sort((a, b) => heightOf(bounds, b) - heightOf(bounds, a) || a - b);
+  const groups = groupTriangles(flat);
+  let area = 0, longest = 0;
+  for (let c = 0; c < flat.count; c++) {
+    area += heightOf(bounds, c) * ((bounds[c * 4 + 2] as number) - (bounds[c * 4] as number));
+    longest = max(longest, heightOf(bounds, c));
+  }
+  const usable = CELLS - 2 * GAP - 2;
+  let scale = min(sqrt(CELLS * CELLS / max(area, 1e-30)) * 0.97, usable / max(longest, 1e-15));
+  for (let attempt = 0; attempt < TRIES; attempt++, scale *= SHRINK) {
+    const places = layOut(flat, bounds, groups, byHeight, scale);
+    if (places) { move(flat, bounds, places, scale); return; }
+  }
+  throw new Error('Invariant broken: charts fit at no scale');
+}
+
+const heightOf = (bounds: Float64Array, chart: number): number => (bounds[chart * 4 + 3] as number) - (bounds[chart * 4 + 1] as number);
+
+/** Turns every chart so that its bounds are smallest and its longer side stands; returns low u, low v, high u, high v per chart. */
+function turnUpright({ uv, indices, of, count }: FlatCharts): Float64Array {
+  const owner = new Int32Array(uv.length / 2).fill(-1);
+  for (let k = 0; k < indices.length; k++) owner[indices[k] as number] = of[(k / 3) | 0] as number;
+  const best = new Float64Array(count).fill(Infinity), turn = new Int32Array(count);
+  const measure = (angle: number): Float64Array => {
+    const [c, s] = [cos(angle), sin(angle)];
+    const bounds = new Float64Array(count * 4);
+    for (let chart = 0; chart < count; chart++) bounds.set([Infinity, Infinity, -Infinity, -Infinity], chart * 4);
+    for (let v = 0; v < owner.length; v++) {
+      const at = (owner[v] as number) * 4;
+      if (at < 0) continue;
+      const x = (uv[v * 2] as number) * c - (uv[v * 2 + 1] as number) * s, y = (uv[v * 2] as number) * s + (uv[v * 2 + 1] as number) * c;
+      if (x < (bounds[at] as number)) bounds[at] = x;
+      if (y < (bounds[at + 1] as number)) bounds[at + 1] = y;
+      if (x > (bounds[at + 2] as number)) bounds[at + 2] = x;
+      if (y > (bounds[at + 3] as number)) bounds[at + 3] = y;
+    }
+    return bounds;
+  };
+  for (let k = 0; k < ANGLES * 2; k++) {
+    const bounds = measure(k / ANGLES * Math.PI / 2);
+    for (let chart = 0; chart < count; chart++) {
+      const width = (bounds[chart * 4 + 2] as number) - (bounds[chart * 4] as number), height = heightOf(bounds, chart);
+      if (height >= width * 0.999 && width * height < (best[chart] as number) * 0.999) { best[chart] = width * height; turn[chart] = k; }
+    }
+  }
+  for (let v = 0; v < owner.length; v++) {
+    if ((owner[v] as number) < 0) continue;
+    const angle = (turn[owner[v] as number] as number) / ANGLES * Math.PI / 2, c = cos(angle), s = sin(angle);
+    const x = uv[v * 2] as number, y = uv[v * 2 + 1] as number;
+    uv[v * 2] = x * c - y * s;
+    uv[v * 2 + 1] = x * s + y * c;
+  }
+  return measure(0);
+}
+
+/** The triangles of each chart in one list, and where each chart begins in it. */
+function groupTriangles({ of, count }: FlatCharts): { readonly starts: Int32Array; readonly list: Int32Array } {
+  const starts = new Int32Array(count + 1);
+  for (const chart of of) starts[chart + 1] = (starts[chart + 1] as number) + 1;
+  for (let c = 0; c < count; c++) starts[c + 1] = (starts[c + 1] as number) + (starts[c] as number);
+  const next = starts.slice(), list = new Int32Array(of.length);
+  of.forEach((chart, t) => { const at = next[chart] as number; list[at] = t; next[chart] = at + 1; });
+  return { starts, list };
+}
+
+/** Cell positions of all charts at a scale (cells per metre); null when they do not fit. */
+function layOut(flat: FlatCharts, bounds: Float64Array, groups: ReturnType<typeof groupTriangles>, order: readonly number[], scale: number): Int32Array | null {
+  const horizon = new Int32Array(CELLS);
+  const places = new Int32Array(flat.count * 2);
+  for (const chart of order) {
+    const shape = silhouette(flat, bounds, groups, chart, scale);
+    const place = shape.width <= CELLS ? lowestPlace(horizon, shape) : null;
+    if (!place || place.y + shape.height > CELLS) return null;
+    places[chart * 2] = place.x;
+    places[chart * 2 + 1] = place.y;
+    for (let c = 0; c < shape.width; c++) horizon[place.x + c] = max(horizon[place.x + c] as number, place.y + (shape.high[c] as number));
+  }
+  return places;
+}
+
+function silhouette({ uv, indices }: FlatCharts, bounds: Float64Array, { starts, list }: ReturnType<typeof groupTriangles>, chart: number, scale: number): Silhouette {
+  const left = bounds[chart * 4] as number, bottom = bounds[chart * 4 + 1] as number;
+  const width = ceil(((bounds[chart * 4 + 2] as number) - left) * scale) + 2 * GAP + 1, height = ceil(heightOf(bounds, chart) * scale) + 2 * GAP + 1;
+  const low = new Int32Array(width).fill(height), high = new Int32Array(width);
+  for (let g = starts[chart] as number; g < (starts[chart + 1] as number); g++) {
+    const t = (list[g] as number) * 3;
+    for (let side = 0; side < 3; side++) {
+      const a = (indices[t + side] as number) * 2, b = (indices[t + (side + 1) % 3] as number) * 2;
+      spanEdge(((uv[a] as number) - left) * scale, ((uv[a + 1] as number) - bottom) * scale, ((uv[b] as number) - left) * scale, ((uv[b + 1] as number) - bottom) * scale, low, high);
+    }
+  }
+  return { chart, width, height, low, high };
+}
+
+/** Marks the columns an edge passes, and the gap around it. */
+function spanEdge(ax: number, ay: number, bx: number, by: number, low: Int32Array, high: Int32Array): void {
+  if (ax > bx) { spanEdge(bx, by, ax, ay, low, high); return; }
+  const slope = bx > ax ? (by - ay) / (bx - ax) : 0;
+  for (let column = floor(ax); column <= floor(bx); column++) {
+    const from = max(ax, column), to = min(bx, column + 1);
+    const y0 = bx > ax ? ay + (from - ax) * slope : ay, y1 = bx > ax ? ay + (to - ax) * slope : by;
+    const bottom = floor(min(y0, y1)), top = floor(max(y0, y1)) + 2 * GAP + 1;
+    for (let c = max(0, column); c <= min(low.length - 1, column + 2 * GAP); c++) {
+      if (bottom < (low[c] as number)) low[c] = bottom;
+      if (top > (high[c] as number)) high[c] = top;
+    }
+  }
+}
+
+/** Where a silhouette comes to lie lowest on the horizon, the leftmost of several. */
+function lowestPlace(horizon: Int32Array, { width, height, low }: Silhouette): { x: number; y: number } | null {
+  let best = Infinity, x = -1;
+  for (let at = 0; at + width <= CELLS; at++) {
+    let y = 0;
+    for (let c = 0; c < width && y < best; c++) y = max(y, (horizon[at + c] as number) - (low[c] as number));
+    if (y < best) { best = y; x = at; }
+  }
+  return x < 0 || best + height > CELLS ? null : { x, y: best };
+}
+
+function move({ uv, indices, of }: FlatCharts, bounds: Float64Array, places: Int32Array, scale: number): void {
+  const moved = new Uint8Array(uv.length / 2);
+  for (let k = 0; k < indices.length; k++) {
+    const v = indices[k] as number, chart = of[(k / 3) | 0] as number;
+    if (moved[v]) continue;
+    moved[v] = 1;
+    uv[v * 2] = (((uv[v * 2] as number) - (bounds[chart * 4] as number)) * scale + (places[chart * 2] as number) + GAP) / CELLS;
+    uv[v * 2 + 1] = (((uv[v * 2 + 1] as number) - (bounds[chart * 4 + 1] as number)) * scale + (places[chart * 2 + 1] as number) + GAP) / CELLS;
+  }
+}
