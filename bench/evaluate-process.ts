@@ -1,18 +1,18 @@
 /** One process of the benchmark: evaluates the fixed network, or bakes strips of it, when told to. */
 import { prepareBake, prepareEvaluation, timed } from './evaluate';
 import { benchNetwork } from './network';
-import { RayKernel } from '@/core/mesh/ray-kernel';
+import { MeshKernel } from '@/core/mesh/mesh-kernel';
 import { OCCLUSION_SIDE, bumpyTorus, torusRays } from './occlusion';
 
 export type Order = { readonly task: 'evaluate'; readonly times: number } | { readonly task: 'strip' | 'points'; readonly row: number } | { readonly task: 'pack'; readonly strip: number } | { readonly task: 'texels' } | { readonly task: 'rays' };
 
 const run = prepareEvaluation(benchNetwork());
 const bake = await prepareBake();
-let rays: { readonly kernel: RayKernel; readonly list: Float32Array } | null = null;
+let rays: { readonly kernel: MeshKernel; readonly list: Float32Array } | null = null;
 /** Milliseconds of the occlusion rays of the smaller torus. */
 function castAll(): number {
   const torus = bumpyTorus(OCCLUSION_SIDE);
-  rays ??= { kernel: new RayKernel(torus), list: torusRays(OCCLUSION_SIDE, torus) };
+  rays ??= { kernel: new MeshKernel(torus), list: torusRays(OCCLUSION_SIDE, torus) };
   const { kernel, list } = rays;
   return timed(() => kernel.countMet(list));
 }

@@ -3,7 +3,7 @@ import { execFileSync, spawnSync } from 'node:child_process';
 import { mkdtempSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
-import { RAY, RayKernel } from '@/core/mesh/ray-kernel';
+import { RAY, MeshKernel } from '@/core/mesh/mesh-kernel';
 import { median, timed } from './evaluate';
 
 /** n of the torus of 80,000 triangles. */
@@ -59,10 +59,10 @@ export interface OcclusionFigures { readonly triangles: number; readonly build: 
 export function measureOcclusion(n: number, rounds: number): OcclusionFigures {
   const torus = bumpyTorus(n), rays = torusRays(n, torus);
   const reference = makeReference();
-  let kernel = new RayKernel(torus);
+  let kernel = new MeshKernel(torus);
   kernel.countMet(rays.subarray(0, 100000 * RAY));
   const rows = Array.from({ length: rounds }, () => {
-    const build = timed(() => { kernel = new RayKernel(torus); });
+    const build = timed(() => { kernel = new MeshKernel(torus); });
     const rate = rays.length / RAY / timed(() => kernel.countMet(rays)) * 1000;
     const other = reference?.(n) ?? null;
     return { build, rate, buildRatio: other ? build / other[0] : NaN, rayRatio: other ? rate / other[1] : NaN };

@@ -2,6 +2,7 @@
 // both the same numbers, and what lies on an edge counts as inside.
 // Source: S. Woop, C. Benthin, I. Wald, Watertight Ray/Triangle Intersection, Journal of Computer Graphics Techniques, 2013.
 export { build, bytesUsed, scratchBytes } from './build';
+export { gather, measureDistances, sumUp } from './gather';
 
 /** Slabs are widened by three roundings. */
 const WIDER: f32 = 1.0000004;

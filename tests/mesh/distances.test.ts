@@ -1,8 +1,7 @@
 import fc from 'fast-check';
 import { MeshAnalysis } from '@/core/mesh/analysis';
-import { buildBvh } from '@/core/mesh/bvh';
 import { CreaseDistance } from '@/core/mesh/crease';
-import { distanceToPart, squaredToTriangle } from '@/core/mesh/nearest';
+import { MeshKernel } from '@/core/mesh/mesh-kernel';
 import { uniformPoints } from '@/core/mesh/sample-points';
 import { ShapeSketch } from '@/core/mesh/shape-sketch';
 import type { SurfaceMesh } from '@/core/mesh/surface-mesh';
@@ -12,14 +11,17 @@ import { meshOfSketch } from '../support/meshes';
 const coordinate = fc.double({ min: -3, max: 3, noNaN: true });
 const point = fc.tuple(coordinate, coordinate, coordinate);
 
+/** A mesh of one triangle, as part 0; nothing else is asked of it. */
+const triangle = (...corners: readonly (readonly [number, number, number])[]): MeshKernel => new MeshKernel({ positions: Float32Array.from(corners.flat()), indices: Uint32Array.of(0, 1, 2), parts: Uint32Array.of(0), size: 1 });
+const distanceTo = (kernel: MeshKernel, p: readonly number[]): number => kernel.distances({ positions: Float32Array.from(p), triangles: Uint32Array.of(0) }, 0, false, 1000, 0, 1)[0] ?? 0;
+
 describe('distance to a triangle', () => {
   it('is that of the nearest of many points on it', () => {
     fc.assert(fc.property(point, point, point, point, (a, b, c, p) => {
-      const row = Float32Array.of(...a, ...b.map((x, k) => x - (a[k] ?? 0)), ...c.map((x, k) => x - (a[k] ?? 0)));
-      const found = Math.sqrt(squaredToTriangle(row, 0, ...p));
+      const found = distanceTo(triangle(a, b, c), p);
       let least = Infinity;
       for (let i = 0; i <= 60; i++) for (let j = 0; j <= 60 - i; j++) {
-        const place = [0, 1, 2].map((k) => (row[k] ?? 0) + (row[3 + k] ?? 0) * i / 60 + (row[6 + k] ?? 0) * j / 60);
+        const place = [0, 1, 2].map((k) => (a[k] ?? 0) + ((b[k] ?? 0) - (a[k] ?? 0)) * i / 60 + ((c[k] ?? 0) - (a[k] ?? 0)) * j / 60);
         least = Math.min(least, Math.hypot(...place.map((x, k) => x - (p[k] ?? 0))));
       }
       expect(found).toBeLessThanOrEqual(least + 1e-4);
@@ -46,7 +48,7 @@ describe('proximity to parts', () => {
   it('is two object sizes where there is nothing to measure to', () => {
     expect([...analysis.measure({ kind: 'proximity', part: 'gone' }, points, 0)].every((value) => Math.abs(value / mesh.size - 2) < 1e-5)).toBe(true);
     const alone = meshOfSketch(new ShapeSketch().sphere([0, 0, 0], 1, 12).finish());
-    expect(distanceToPart(buildBvh(alone), alone.parts, 0, true, 0, 0, 1, 4)).toBe(4);
+    expect(new MeshKernel(alone).distances({ positions: Float32Array.of(0, 0, 1), triangles: Uint32Array.of(0) }, 0, true, 4, 0, 1)[0]).toBe(4);
   });
 });
 

@@ -6,7 +6,7 @@ import { cross, dot, sub } from '@/core/base/vector';
 import type { Vec3 } from '@/core/base/vector';
 import { MeshAnalysis, settleMap } from '@/core/mesh/analysis';
 import { DEMO_MODELS } from '@/core/mesh/demo-models';
-import { RAY, RayKernel } from '@/core/mesh/ray-kernel';
+import { RAY, MeshKernel } from '@/core/mesh/mesh-kernel';
 import { uniformPoints } from '@/core/mesh/sample-points';
 import type { SamplePoints } from '@/core/mesh/sample-points';
 import { ShapeSketch } from '@/core/mesh/shape-sketch';
@@ -42,7 +42,7 @@ function pointAt(x: number, y: number, z: number, normal: Vec3 = [0, 1, 0]): Sam
   return { count: 1, positions: Float32Array.of(x, y, z), normals: one, faceNormals: one, uvs: new Float32Array(2), atlas: new Float32Array(2), triangles: new Uint32Array(1), weights: new Float32Array(2) };
 }
 const QUARTER = Math.PI / 2;
-const open = (mesh: SurfaceMesh, points: SamplePoints, more: Partial<Parameters<RayKernel['openness']>[1]> = {}): Float32Array => new RayKernel(mesh).openness(points, { reach: 100, coneRad: QUARTER, falloff: 0, side: 'open', rays: 4096, ...more });
+const open = (mesh: SurfaceMesh, points: SamplePoints, more: Partial<Parameters<MeshKernel['openness']>[1]> = {}): Float32Array => new MeshKernel(mesh).openness(points, { reach: 100, coneRad: QUARTER, falloff: 0, side: 'open', rays: 4096, ...more });
 
 describe('the ray kernel', () => {
   it('is compiled from its source', () => { execFileSync('npx', ['tsx', 'scripts/gen-kernel.ts', '--check'], { cwd: path.resolve(import.meta.dirname, '../..'), stdio: 'pipe' }); }, 60000);
@@ -50,7 +50,7 @@ describe('the ray kernel', () => {
     const mesh = meshOfSketch(new ShapeSketch().torus([0, 0, 0], [0, 1, 0], 1, 0.4, 24).sphere([0.2, 0.1, 0], 0.3, 12).finish());
     const random = seededRandom(3);
     const list = Array.from({ length: 600 }, () => [[random() * 3 - 1.5, random() * 3 - 1.5, random() * 3 - 1.5], randomDirection(random)] as const satisfies readonly [Vec3, Vec3]);
-    const { distances, triangles, weights } = new RayKernel(mesh).castRays(raysOf(list));
+    const { distances, triangles, weights } = new MeshKernel(mesh).castRays(raysOf(list));
     let hits = 0;
     list.forEach(([o, d], k) => {
       const exact = search(mesh, o, d);
@@ -67,7 +67,7 @@ describe('the ray kernel', () => {
     const random = seededRandom(11);
     for (const [sketch, radius] of [[new ShapeSketch().sphere([0, 0, 0], 1, 40).finish(3), 0.4], [new ShapeSketch().box([0, 0, 0], [1, 1, 1], 0, 3).finish(0.3), 0.6]] as const) {
       const mesh = meshOfSketch(sketch);
-      const kernel = new RayKernel(mesh);
+      const kernel = new MeshKernel(mesh);
       for (let batch = 0; batch < 10; batch++) {
         const rays = new Float32Array(50000 * RAY);
         for (let k = 0; k < 50000; k++) {
@@ -86,7 +86,7 @@ describe('the ray kernel', () => {
     }
   }, 180000);
   it('keeps to its reach, and meets nothing behind', () => {
-    const kernel = new RayKernel(meshOfSketch(new ShapeSketch().sheet([[[-1, 0, -1], [1, 0, -1]], [[-1, 0, 1], [1, 0, 1]]], false).finish()));
+    const kernel = new MeshKernel(meshOfSketch(new ShapeSketch().sheet([[[-1, 0, -1], [1, 0, -1]], [[-1, 0, 1], [1, 0, 1]]], false).finish()));
     const at: Vec3 = [0.1, 1, 0.2];
     expect(['1.01', '0.99'].map((reach) => kernel.countMet(raysOf([[at, [0, -1, 0]]], Number(reach))))).toEqual([1, 0]);
     expect(kernel.countMet(raysOf([[at, [0, 1, 0]], [at, [1, 0, 0]]]))).toBe(0);
@@ -94,9 +94,9 @@ describe('the ray kernel', () => {
   it('builds over one triangle, over duplicates, and over triangles without area', () => {
     const one = { positions: Float32Array.of(0, 0, 0, 1, 0, 0, 0, 1, 0), size: 1 };
     const ray = raysOf([[[0.2, 0.2, 1], [0, 0, -1]]]);
-    expect(new RayKernel({ ...one, indices: Uint32Array.of(0, 1, 2) }).countMet(ray)).toBe(1);
-    expect(new RayKernel({ ...one, indices: Uint32Array.from({ length: 3 * 1000 }, (_, k) => k % 3) }).countMet(ray)).toBe(1);
-    expect(new RayKernel({ ...one, indices: Uint32Array.of(0, 0, 0, 1, 1, 2) }).countMet(ray)).toBe(0);
+    expect(new MeshKernel({ ...one, indices: Uint32Array.of(0, 1, 2) }).countMet(ray)).toBe(1);
+    expect(new MeshKernel({ ...one, indices: Uint32Array.from({ length: 3 * 1000 }, (_, k) => k % 3) }).countMet(ray)).toBe(1);
+    expect(new MeshKernel({ ...one, indices: Uint32Array.of(0, 0, 0, 1, 1, 2) }).countMet(ray)).toBe(0);
   });
 });
 

@@ -1,7 +1,7 @@
 import { add, cross, normalise, scale, sub } from '../base/vector';
 import type { Vec3 } from '../base/vector';
 import type { MeshAnalysis } from '../mesh/analysis';
-import { RAY } from '../mesh/ray-kernel';
+import { RAY } from '../mesh/mesh-kernel';
 import { PointCollector } from '../mesh/sample-points';
 import type { SamplePoints } from '../mesh/sample-points';
 
@@ -42,7 +42,7 @@ export function seePoints(analysis: MeshAnalysis, camera: Camera, width: number,
     const [dx, dy, dz] = normalise([forward[0] + right[0] * sx + up[0] * sy, forward[1] + right[1] * sx + up[1] * sy, forward[2] + right[2] * sx + up[2] * sy]);
     rays.set([...camera.eye, dx, dy, dz, FARTHEST, 0], (y * width + x) * RAY);
   }
-  const { triangles, weights } = analysis.rays.castRays(rays);
+  const { triangles, weights } = analysis.kernel.castRays(rays);
   for (let pixel = 0; pixel < triangles.length; pixel++) {
     if ((triangles[pixel] as number) < 0) continue;
     collector.add(triangles[pixel] as number, weights[pixel * 2] as number, weights[pixel * 2 + 1] as number);

@@ -1,5 +1,5 @@
 import { MeshAnalysis, settleMap } from './analysis';
-import { RayKernel } from './ray-kernel';
+import { MeshKernel } from './mesh-kernel';
 import { DEMO_MODELS } from './demo-models';
 import { unwrapPlainly } from '../exchange/unwrap';
 import { uniformPoints, vertexPoints } from './sample-points';
@@ -39,56 +39,16 @@ describe('sketches', () => {
   });
 });
 
-describe('curvature', () => {
-  it.each([[12, 0.1], [24, 0.1], [64, 0.1], [24, 0.4], [64, 0.03]])('is ρ/R on a sphere of %i segments at ρ = %d', (segments, radius) => {
-    const mesh = meshOf(new ShapeSketch().sphere([0, 0, 0], 1, segments).finish(3));
-    const analysis = new MeshAnalysis(mesh);
-    const values = analysis.measure({ kind: 'curvature', radius }, uniformPoints(mesh, 200), 1);
-    // The normals of a coarse sphere are weighted from its facets, so they are not quite radial.
-    expect(mean(values) / radius).toBeGreaterThan(0.94);
-    expect(mean(values) / radius).toBeLessThan(1.06);
-  });
-
-  it('is ρ/2R on a cylinder and 0 on a plane', () => {
-    const tube = meshOf(new ShapeSketch().lathe([[0.5, -2], [0.5, 2]], 40).finish(3));
-    const middle = uniformPoints(tube, 400);
-    const values = new MeshAnalysis(tube).measure({ kind: 'curvature', radius: 0.1 }, middle, 1).filter((_, k) => Math.abs(middle.positions[k * 3 + 1] as number) < 1.5);
-    expect(mean(values)).toBeCloseTo(0.1, 2);
-    const plane = meshOf(DEMO_MODELS.find((model) => model.name === 'tile')?.make() as Sketch);
-    expect(new MeshAnalysis(plane).measure({ kind: 'curvature', radius: 0.1 }, uniformPoints(plane, 50), 1).every((x) => Math.abs(x) < 1e-6)).toBe(true);
-  });
-
-  it('is one half on a sharp edge, falls to 0 at distance ρ, and is the same for coarse and fine boxes', () => {
-    const profile = (divisions: number): number[] => {
-      const mesh = meshOf(new ShapeSketch().box([0, 0, 0], [1, 1, 1], 0.00001, divisions).finish(0.3));
-      const points = uniformPoints(mesh, 4000);
-      const values = new MeshAnalysis(mesh).measure({ kind: 'curvature', radius: 0.2 }, points, 1);
-      const near = Array.from(values).filter((_, k) => edgeDistance(points.positions, k) < 0.01 && cornerDistance(points.positions, k) > 0.4);
-      const far = Array.from(values).filter((_, k) => edgeDistance(points.positions, k) > 0.21);
-      const half = Array.from(values).filter((_, k) => Math.abs(edgeDistance(points.positions, k) - 0.1) < 0.02 && cornerDistance(points.positions, k) > 0.4);
-      return [near, half, far].map((list) => list.reduce((p, q) => p + q, 0) / list.length);
-    };
-    const [coarse, fine] = [profile(1), profile(8)];
-    expect(coarse[0]).toBeCloseTo(0.5, 1);
-    expect(coarse[2]).toBeCloseTo(0, 5);
-    coarse.forEach((value, k) => { expect(value).toBeCloseTo(fine[k] as number, 2); });
-  });
-});
-
-const sortedGaps = (positions: Float32Array, k: number): number[] => [0, 1, 2].map((axis) => 1 - Math.abs(positions[k * 3 + axis] as number)).sort((p, q) => p - q);
-const edgeDistance = (positions: Float32Array, k: number): number => sortedGaps(positions, k)[1] as number;
-const cornerDistance = (positions: Float32Array, k: number): number => sortedGaps(positions, k)[2] as number;
-
 describe('occlusion', () => {
   it('is open on a sphere and half covered in a right-angled corner', () => {
     const sphere = meshOf(new ShapeSketch().sphere([0, 0, 0], 1, 32).finish(3));
-    const open = new RayKernel(sphere).openness(uniformPoints(sphere, 100), { reach: 2, coneRad: Math.PI / 2, falloff: 0, side: 'open', rays: 64 });
+    const open = new MeshKernel(sphere).openness(uniformPoints(sphere, 100), { reach: 2, coneRad: Math.PI / 2, falloff: 0, side: 'open', rays: 64 });
     expect(mean(open)).toBeGreaterThan(0.995);
     // A floor at distance d from a wall of height h sees ½(1 + d/√(d² + h²)) of the sky.
     const corner = meshOf(new ShapeSketch()
       .sheet([[[-20, 0, 0], [20, 0, 0]], [[-20, 0, 20], [20, 0, 20]]], false)
       .sheet([[[-20, 1, 0], [20, 1, 0]], [[-20, 0, 0], [20, 0, 0]]], false).finish(0.1));
-    const kernel = new RayKernel(corner);
+    const kernel = new MeshKernel(corner);
     const floor = (d: number): number => {
       const points = { count: 1, positions: Float32Array.of(0, 0, d), normals: Float32Array.of(0, 1, 0), faceNormals: Float32Array.of(0, 1, 0), uvs: new Float32Array(2), atlas: new Float32Array(2), triangles: new Uint32Array(1), weights: new Float32Array(2) };
       return kernel.openness(points, { reach: 100, coneRad: Math.PI / 2, falloff: 0, side: 'open', rays: 4096 })[0] as number;

@@ -1,14 +1,9 @@
 import { rasterPoints, rasteriseAtlas } from './atlas';
 import type { AtlasRaster } from './atlas';
-import { buildBvh } from './bvh';
-import type { Bvh } from './bvh';
 import { CreaseDistance } from './crease';
-import { computeCurvature, prepareCurvature } from './curvature';
-import type { CurvatureField } from './curvature';
 import { assembleMap, vertexValuesToTexels } from './mesh-map';
 import type { MeshMap } from './mesh-map';
-import { distanceToPart } from './nearest';
-import { RayKernel } from './ray-kernel';
+import { MeshKernel } from './mesh-kernel';
 import { vertexPoints } from './sample-points';
 import type { SamplePoints } from './sample-points';
 import type { SurfaceMesh } from './surface-mesh';
@@ -61,17 +56,14 @@ export function settleMap(kind: MapKind, settings: Readonly<Record<string, numbe
 
 /** A mesh with all that is prepared once to measure it. Heavy; lives in a worker or on the server. */
 export class MeshAnalysis {
-  private hierarchy: Bvh | null = null;
-  private kernel: RayKernel | null = null;
+  private made: MeshKernel | null = null;
   private creases: { readonly key: string; readonly distance: CreaseDistance } | null = null;
-  private curvatureField: CurvatureField | null = null;
   private readonly rasters = new Map<number, { raster: AtlasRaster; points: SamplePoints }>();
 
   constructor(readonly mesh: SurfaceMesh) {}
 
-  /** For what is summed over the surface or measured to it; rays have a hierarchy of their own. Both are made when first needed. */
-  private get bvh(): Bvh { return this.hierarchy ??= buildBvh(this.mesh); }
-  get rays(): RayKernel { return this.kernel ??= new RayKernel(this.mesh); }
+  /** Made when first needed. */
+  get kernel(): MeshKernel { return this.made ??= new MeshKernel(this.mesh); }
 
   raster(size: number): { raster: AtlasRaster; points: SamplePoints } {
     let entry = this.rasters.get(size);
@@ -85,13 +77,10 @@ export class MeshAnalysis {
 
   /** Values at points `first` to before `first + count`. */
   measure(settings: MapSettings, points: SamplePoints, rays: number, first = 0, count = points.count): Float32Array<ArrayBuffer> {
-    if (settings.kind === 'curvature') {
-      this.curvatureField ??= prepareCurvature(this.mesh, this.bvh);
-      return computeCurvature(this.mesh, this.bvh, this.curvatureField, points, settings.radius, first, count);
-    }
-    if (settings.kind === 'proximity') return this.measureProximity(settings.part, points, first, count);
+    if (settings.kind === 'curvature') return this.kernel.curvature(points, settings.radius, first, count);
+    if (settings.kind === 'proximity') return this.kernel.distances(points, this.mesh.partNames.indexOf(settings.part ?? ''), settings.part === null, this.mesh.size * FAR_AWAY, first, count);
     if (settings.kind === 'crease') return this.creasesOf(settings).measure(points, first, count);
-    return this.rays.openness(points, { ...settings, rays }, first, count);
+    return this.kernel.openness(points, { ...settings, rays }, first, count);
   }
 
   /** Kept for the next part of the same map: finding creases walks the whole mesh. */
@@ -99,18 +88,6 @@ export class MeshAnalysis {
     const key = mapKey(settings);
     if (this.creases?.key !== key) this.creases = { key, distance: new CreaseDistance(this.mesh, settings.angleRad, settings.width) };
     return this.creases.distance;
-  }
-
-  private measureProximity(part: string | null, points: SamplePoints, first: number, count: number): Float32Array<ArrayBuffer> {
-    const { parts, partNames, size } = this.mesh;
-    const result = new Float32Array(count);
-    const chosen = part === null ? -1 : partNames.indexOf(part);
-    for (let k = 0; k < count; k++) {
-      const at = (first + k) * 3;
-      const wanted = part === null ? parts[points.triangles[first + k] as number] as number : chosen;
-      result[k] = distanceToPart(this.bvh, parts, wanted, part === null, points.positions[at] as number, points.positions[at + 1] as number, points.positions[at + 2] as number, size * FAR_AWAY);
-    }
-    return result;
   }
 
   /** A quick map: measured at vertices, blended in between. */

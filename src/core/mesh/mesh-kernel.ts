@@ -1,4 +1,5 @@
-import { RAY_KERNEL } from './ray-kernel.generated';
+import { MESH_KERNEL } from './mesh-kernel.generated';
+import { FACTS, curvatureFacts } from './curvature';
 import type { SamplePoints } from './sample-points';
 import type { SurfaceMesh } from './surface-mesh';
 
@@ -12,8 +13,14 @@ interface Exports {
   countMet(root: number, rays: number, count: number): number;
   castRays(root: number, rays: number, count: number, hits: number): void;
   fillDirections(table: number, rays: number, spread: number): void;
+  sumUp(root: number, facts: number, room: number): void;
+  gather(root: number, points: number, count: number, out: number, radius: number): void;
+  measureDistances(root: number, points: number, count: number, out: number, parts: number, other: boolean, most: number): void;
   openness(root: number, points: number, first: number, count: number, out: number, table: number, rays: number, sign: number, start: number, reach: number, falloff: number): void;
 }
+
+/** What the kernel reads of a mesh; normals for curvature, parts for distances. */
+export type KernelMesh = Pick<SurfaceMesh, 'positions' | 'indices' | 'size'> & Partial<Pick<SurfaceMesh, 'normals' | 'parts'>>;
 
 /** Numbers of a ray: origin, direction (not necessarily unit), how far it looks in lengths of its direction, one spare. */
 export const RAY = 8;
@@ -44,23 +51,26 @@ export interface OpennessOptions {
 
 let compiled: WebAssembly.Module | null = null;
 function instantiate(): Exports {
-  compiled ??= new WebAssembly.Module(Uint8Array.from(atob(RAY_KERNEL), (letter) => letter.charCodeAt(0)));
+  compiled ??= new WebAssembly.Module(Uint8Array.from(atob(MESH_KERNEL), (letter) => letter.charCodeAt(0)));
   // Compiled without assertions: nothing calls the abort it asks for.
   return new WebAssembly.Instance(compiled, { env: { abort: () => undefined } }).exports as unknown as Exports;
 }
 
 /**
- * Rays against one mesh, in WebAssembly SIMD: a hierarchy of four boxes a node, watertight triangles. Results depend on nothing but the
- * mesh and the rays: they are the same on every machine, to the bit.
+ * Rays, sums and distances against one mesh, in WebAssembly SIMD: one hierarchy of four boxes a node, watertight triangles. Results depend
+ * on nothing but the mesh and what is asked: they are the same on every machine, to the bit.
  */
-export class RayKernel {
+export class MeshKernel {
   private readonly kernel = instantiate();
   private readonly root: number;
   /** Where what is handed over for one call begins. */
-  private readonly free: number;
+  private free: number;
+  /** Whether sums of curvature were made, and where the parts of triangles lie. */
+  private hasSums = false;
+  private partsAt = 0;
   private readonly size: number;
 
-  constructor(mesh: Pick<SurfaceMesh, 'positions' | 'indices' | 'size'>) {
+  constructor(private readonly mesh: KernelMesh) {
     const { positions, indices, size } = mesh;
     this.size = size;
     const triangles = indices.length / 3;
@@ -132,6 +142,60 @@ export class RayKernel {
         const values = new Float32Array(this.kernel.memory.buffer, out, batch);
         for (let k = 0; k < batch; k++) result[from + k] = (result[from + k] as number) + (values[k] as number) / signs.length;
       }
+    }
+    return result;
+  }
+
+  /** Keeps numbers for good, and gives their address. */
+  private keep(values: Float32Array | Uint32Array, extra = 0): number {
+    const at = this.free;
+    this.free = aligned(at + values.byteLength + extra);
+    this.reserve(this.free);
+    new Uint8Array(this.kernel.memory.buffer, at, values.byteLength).set(new Uint8Array(values.buffer, values.byteOffset, values.byteLength));
+    return at;
+  }
+
+  /**
+   * ρ times the mean curvature averaged over the surface inside a ball of radius ρ around each point; convex positive, ρ/R on a sphere,
+   * ρ/2R on a cylinder, 0 on a plane; on a sharp right-angled edge ½, falling to 0 at distance ρ from it.
+   */
+  curvature({ positions }: Pick<SamplePoints, 'positions'>, radius: number, first: number, count: number): Float32Array<ArrayBuffer> {
+    const { normals } = this.mesh;
+    if (!this.hasSums && normals) {
+      const room = aligned(this.kernel.bytesUsed()) - this.root * 16;
+      const facts = this.keep(curvatureFacts({ ...this.mesh, normals }), room / 2 + 64);
+      this.kernel.sumUp(this.root, facts, aligned(facts + this.mesh.indices.length / 3 * FACTS * 4));
+      this.hasSums = true;
+    }
+    return this.inBatches(count, 12, (points, from, batch) => {
+      new Float32Array(this.kernel.memory.buffer, points, batch * 3).set(positions.subarray((first + from) * 3, (first + from + batch) * 3));
+      this.kernel.gather(this.root, points, batch, points + BATCH * 16, radius);
+    });
+  }
+
+  /** Metres from each point to the nearest triangle of a part by its number (−1: of all parts but the one the point lies on), at most `most`. */
+  distances({ positions, triangles }: Pick<SamplePoints, 'positions' | 'triangles'>, part: number, isOther: boolean, most: number, first: number, count: number): Float32Array<ArrayBuffer> {
+    const { parts } = this.mesh;
+    if (this.partsAt === 0 && parts) this.partsAt = this.keep(parts);
+    return this.inBatches(count, 16, (points, from, batch) => {
+      const numbers = new Float32Array(this.kernel.memory.buffer, points, batch * 4), words = new Int32Array(this.kernel.memory.buffer, points, batch * 4);
+      for (let k = 0; k < batch; k++) {
+        const at = first + from + k;
+        for (let axis = 0; axis < 3; axis++) numbers[k * 4 + axis] = positions[at * 3 + axis] as number;
+        words[k * 4 + 3] = isOther ? parts?.[triangles[at] as number] ?? 0 : part;
+      }
+      this.kernel.measureDistances(this.root, points, batch, points + BATCH * 16, this.partsAt, isOther, most);
+    });
+  }
+
+  /** Hands points over in batches; `work` leaves a number for each behind the room for a batch. */
+  private inBatches(count: number, bytes: number, work: (points: number, from: number, batch: number) => void): Float32Array<ArrayBuffer> {
+    const result = new Float32Array(count), points = this.free;
+    this.reserve(points + BATCH * (Math.max(16, bytes) + 4));
+    for (let from = 0; from < count; from += BATCH) {
+      const batch = Math.min(BATCH, count - from);
+      work(points, from, batch);
+      result.set(new Float32Array(this.kernel.memory.buffer, points + BATCH * 16, batch), from);
     }
     return result;
   }
