@@ -3,6 +3,7 @@ import { cpus } from 'node:os';
 import { Crew } from './crew';
 import { BENCH_POINTS, measureCompile, measureSwatches, median, prepareEvaluation, timed } from './evaluate';
 import { benchNetwork, largeNetwork } from './network';
+import { measureLimit, measureModel } from './model';
 import { OCCLUSION_SIDE, measureOcclusion } from './occlusion';
 import { makeReference } from './reference';
 import { measureStage } from './stage';
@@ -40,6 +41,8 @@ for (let k = 0; k < 5; k++) writes.push(await crew.write());
 const rayScaling = await crew.measureRayScaling(5);
 crew.dismiss();
 const occlusion = [measureOcclusion(OCCLUSION_SIDE, ROUNDS), measureOcclusion(708, 3)] as const;
+const model = measureModel(3);
+const limit = await measureLimit();
 const small = measureCompile(benchNetwork(), ROUNDS);
 const large = measureCompile(largeNetwork(150), ROUNDS);
 const swatches = measureSwatches(benchNetwork(), ROUNDS);
@@ -57,6 +60,10 @@ const rows: Record<string, string> = {
     [`hierarchy of ${each.triangles.toLocaleString('en')} triangles`, `${each.build.toFixed(0)} ms, ${each.megabytes.toFixed(0)} MB (${each.buildRatio === null ? 'no Embree here' : `${each.buildRatio.toFixed(2)} × Embree’s`})`],
   ])),
   [`occlusion rays, ${String(threads)} workers against one`]: `${rayScaling.toFixed(2)} ×`,
+  'first look at occlusion, 80,000 triangles': `${model.first.toFixed(0)} ms (${(model.first / model.finished * 100).toFixed(1)} % of the finished map: 512², 128 rays, ${(model.coverage * 100).toFixed(0)} % covered)`,
+  'unwrapping the same': `${model.unwrap.toFixed(0)} ms (${(model.unwrap / model.finished).toFixed(2)} × its occlusion map)`,
+  'curvature of the same, 512²': `${model.curvature.toFixed(0)} ms (${(model.curvature / model.finished).toFixed(2)} × its occlusion map)`,
+  [`reading and a first look, ${limit.triangles.toLocaleString('en')} triangles`]: `${limit.megabytes.toFixed(0)} MB at most, of it ${limit.kernel.toFixed(0)} MB in the kernel; ${limit.seconds.toFixed(0)} s`,
   'compile of the fixed network': `${small.compile.toFixed(1)} ms, ${String(small.bytes)} bytes (${(small.compile / small.evaluate).toFixed(2)} × one evaluation over 256²)`,
   'compile of 150 nodes': `${large.compile.toFixed(1)} ms, ${String(large.bytes)} bytes (${(large.compile / large.evaluate).toFixed(2)} × one evaluation over 256²)`,
   'swatches of all nodes, 96²': `${swatches.all.toFixed(1)} ms for ${String(swatches.swatches)} (${swatches.ratio.toFixed(2)} × the last output only)`,
@@ -69,5 +76,5 @@ const rows: Record<string, string> = {
   } : { 'stage': 'not measured: start the application with ./start first' }),
 };
 for (const [name, value] of Object.entries(rows)) console.log(`${name.padEnd(40)} ${value}`);
-console.log(JSON.stringify({ single, scaling, bake: { milliseconds: bake, whole, texels, ratio: bakeRatio, write: median(writes) }, compile: { small, large }, swatches, occlusion, rayScaling, stage }));
+console.log(JSON.stringify({ single, scaling, bake: { milliseconds: bake, whole, texels, ratio: bakeRatio, write: median(writes) }, compile: { small, large }, swatches, occlusion, rayScaling, model, limit, stage }));
 process.exit(0);

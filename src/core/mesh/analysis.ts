@@ -19,8 +19,11 @@ export type MapKind = MapSettings['kind'];
 /** What maps are called while they are measured. */
 export const MAP_TITLES: Readonly<Record<MapKind, string>> = { curvature: 'curvature', occlusion: 'occlusion', proximity: 'proximity', crease: 'crease distance' };
 
-/** Rays per point of a finished occlusion map, and of the quick look per vertex. */
-export const OCCLUSION_RAYS = { quick: 24, fine: 128 } as const;
+/** Rays per point of a finished occlusion map. */
+export const OCCLUSION_RAYS = 128;
+/** Rays of a first look: between so many a vertex, and so many in all where that leaves a choice. */
+const QUICK_RAYS = { least: 6, most: 24, all: 300_000 } as const;
+export const quickRays = (vertices: number): number => Math.min(QUICK_RAYS.most, Math.max(QUICK_RAYS.least, Math.round(QUICK_RAYS.all / Math.max(1, vertices))));
 
 /** Object sizes that stand for a distance to nothing. */
 const FAR_AWAY = 2;
@@ -31,7 +34,7 @@ export const mapKey = (settings: MapSettings): string => JSON.stringify(settings
 /** Raised whenever a map of the same settings comes out otherwise than before: kept maps of older versions are not used. */
 const MEASURING_VERSION = 1;
 /** The name a finished map is kept under, with the model's own key and the map's side. */
-export const keptMapKey = (settings: MapSettings): string => `${String(MEASURING_VERSION)} ${String(OCCLUSION_RAYS.fine)} ${mapKey(settings)}`;
+export const keptMapKey = (settings: MapSettings): string => `${String(MEASURING_VERSION)} ${String(OCCLUSION_RAYS)} ${mapKey(settings)}`;
 /** Side of a mesh map: quick look, finished. */
 export const MAP_SIZE = { quick: 256, fine: 512 } as const;
 /** Points measured between two looks at whether the map is still wanted. */
@@ -90,18 +93,19 @@ export class MeshAnalysis {
     return this.creases.distance;
   }
 
-  /** A quick map: measured at vertices, blended in between. */
+  /** A quick map: measured at vertices and blended in between, or at its own texels where there are fewer of those. */
   quickMap(settings: MapSettings, size: number): MeshMap {
-    const { raster } = this.raster(size);
-    const perVertex = this.measure(settings, vertexPoints(this.mesh), OCCLUSION_RAYS.quick);
-    return assembleMap(this.mesh, raster, vertexValuesToTexels(this.mesh, raster, perVertex));
+    const { raster, points } = this.raster(size);
+    const vertices = this.mesh.positions.length / 3;
+    if (points.count < vertices) return assembleMap(this.mesh, raster, this.measure(settings, points, quickRays(points.count)));
+    return assembleMap(this.mesh, raster, vertexValuesToTexels(this.mesh, raster, this.measure(settings, vertexPoints(this.mesh), quickRays(vertices))));
   }
 
   /** The number of texels a finished map of this size has; `measureTexels` takes any part of them. */
   texelCount(size: number): number { return this.raster(size).points.count; }
 
   measureTexels(settings: MapSettings, size: number, first: number, count: number): Float32Array<ArrayBuffer> {
-    return this.measure(settings, this.raster(size).points, OCCLUSION_RAYS.fine, first, count);
+    return this.measure(settings, this.raster(size).points, OCCLUSION_RAYS, first, count);
   }
 
   assemble(size: number, values: Float32Array): MeshMap {

@@ -3,8 +3,11 @@ import { findEdges, weldVertices } from './topology';
 const { hypot, sqrt } = Math;
 
 export interface ChartedMesh { readonly positions: Float32Array; readonly indices: Uint32Array }
-/** Which chart each triangle belongs to, counted from 0, and each chart's mean direction (unit, three numbers). */
-export interface Charts { readonly of: Int32Array<ArrayBuffer>; readonly directions: Float64Array<ArrayBuffer>; readonly count: number }
+/**
+ * Which chart each triangle belongs to, counted from 0, each chart's mean direction (unit, three numbers), and for each corner the one
+ * that begins the same edge in the neighbouring triangle (−1: none).
+ */
+export interface Charts { readonly of: Int32Array<ArrayBuffer>; readonly directions: Float64Array<ArrayBuffer>; readonly across: Int32Array; readonly count: number }
 
 /** Triangles join a chart while they face its mean direction within `joins`; those that end up beyond `leaves` begin anew. */
 const CONE = { joins: Math.cos(50 * Math.PI / 180), leaves: Math.cos(66 * Math.PI / 180), merges: Math.cos(72 * Math.PI / 180) } as const;
@@ -128,7 +131,7 @@ class ChartGrower {
       if (length === 0) directions[c + 1] = 1;
       else for (let axis = 0; axis < 3; axis++) directions[c + axis] = (directions[c + axis] as number) / length;
     }
-    return { of: this.chart, directions, count };
+    return { of: this.chart, directions, across: this.across, count };
   }
 }
 

@@ -38,13 +38,30 @@ function layFlat({ positions, indices }: ChartedMesh, charts: Charts): FlatAtlas
     const p = (made.sources[v] as number) * 3, f = (made.charts[v] as number) * 6;
     for (let axis = 0; axis < 2; axis++) for (let k = 0; k < 3; k++) uv[v * 2 + axis] = (uv[v * 2 + axis] as number) + (positions[p + k] as number) * (frames[f + axis * 3 + k] as number);
   }
-  packCharts({ uv, indices: made.indices, of: charts.of, count: charts.count });
+  packCharts({ uv, owner: made.charts, ...outlines(made.indices, charts), count: charts.count });
   return { sources: made.sources, atlas: uv, indices: made.indices, charts: charts.count };
+}
+
+/** The edges at which charts end, by their two vertices, chart after chart: `starts` counts edges. */
+function outlines(indices: Uint32Array, { of, across, count }: Charts): { starts: Int32Array; edges: Uint32Array } {
+  const isEnd = (k: number): boolean => { const other = across[k] as number; return other < 0 || of[(other - other % 3) / 3] !== of[(k - k % 3) / 3]; };
+  const starts = new Int32Array(count + 1);
+  for (let k = 0; k < indices.length; k++) if (isEnd(k)) { const c = (of[(k - k % 3) / 3] as number) + 1; starts[c] = (starts[c] as number) + 1; }
+  for (let c = 0; c < count; c++) starts[c + 1] = (starts[c + 1] as number) + (starts[c] as number);
+  const next = starts.slice(), edges = new Uint32Array((starts[count] as number) * 2);
+  for (let k = 0; k < indices.length; k++) {
+    if (!isEnd(k)) continue;
+    const chart = of[(k - k % 3) / 3] as number, at = next[chart] as number;
+    edges[at * 2] = indices[k] as number;
+    edges[at * 2 + 1] = indices[k % 3 === 2 ? k - 2 : k + 1] as number;
+    next[chart] = at + 1;
+  }
+  return { starts, edges };
 }
 
 /** A vertex of its own for each vertex and chart that use each other. */
 function splitVertices(indices: Uint32Array, of: Int32Array): { sources: Uint32Array<ArrayBuffer>; charts: Int32Array; indices: Uint32Array<ArrayBuffer> } {
-  const order = Uint32Array.from({ length: of.length }, (_, t) => t).sort((a, b) => (of[a] as number) - (of[b] as number) || a - b);
+  const order = byChart(of);
   let most = 0;
   for (const vertex of indices) if (vertex >= most) most = vertex + 1;
   const seenBy = new Int32Array(most).fill(-1), number = new Uint32Array(most);
@@ -56,6 +73,17 @@ function splitVertices(indices: Uint32Array, of: Int32Array): { sources: Uint32A
     made[k] = number[vertex] as number;
   }
   return { sources: sources.slice(0, next), charts: charts.slice(0, next), indices: made };
+}
+
+/** All triangles, chart after chart. */
+function byChart(of: Int32Array): Uint32Array {
+  let count = 0;
+  for (const chart of of) if (chart >= count) count = chart + 1;
+  const next = new Uint32Array(count + 1), order = new Uint32Array(of.length);
+  for (const chart of of) next[chart + 1] = (next[chart + 1] as number) + 1;
+  for (let c = 0; c < count; c++) next[c + 1] = (next[c + 1] as number) + (next[c] as number);
+  for (let t = 0; t < of.length; t++) { const chart = of[t] as number, at = next[chart] as number; order[at] = t; next[chart] = at + 1; }
+  return order;
 }
 
 /** Charts in which triangles that others cover (a spiral seen along its axis) stand alone; null where nothing overlaps. */
@@ -76,7 +104,7 @@ function splitOverlaps({ atlas, indices }: FlatAtlas, charts: Charts): Charts | 
   const directions = new Float64Array(count * 3);
   directions.set(charts.directions);
   for (const t of alone) { const from = (charts.of[t] as number) * 3; directions.set(charts.directions.subarray(from, from + 3), (of[t] as number) * 3); }
-  return { of, directions, count };
+  return { of, directions, across: charts.across, count };
 }
 
 function areaInTexels(atlas: Float32Array, indices: Uint32Array, t: number): number {

@@ -1,4 +1,3 @@
-import { atlasTangents, gradientFromSlopes } from './atlas';
 import type { AtlasRaster } from './atlas';
 import { fillGutter, planGutter } from './gutter';
 import type { SurfaceMesh } from './surface-mesh';
@@ -16,36 +15,57 @@ export function assembleMap(mesh: SurfaceMesh, raster: AtlasRaster, values: Floa
   const { size } = raster;
   const data = new Float32Array(size * size * 4);
   const covered = new Uint8Array(size * size);
-  raster.texels.forEach((texel, k) => {
+  for (let k = 0; k < raster.texels.length; k++) {
+    const texel = raster.texels[k] as number;
     data[texel * 4] = values[k] as number;
     covered[texel] = 1;
-  });
-  const slope = (texel: number, step: number, inRow: boolean): number => {
-    const column = texel % size;
-    const has = (other: number): boolean => other >= 0 && other < covered.length && covered[other] === 1 && (!inRow || Math.abs((other % size) - column) === 1);
-    const [before, after] = [has(texel - step) ? texel - step : texel, has(texel + step) ? texel + step : texel];
-    const distance = (after - before) / step;
-    return distance === 0 ? 0 : ((data[after * 4] as number) - (data[before * 4] as number)) / distance * size;
-  };
-  raster.texels.forEach((texel, k) => {
-    const tangents = atlasTangents(mesh, raster.triangles[k] as number);
-    if (!tangents) return;
-    const [dx, dy, dz] = gradientFromSlopes(tangents, slope(texel, 1, true), slope(texel, size, false));
-    data[texel * 4 + 1] = dx;
-    data[texel * 4 + 2] = dy;
-    data[texel * 4 + 3] = dz;
-  });
+  }
+  writeGradients(mesh, raster, covered, data);
   fillGutter(data, planGutter(covered, size, GUTTER), 4);
   return { size, data };
 }
 
+/**
+ * Writes the gradients of covered texels: slopes along the atlas axes between covered neighbours, carried onto the surface. Written out in
+ * scalars: it runs for every texel of every map.
+ */
+function writeGradients({ positions, indices, atlas }: Pick<SurfaceMesh, 'positions' | 'indices' | 'atlas'>, { size, texels, triangles }: AtlasRaster, covered: Uint8Array, data: Float32Array): void {
+  for (let k = 0; k < texels.length; k++) {
+    const texel = texels[k] as number, column = texel % size, t = (triangles[k] as number) * 3;
+    const west = column > 0 && covered[texel - 1] === 1 ? texel - 1 : texel, east = column < size - 1 && covered[texel + 1] === 1 ? texel + 1 : texel;
+    const north = covered[texel - size] === 1 ? texel - size : texel, south = covered[texel + size] === 1 ? texel + size : texel;
+    const fu = east === west ? 0 : ((data[east * 4] as number) - (data[west * 4] as number)) / (east - west) * size;
+    const fv = south === north ? 0 : ((data[south * 4] as number) - (data[north * 4] as number)) / ((south - north) / size) * size;
+    const a = indices[t] as number, b = indices[t + 1] as number, c = indices[t + 2] as number;
+    const u1 = (atlas[b * 2] as number) - (atlas[a * 2] as number), v1 = (atlas[b * 2 + 1] as number) - (atlas[a * 2 + 1] as number);
+    const u2 = (atlas[c * 2] as number) - (atlas[a * 2] as number), v2 = (atlas[c * 2 + 1] as number) - (atlas[a * 2 + 1] as number);
+    const determinant = u1 * v2 - u2 * v1;
+    if (!(determinant > 1e-20 || determinant < -1e-20)) continue;
+    const ax = positions[a * 3] as number, ay = positions[a * 3 + 1] as number, az = positions[a * 3 + 2] as number;
+    const px = (positions[b * 3] as number) - ax, py = (positions[b * 3 + 1] as number) - ay, pz = (positions[b * 3 + 2] as number) - az;
+    const qx = (positions[c * 3] as number) - ax, qy = (positions[c * 3 + 1] as number) - ay, qz = (positions[c * 3 + 2] as number) - az;
+    // How positions change along u and v, metres per unit of the atlas.
+    const ux = (px * v2 - qx * v1) / determinant, uy = (py * v2 - qy * v1) / determinant, uz = (pz * v2 - qz * v1) / determinant;
+    const vx = (qx * u1 - px * u2) / determinant, vy = (qy * u1 - py * u2) / determinant, vz = (qz * u1 - pz * u2) / determinant;
+    const e = ux * ux + uy * uy + uz * uz, f = ux * vx + uy * vy + uz * vz, g = vx * vx + vy * vy + vz * vz;
+    const area = e * g - f * f;
+    if (!(area > 1e-30)) continue;
+    const s = (g * fu - f * fv) / area, r = (e * fv - f * fu) / area;
+    data[texel * 4 + 1] = ux * s + vx * r;
+    data[texel * 4 + 2] = uy * s + vy * r;
+    data[texel * 4 + 3] = uz * s + vz * r;
+  }
+}
+
 /** Values given per vertex, as values per covered texel. */
 export function vertexValuesToTexels(mesh: Pick<SurfaceMesh, 'indices'>, raster: AtlasRaster, perVertex: Float32Array): Float32Array<ArrayBuffer> {
-  return Float32Array.from(raster.triangles, (t, k) => {
-    const value = (corner: number): number => perVertex[mesh.indices[t * 3 + corner] as number] as number;
-    const u = raster.weights[k * 2] as number, v = raster.weights[k * 2 + 1] as number;
-    return value(0) * (1 - u - v) + value(1) * u + value(2) * v;
-  });
+  const { triangles, weights } = raster;
+  const values = new Float32Array(triangles.length);
+  for (let k = 0; k < values.length; k++) {
+    const t = (triangles[k] as number) * 3, u = weights[k * 2] as number, v = weights[k * 2 + 1] as number;
+    values[k] = (perVertex[mesh.indices[t] as number] as number) * (1 - u - v) + (perVertex[mesh.indices[t + 1] as number] as number) * u + (perVertex[mesh.indices[t + 2] as number] as number) * v;
+  }
+  return values;
 }
 
 /** Reads a map at atlas coordinates, bilinear between texel centres, edges held: value and gradient. */

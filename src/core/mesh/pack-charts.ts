@@ -1,5 +1,8 @@
-/** Flat charts to be laid out: u, v per vertex in metres, the vertices of each triangle, and each triangle's chart. */
-export interface FlatCharts { readonly uv: Float32Array<ArrayBuffer>; readonly indices: Uint32Array; readonly of: Int32Array; readonly count: number }
+/**
+ * Flat charts to be laid out: u, v per vertex in metres, each vertex's chart, and the edges at which charts end, two vertices each, chart
+ * after chart (`starts` counts edges).
+ */
+export interface FlatCharts { readonly uv: Float32Array<ArrayBuffer>; readonly owner: Int32Array; readonly edges: Uint32Array; readonly starts: Int32Array; readonly count: number }
 
 const { ceil, cos, floor, max, min, sin, sqrt } = Math;
 
@@ -8,6 +11,8 @@ const CELLS = 1024, GAP = 3;
 /** How much smaller everything becomes when it did not fit, and how often that is tried. */
 const SHRINK = 0.96, TRIES = 120;
 const ANGLES = 12;
+/** How many vertices of a chart are looked at for the best turn. */
+const LOOKED_AT = 400;
 
 /** A chart's outline as a height per column: the free space below and above it. */
 interface Silhouette { readonly chart: number; readonly width: number; readonly height: number; readonly low: Int32Array; readonly high: Int32Array }
@@ -20,7 +25,6 @@ interface Silhouette { readonly chart: number; readonly width: number; readonly 
 export function packCharts(flat: FlatCharts): void {
   const bounds = turnUpright(flat);
   const byHeight = Array.from({ length: flat.count }, (_, chart) => chart).sort((a, b) => heightOf(bounds, b) - heightOf(bounds, a) || a - b);
-  const groups = groupTriangles(flat);
   let area = 0, longest = 0;
   for (let c = 0; c < flat.count; c++) {
     area += heightOf(bounds, c) * ((bounds[c * 4 + 2] as number) - (bounds[c * 4] as number));
@@ -29,7 +33,7 @@ export function packCharts(flat: FlatCharts): void {
   const usable = CELLS - 2 * GAP - 2;
   let scale = min(sqrt(CELLS * CELLS / max(area, 1e-30)) * 0.97, usable / max(longest, 1e-15));
   for (let attempt = 0; attempt < TRIES; attempt++, scale *= SHRINK) {
-    const places = layOut(flat, bounds, groups, byHeight, scale);
+    const places = layOut(flat, bounds, byHeight, scale);
     if (places) { move(flat, bounds, places, scale); return; }
   }
   throw new Error('Invariant broken: charts fit at no scale');
@@ -38,58 +42,56 @@ export function packCharts(flat: FlatCharts): void {
 const heightOf = (bounds: Float64Array, chart: number): number => (bounds[chart * 4 + 3] as number) - (bounds[chart * 4 + 1] as number);
 
 /** Turns every chart so that its bounds are smallest and its longer side stands; returns low u, low v, high u, high v per chart. */
-function turnUpright({ uv, indices, of, count }: FlatCharts): Float64Array {
-  const owner = new Int32Array(uv.length / 2).fill(-1);
-  for (let k = 0; k < indices.length; k++) owner[indices[k] as number] = of[(k / 3) | 0] as number;
+function turnUpright({ uv, owner, count }: FlatCharts): Float64Array {
+  const sizes = new Int32Array(count);
+  for (const chart of owner) sizes[chart] = (sizes[chart] as number) + 1;
+  const sample: number[] = [], passed = new Int32Array(count);
+  for (let v = 0; v < owner.length; v++) {
+    const chart = owner[v] as number, nth = passed[chart] as number;
+    passed[chart] = nth + 1;
+    if (nth % ceil((sizes[chart] as number) / LOOKED_AT) === 0) sample.push(v);
+  }
   const best = new Float64Array(count).fill(Infinity), turn = new Int32Array(count);
-  const measure = (angle: number): Float64Array => {
-    const [c, s] = [cos(angle), sin(angle)];
-    const bounds = new Float64Array(count * 4);
-    for (let chart = 0; chart < count; chart++) bounds.set([Infinity, Infinity, -Infinity, -Infinity], chart * 4);
-    for (let v = 0; v < owner.length; v++) {
-      const at = (owner[v] as number) * 4;
-      if (at < 0) continue;
-      const x = (uv[v * 2] as number) * c - (uv[v * 2 + 1] as number) * s, y = (uv[v * 2] as number) * s + (uv[v * 2 + 1] as number) * c;
-      if (x < (bounds[at] as number)) bounds[at] = x;
-      if (y < (bounds[at + 1] as number)) bounds[at + 1] = y;
-      if (x > (bounds[at + 2] as number)) bounds[at + 2] = x;
-      if (y > (bounds[at + 3] as number)) bounds[at + 3] = y;
-    }
-    return bounds;
-  };
   for (let k = 0; k < ANGLES * 2; k++) {
-    const bounds = measure(k / ANGLES * Math.PI / 2);
+    const bounds = boundsAt(uv, owner, count, Uint32Array.from(sample), k / ANGLES * Math.PI / 2);
     for (let chart = 0; chart < count; chart++) {
       const width = (bounds[chart * 4 + 2] as number) - (bounds[chart * 4] as number), height = heightOf(bounds, chart);
       if (height >= width * 0.999 && width * height < (best[chart] as number) * 0.999) { best[chart] = width * height; turn[chart] = k; }
     }
   }
   for (let v = 0; v < owner.length; v++) {
-    if ((owner[v] as number) < 0) continue;
     const angle = (turn[owner[v] as number] as number) / ANGLES * Math.PI / 2, c = cos(angle), s = sin(angle);
     const x = uv[v * 2] as number, y = uv[v * 2 + 1] as number;
     uv[v * 2] = x * c - y * s;
     uv[v * 2 + 1] = x * s + y * c;
   }
-  return measure(0);
+  return boundsAt(uv, owner, count, null, 0);
 }
 
-/** The triangles of each chart in one list, and where each chart begins in it. */
-function groupTriangles({ of, count }: FlatCharts): { readonly starts: Int32Array; readonly list: Int32Array } {
-  const starts = new Int32Array(count + 1);
-  for (const chart of of) starts[chart + 1] = (starts[chart + 1] as number) + 1;
-  for (let c = 0; c < count; c++) starts[c + 1] = (starts[c + 1] as number) + (starts[c] as number);
-  const next = starts.slice(), list = new Int32Array(of.length);
-  of.forEach((chart, t) => { const at = next[chart] as number; list[at] = t; next[chart] = at + 1; });
-  return { starts, list };
+/** Bounds of all charts turned by an angle, over the vertices named, or over all. */
+function boundsAt(uv: Float32Array, owner: Int32Array, count: number, vertices: Uint32Array | null, angle: number): Float64Array {
+  const c = cos(angle), s = sin(angle);
+  const bounds = new Float64Array(count * 4);
+  for (let chart = 0; chart < count; chart++) bounds.set([Infinity, Infinity, -Infinity, -Infinity], chart * 4);
+  const until = vertices ? vertices.length : owner.length;
+  for (let k = 0; k < until; k++) {
+    const v = vertices ? vertices[k] as number : k;
+    const at = (owner[v] as number) * 4;
+    const x = (uv[v * 2] as number) * c - (uv[v * 2 + 1] as number) * s, y = (uv[v * 2] as number) * s + (uv[v * 2 + 1] as number) * c;
+    if (x < (bounds[at] as number)) bounds[at] = x;
+    if (y < (bounds[at + 1] as number)) bounds[at + 1] = y;
+    if (x > (bounds[at + 2] as number)) bounds[at + 2] = x;
+    if (y > (bounds[at + 3] as number)) bounds[at + 3] = y;
+  }
+  return bounds;
 }
 
 /** Cell positions of all charts at a scale (cells per metre); null when they do not fit. */
-function layOut(flat: FlatCharts, bounds: Float64Array, groups: ReturnType<typeof groupTriangles>, order: readonly number[], scale: number): Int32Array | null {
+function layOut(flat: FlatCharts, bounds: Float64Array, order: readonly number[], scale: number): Int32Array | null {
   const horizon = new Int32Array(CELLS);
   const places = new Int32Array(flat.count * 2);
   for (const chart of order) {
-    const shape = silhouette(flat, bounds, groups, chart, scale);
+    const shape = silhouette(flat, bounds, chart, scale);
     const place = shape.width <= CELLS ? lowestPlace(horizon, shape) : null;
     if (!place || place.y + shape.height > CELLS) return null;
     places[chart * 2] = place.x;
@@ -99,16 +101,13 @@ function layOut(flat: FlatCharts, bounds: Float64Array, groups: ReturnType<typeo
   return places;
 }
 
-function silhouette({ uv, indices }: FlatCharts, bounds: Float64Array, { starts, list }: ReturnType<typeof groupTriangles>, chart: number, scale: number): Silhouette {
+function silhouette({ uv, edges, starts }: FlatCharts, bounds: Float64Array, chart: number, scale: number): Silhouette {
   const left = bounds[chart * 4] as number, bottom = bounds[chart * 4 + 1] as number;
   const width = ceil(((bounds[chart * 4 + 2] as number) - left) * scale) + 2 * GAP + 1, height = ceil(heightOf(bounds, chart) * scale) + 2 * GAP + 1;
   const low = new Int32Array(width).fill(height), high = new Int32Array(width);
-  for (let g = starts[chart] as number; g < (starts[chart + 1] as number); g++) {
-    const t = (list[g] as number) * 3;
-    for (let side = 0; side < 3; side++) {
-      const a = (indices[t + side] as number) * 2, b = (indices[t + (side + 1) % 3] as number) * 2;
-      spanEdge(((uv[a] as number) - left) * scale, ((uv[a + 1] as number) - bottom) * scale, ((uv[b] as number) - left) * scale, ((uv[b + 1] as number) - bottom) * scale, low, high);
-    }
+  for (let e = starts[chart] as number; e < (starts[chart + 1] as number); e++) {
+    const a = (edges[e * 2] as number) * 2, b = (edges[e * 2 + 1] as number) * 2;
+    spanEdge(((uv[a] as number) - left) * scale, ((uv[a + 1] as number) - bottom) * scale, ((uv[b] as number) - left) * scale, ((uv[b + 1] as number) - bottom) * scale, low, high);
   }
   return { chart, width, height, low, high };
 }
@@ -139,12 +138,9 @@ function lowestPlace(horizon: Int32Array, { width, height, low }: Silhouette): {
   return x < 0 || best + height > CELLS ? null : { x, y: best };
 }
 
-function move({ uv, indices, of }: FlatCharts, bounds: Float64Array, places: Int32Array, scale: number): void {
-  const moved = new Uint8Array(uv.length / 2);
-  for (let k = 0; k < indices.length; k++) {
-    const v = indices[k] as number, chart = of[(k / 3) | 0] as number;
-    if (moved[v]) continue;
-    moved[v] = 1;
+function move({ uv, owner }: FlatCharts, bounds: Float64Array, places: Int32Array, scale: number): void {
+  for (let v = 0; v < owner.length; v++) {
+    const chart = owner[v] as number;
     uv[v * 2] = (((uv[v * 2] as number) - (bounds[chart * 4] as number)) * scale + (places[chart * 2] as number) + GAP) / CELLS;
     uv[v * 2 + 1] = (((uv[v * 2 + 1] as number) - (bounds[chart * 4 + 1] as number)) * scale + (places[chart * 2 + 1] as number) + GAP) / CELLS;
   }

@@ -1,8 +1,9 @@
 import { radicalInverse2 } from '../base/random';
-import { cross, normalise, sub } from '../base/vector';
 import type { Vec3 } from '../base/vector';
-import { cornersOf, triangleAreas, triangleCount } from './surface-mesh';
+import { triangleAreas, triangleCount } from './surface-mesh';
 import type { SurfaceMesh } from './surface-mesh';
+
+const { sqrt } = Math;
 
 /** Points on a mesh: what a program reads at them. Packed arrays, three (or two) numbers per point. */
 export interface SamplePoints {
@@ -20,23 +21,32 @@ export interface SamplePoints {
 }
 export type SampleExtent = { readonly eye: Vec3; readonly pixelRad: number } | { readonly texels: number };
 
-/** The unit normal of each triangle by its corners' order; up for a triangle without area. */
-export function faceNormalOf(mesh: Pick<SurfaceMesh, 'positions' | 'indices'>, triangle: number): Vec3 {
-  const [a, b, c] = cornersOf(mesh, triangle);
-  return normalise(cross(sub(b, a), sub(c, a)));
-}
-
 const faceNormalCache = new WeakMap<Uint32Array, Float32Array<ArrayBuffer>>();
 
-/** The unit normals of all triangles, three numbers each; worked out once per mesh. */
+/** The unit normals of all triangles by their corners' order, three numbers each, up where there is no area; worked out once per mesh. */
 export function faceNormalsOf(mesh: Pick<SurfaceMesh, 'positions' | 'indices'>): Float32Array<ArrayBuffer> {
   let normals = faceNormalCache.get(mesh.indices);
   if (!normals) {
     normals = new Float32Array(triangleCount(mesh) * 3);
-    for (let t = 0; t < triangleCount(mesh); t++) normals.set(faceNormalOf(mesh, t), t * 3);
+    writeFaceNormals(mesh, normals);
     faceNormalCache.set(mesh.indices, normals);
   }
   return normals;
+}
+
+/** Written out in scalars: it runs for every triangle of every model. */
+function writeFaceNormals({ positions, indices }: Pick<SurfaceMesh, 'positions' | 'indices'>, normals: Float32Array): void {
+  for (let t = 0; t < indices.length; t += 3) {
+    const a = (indices[t] as number) * 3, b = (indices[t + 1] as number) * 3, c = (indices[t + 2] as number) * 3;
+    const ax = positions[a] as number, ay = positions[a + 1] as number, az = positions[a + 2] as number;
+    const ux = (positions[b] as number) - ax, uy = (positions[b + 1] as number) - ay, uz = (positions[b + 2] as number) - az;
+    const vx = (positions[c] as number) - ax, vy = (positions[c + 1] as number) - ay, vz = (positions[c + 2] as number) - az;
+    const x = uy * vz - uz * vy, y = uz * vx - ux * vz, z = ux * vy - uy * vx;
+    const length = sqrt(x * x + y * y + z * z);
+    normals[t] = length > 0 ? x / length : 0;
+    normals[t + 1] = length > 0 ? y / length : 1;
+    normals[t + 2] = length > 0 ? z / length : 0;
+  }
 }
 
 /** Gathers surface points by triangle and barycentric weights. Written out in scalars: it runs for every pixel. */
@@ -68,7 +78,7 @@ export class PointCollector {
       squared += n * n;
       points.faceNormals[k * 3 + axis] = this.faces[triangle * 3 + axis] as number;
     }
-    const scale = 1 / (Math.sqrt(squared) || 1);
+    const scale = 1 / (sqrt(squared) || 1);
     for (let axis = 0; axis < 3; axis++) points.normals[k * 3 + axis] = (points.normals[k * 3 + axis] as number) * scale;
     for (let axis = 0; axis < 2; axis++) {
       points.uvs[k * 2 + axis] = (uvs[a * 2 + axis] as number) * w + (uvs[b * 2 + axis] as number) * u + (uvs[c * 2 + axis] as number) * v;
@@ -108,7 +118,7 @@ export function uniformPoints(mesh: SurfaceMesh, count: number): SamplePoints {
   for (let k = 0; k < count && total > 0; k++) {
     const wanted = ((k + 0.5) / count) * total;
     while (triangle < sums.length - 1 && (sums[triangle] as number) < wanted) triangle++;
-    const root = Math.sqrt(radicalInverse2(k + 1));
+    const root = sqrt(radicalInverse2(k + 1));
     const side = (k * 0.7548776662466927 + 0.5) % 1;
     collector.add(triangle, root * (1 - side), root * side);
   }
@@ -122,12 +132,13 @@ export function vertexPoints(mesh: SurfaceMesh): SamplePoints {
   const weights = new Float32Array(count * 2);
   for (let k = 0; k < mesh.indices.length; k++) {
     const vertex = mesh.indices[k] as number;
-    triangles[vertex] = Math.floor(k / 3);
-    weights[vertex * 2] = k % 3 === 1 ? 1 : 0;
-    weights[vertex * 2 + 1] = k % 3 === 2 ? 1 : 0;
+    const corner = k % 3;
+    triangles[vertex] = (k - corner) / 3;
+    weights[vertex * 2] = corner === 1 ? 1 : 0;
+    weights[vertex * 2 + 1] = corner === 2 ? 1 : 0;
   }
   const faceNormals = new Float32Array(count * 3);
   const faces = faceNormalsOf(mesh);
-  triangles.forEach((triangle, k) => { faceNormals.set(faces.subarray(triangle * 3, triangle * 3 + 3), k * 3); });
+  for (let k = 0; k < count; k++) { const from = (triangles[k] as number) * 3; for (let axis = 0; axis < 3; axis++) faceNormals[k * 3 + axis] = faces[from + axis] as number; }
   return { count, positions: mesh.positions, normals: mesh.normals, faceNormals, uvs: mesh.uvs, atlas: mesh.atlas, triangles, weights };
 }

@@ -1,6 +1,8 @@
 import type { Vec3 } from '../base/vector';
-import { cross, length, sub } from '../base/vector';
+import { sub } from '../base/vector';
 import { enclosingSphere } from './enclosing-sphere';
+
+const { sqrt } = Math;
 
 /** A triangle mesh in object space: metres, Y up, counter-clockwise triangles. Arrays are shared, never changed. */
 export interface SurfaceMesh {
@@ -80,10 +82,16 @@ export function cornersOf(mesh: Pick<SurfaceMesh, 'positions' | 'indices'>, tria
   return [corner(0), corner(1), corner(2)];
 }
 
-/** Area of each triangle, m². */
-export function triangleAreas(mesh: Pick<SurfaceMesh, 'positions' | 'indices'>): Float64Array {
-  return Float64Array.from({ length: triangleCount(mesh) }, (_, k) => {
-    const [a, b, c] = cornersOf(mesh, k);
-    return length(cross(sub(b, a), sub(c, a))) / 2;
-  });
+/** Area of each triangle, m². Written out in scalars: it runs for every triangle of every model. */
+export function triangleAreas({ positions, indices }: Pick<SurfaceMesh, 'positions' | 'indices'>): Float64Array {
+  const areas = new Float64Array(indices.length / 3);
+  for (let t = 0; t < indices.length; t += 3) {
+    const a = (indices[t] as number) * 3, b = (indices[t + 1] as number) * 3, c = (indices[t + 2] as number) * 3;
+    const ax = positions[a] as number, ay = positions[a + 1] as number, az = positions[a + 2] as number;
+    const ux = (positions[b] as number) - ax, uy = (positions[b + 1] as number) - ay, uz = (positions[b + 2] as number) - az;
+    const vx = (positions[c] as number) - ax, vy = (positions[c + 1] as number) - ay, vz = (positions[c + 2] as number) - az;
+    const x = uy * vz - uz * vy, y = uz * vx - ux * vz, z = ux * vy - uy * vx;
+    areas[t / 3] = sqrt(x * x + y * y + z * z) / 2;
+  }
+  return areas;
 }
