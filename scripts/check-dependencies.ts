@@ -17,7 +17,7 @@ function cruise(): Summary {
 const BREACHES: readonly (readonly [string, string, string])[] = [
   ['src/core/base/breach.ts', "export * from '../ir/types';", 'base-is-leaf'],
   ['src/core/mesh/breach.ts', "export * from '../graph/document';", 'graph-mesh-ir-only-base'],
-  ['src/core/nodes/breach.ts', "export * from '../mesh/bvh';", 'nodes-only-ir'],
+  ['src/core/nodes/breach.ts', "export * from '../mesh/topology';", 'nodes-only-ir'],
   ['src/core/backends/glsl/breach.ts', "export * from '../wasm/emit';", 'backends-only-ir'],
   ['src/core/compile/breach.ts', "export * from '../../state/api';", 'core-is-pure'],
   ['src/core/evaluate/breach.ts', "export * from 'three';", 'core-packages'],
