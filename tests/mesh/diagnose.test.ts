@@ -31,6 +31,11 @@ describe('diagnosis', () => {
     expect(codes(cured)).not.toContain('faceted');
     expect(triangleCount(cured)).toBe(20 * 18);
   });
+  it('smooths across seams whose two sides the file rounds differently', async () => {
+    const faceted = new ShapeSketch().sphere([0, 0, 0], 1, 20).finish(0);
+    const rounded = { ...faceted, positions: Float32Array.from(faceted.positions, (value, k) => value + (Math.floor(k / 3) % 2) * 1e-8) };
+    expect(codes(await read(rounded, { smooth: 60 }))).not.toContain('faceted');
+  });
   it('finds a solid that is inside out, and turning it round cures that', async () => {
     const ball = new ShapeSketch().sphere([0, 0, 0], 1, 12).finish(3);
     const out = { ...ball, indices: Uint32Array.from(ball.indices, (_, k) => ball.indices[k % 3 === 0 ? k : k % 3 === 1 ? k + 1 : k - 1] ?? 0), normals: Float32Array.from(ball.normals, (value) => -value) };

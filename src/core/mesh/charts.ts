@@ -1,4 +1,4 @@
-import { findEdges, weldVertices } from './topology';
+import { findEdges, weldNearly } from './topology';
 
 const { hypot, sqrt } = Math;
 
@@ -41,7 +41,7 @@ class ChartGrower {
     let area = 0;
     for (let t = 0; t < this.areas.length; t += 3) area += hypot(this.areas[t] as number, this.areas[t + 1] as number, this.areas[t + 2] as number) / 2;
     this.reach = sqrt(area) * REACH;
-    this.across = findEdges(indices, weldVertices(positions, 0)).across;
+    this.across = findEdges(indices, weldNearly(positions)).across;
     this.chart = new Int32Array(this.triangles).fill(-1);
     this.queue = new Int32Array(this.triangles);
   }

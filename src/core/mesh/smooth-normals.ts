@@ -1,4 +1,4 @@
-import { weldVertices } from './topology';
+import { weldNearly } from './topology';
 
 const { acos, cos, hypot, min, max, round } = Math;
 
@@ -21,7 +21,7 @@ const ALIKE = 1 / 4096;
 export function smoothNormals(mesh: IndexedTriangles, creaseRad: number): ShadedTriangles {
   const { positions, indices } = mesh;
   const { faces, weights } = facesOf(mesh);
-  const { starts, corners } = cornersAround(indices, weldVertices(positions, 0));
+  const { starts, corners } = cornersAround(indices, weldNearly(positions));
   const limit = cos(creaseRad);
   const sources = new Uint32Array(indices.length), normals = new Float32Array(indices.length * 3), made = new Uint32Array(indices.length);
   // The vertices made from each vertex, as a chain.

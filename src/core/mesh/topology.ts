@@ -23,6 +23,18 @@ export function weldVertices(positions: Float32Array, cell: number): Uint32Array
   return weldTriples(keys);
 }
 
+/** Welds what lies in one place but for roundings of the file: within a millionth of the widest extent. */
+export function weldNearly(positions: Float32Array): Uint32Array<ArrayBuffer> {
+  const low = [Infinity, Infinity, Infinity], high = [-Infinity, -Infinity, -Infinity];
+  for (let k = 0; k < positions.length; k++) {
+    const value = positions[k] as number, axis = k % 3;
+    if (value < (low[axis] as number)) low[axis] = value;
+    if (value > (high[axis] as number)) high[axis] = value;
+  }
+  const extent = Math.max(0, ...high.map((value, axis) => value - (low[axis] as number)));
+  return weldVertices(positions, Number.isFinite(extent) ? extent * WELD_SHARE : 0);
+}
+
 /** For each three numbers, the first three that are equal. */
 export function weldTriples(keys: Int32Array): Uint32Array<ArrayBuffer> {
   const count = keys.length / 3;
