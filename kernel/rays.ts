@@ -191,9 +191,10 @@ export function fillDirections(table: usize, rays: i32, spread: f32): void {
 /**
  * Openness of points (position, normal, face normal: nine numbers each): the mean over the rays of a table, turned about each
  * point's normal by a turn of its own, of 1 where nothing is met within `reach`, else of (distance/reach)^(1/falloff), 0 without falloff.
+ * The plane y = `floor` counts as met by rays that go down to it; −Infinity for none.
  * @param first the number of the first point among all, which decides the turns; `sign` −1 looks inwards; `start` lifts off the surface
  */
-export function openness(root: i32, points: usize, first: i32, count: i32, out: usize, table: usize, rays: i32, sign: f32, start: f32, reach: f32, falloff: f32): void {
+export function openness(root: i32, points: usize, first: i32, count: i32, out: usize, table: usize, rays: i32, sign: f32, start: f32, reach: f32, falloff: f32, floor: f32): void {
   for (let k = 0; k < count; k++) {
     const at = points + <usize>k * 36;
     const nx = load<f32>(at, 12) * sign, ny = load<f32>(at, 16) * sign, nz = load<f32>(at, 20) * sign;
@@ -212,9 +213,14 @@ export function openness(root: i32, points: usize, first: i32, count: i32, out: 
       const dx = tx * u + bx * v + nx * w, dy = ty * u + by * v + ny * w, dz = tz * u + bz * v + nz * w;
       if (dx * fx + dy * fy + dz * fz <= 1e-4) continue;
       counted += 1;
+      const below: f32 = dy < 0 ? max<f32>(0, y - floor) / -dy : Infinity;
+      if (below < reach && falloff <= 0) continue;
       prepare(x, y, z, dx, dy, dz);
       if (falloff <= 0) { if (!isMet(root, reach)) open += 1; }
-      else open += findNearest(root, reach) ? NativeMathf.pow(min<f32>(1, nearest / reach), 1 / falloff) : 1;
+      else {
+        const isFound = findNearest(root, min<f32>(reach, below));
+        open += isFound || below < reach ? NativeMathf.pow(min<f32>(1, (isFound ? nearest : below) / reach), 1 / falloff) : 1;
+      }
     }
     store<f32>(out + <usize>k * 4, counted === 0 ? 1 : open / counted);
   }

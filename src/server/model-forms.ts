@@ -12,7 +12,7 @@ export const mendingForm = Joi.object<{ before: ModelPreparation; preparation: M
 /** A map as clients name it; members in the order of its key. */
 export const mapForm: Joi.Schema<MapSettings> = Joi.alternatives<MapSettings>().try(
   Joi.object({ kind: Joi.valid('curvature').required(), radius: length }),
-  Joi.object({ kind: Joi.valid('occlusion').required(), reach: length, side: Joi.valid('open', 'solid', 'both').required(), falloff: Joi.number().min(0).max(1e6).required(), coneRad: Joi.number().min(0).max(Math.PI / 2).required() }),
+  Joi.object({ kind: Joi.valid('occlusion').required(), reach: length, side: Joi.valid('open', 'solid', 'both').required(), falloff: Joi.number().min(0).max(1e6).required(), coneRad: Joi.number().min(0).max(Math.PI / 2).required(), floor: Joi.valid(true) }),
   Joi.object({ kind: Joi.valid('proximity').required(), part: Joi.string().max(1000).allow(null, '').required() }),
   Joi.object({ kind: Joi.valid('crease').required(), width: length, angleRad: Joi.number().min(0).max(Math.PI).required() }),
 );

@@ -8,15 +8,21 @@ import type { ImageReading } from '../core/compile/images';
 import type { ImageState } from './images';
 import type { Appearance } from '../core/surface/stage-layout';
 import type { Camera } from '../core/evaluate/camera';
-import type { TapResult } from '../workers/loom.worker';
+import type { Picked, TapResult } from '../workers/loom.worker';
 import type { ValueKind } from '../core/graph/document';
 
 export interface HistoryStep { readonly label: string; readonly document: NetworkDocument }
 export type SaveState = 'saved' | 'unsaved' | 'saving' | 'offline' | 'clash' | 'signed-out' | 'refused';
+/** How the stage shows the model: as it is, as lit clay, or with small differences made large. */
+export const STAGE_LOOKS = ['finished', 'clay', 'exaggerated'] as const;
+export type StageLook = (typeof STAGE_LOOKS)[number];
 export interface MapProgress { readonly label: string; readonly share: number }
 
 /** What may be chosen of the model at hand, by name. */
 export interface ModelFacts { readonly scale: ModelScale; readonly parts: readonly string[]; readonly attributes: readonly string[]; readonly sets: readonly string[] }
+
+/** Something that waits for a click on the model; `take` tells in words why the click gave nothing, or null. */
+export interface Picking { readonly asks: string; readonly take: (picked: Picked) => string | null }
 
 export interface EditorState {
   readonly document: NetworkDocument;
@@ -42,6 +48,8 @@ export interface EditorState {
   readonly images: ReadonlyMap<string, ImageState>;
   /** How each node's image is read, by its path. */
   readonly readings: ReadonlyMap<string, ImageReading>;
+  readonly look: StageLook;
+  readonly picking: Picking | null;
   readonly problem: string | null;
   readonly camera: Camera | null;
   /** What the model shown brings; null until it is loaded. */
@@ -57,7 +65,7 @@ const HISTORY = 300;
 
 export const editorStore = createStore<EditorState>(() => ({
   document: emptyDocument(''), path: [], selection: [], chosenStrand: null, past: [], future: [], gesture: null, pin: null, materialId: '', modelId: '', revision: 0,
-  saveState: 'saved', saveMessage: '', taps: new Map(), kinds: new Map(), appearance: null, images: new Map(), readings: new Map(), problem: null, camera: null, model: null, progress: null, isMeasuringStopped: false, fitRequests: 0,
+  saveState: 'saved', saveMessage: '', taps: new Map(), kinds: new Map(), appearance: null, images: new Map(), readings: new Map(), look: 'finished', picking: null, problem: null, camera: null, model: null, progress: null, isMeasuringStopped: false, fitRequests: 0,
 }));
 const { getState, setState } = editorStore;
 
@@ -76,7 +84,7 @@ export const currentBoard = (): BoardId => boardAt(getState().document, getState
 
 /** Loads a material; history starts anew. */
 export function openDocument(given: { document: NetworkDocument; materialId: string; modelId: string; revision: number }): void {
-  setState({ ...given, path: [], selection: [], chosenStrand: null, past: [], future: [], gesture: null, pin: null, saveState: 'saved', saveMessage: '', taps: new Map(), appearance: null, readings: new Map(), problem: null });
+  setState({ ...given, path: [], selection: [], chosenStrand: null, past: [], future: [], gesture: null, pin: null, picking: null, saveState: 'saved', saveMessage: '', taps: new Map(), appearance: null, readings: new Map(), problem: null });
 }
 
 /** Changes the document as one named, undoable step. Changes of one gesture (a drag) make one step. */

@@ -10,15 +10,17 @@ import { framingCamera } from '../core/evaluate/camera';
 import { scaleOf } from '../core/evaluate/session';
 import { lightsOf } from '../core/compile/lights';
 import type { ModelScale } from '../core/compile/model-scale';
-import type { NetworkDocument, SceneLight } from '../core/graph/document';
+import { DEFAULT_SURROUNDINGS } from '../core/graph/document';
+import type { NetworkDocument, SceneLight, Surroundings, Triple } from '../core/graph/document';
 import type { Appearance } from '../core/surface/stage-layout';
 import type { MeshMap } from '../core/mesh/mesh-map';
 import type { SampleExtent } from '../core/mesh/sample-points';
 import type { SurfaceMesh } from '../core/mesh/surface-mesh';
-import type { FillResult, ResolvedDemand, StageProgram } from '../workers/loom.worker';
+import type { FillResult, Picked, ResolvedDemand, StageProgram } from '../workers/loom.worker';
 import { WorkerPool, WorkerProblem, isLost, settled } from '../workers/pool';
 import { boardAt, editorStore, keyOf } from './editor-store';
-import type { ModelFacts } from './editor-store';
+import type { ModelFacts, StageLook } from './editor-store';
+import { stretchOf } from './looks';
 import { ImageKeeper } from './images';
 import { ModelKeeper } from './models';
 
@@ -38,6 +40,9 @@ export interface StageFeed {
   /** How many targets the program may write. */
   readonly targets: number;
   setAppearance(appearance: Appearance): void;
+  /** `stretch`: the values of a pinned output that become black and white. */
+  setLook(look: StageLook, stretch: readonly [number, number]): void;
+  setSurroundings(surroundings: Surroundings): void;
   setLights(lights: readonly SceneLight[], scale: ModelScale): void;
   invalidate(): void;
 }
@@ -76,7 +81,8 @@ export class Evaluation {
       editorStore.subscribe((state, before) => {
         if (state.document !== before.document || state.pin !== before.pin) this.updateStage();
         if (state.document.opacityMode !== before.document.opacityMode) this.showAppearance();
-        if (state.document.lights !== before.document.lights) this.showLights();
+        if (state.document.lights !== before.document.lights || state.document.surroundings !== before.document.surroundings) this.showLights();
+        if (state.look !== before.look || state.pin !== before.pin || (state.look === 'exaggerated' && state.taps !== before.taps)) this.showLook();
         if (state.document !== before.document || state.path !== before.path || state.camera !== before.camera) this.requestSwatches();
       }),
       this.models.onMaps(() => { this.feedMaps(); this.updateStage(); this.requestSwatches(); }),
@@ -90,6 +96,7 @@ export class Evaluation {
     if (this.mesh) stage.setMesh(this.mesh.mesh);
     this.showLights();
     this.showAppearance();
+    this.showLook();
     this.program = null;
     this.updateStage();
     return () => { if (this.stage === stage) this.stage = null; };
@@ -186,6 +193,18 @@ export class Evaluation {
     return { kind: first.kind, lanes };
   }
 
+  private showLook(): void {
+    const { look, pin, taps } = editorStore.getState();
+    const stretch = pin === null ? null : stretchOf(taps.get(pin));
+    this.stage?.setLook(look, stretch === null || stretch === 'constant' ? [0, 1] : stretch);
+  }
+
+  /** What a ray from the eye meets on the model; null where that is nothing. @throws WorkerProblem */
+  async pick(from: Triple, towards: Triple): Promise<Picked | null> {
+    const { document, pin } = editorStore.getState();
+    return this.mesh ? settled(this.pool.evaluator.pick(this.mesh.id, document, pin, from, towards)) : null;
+  }
+
   /** The mode of opacity a person chose comes before the one the values suggest. */
   private showAppearance(): void {
     const { appearance, document } = editorStore.getState();
@@ -193,7 +212,9 @@ export class Evaluation {
   }
 
   private showLights(): void {
-    if (this.mesh) this.stage?.setLights(lightsOf(editorStore.getState().document), scaleOf(this.mesh.mesh));
+    const { document } = editorStore.getState();
+    if (this.mesh) this.stage?.setLights(lightsOf(document), scaleOf(this.mesh.mesh));
+    this.stage?.setSurroundings(document.surroundings ?? DEFAULT_SURROUNDINGS);
   }
 
   private feedMaps(): void {

@@ -27,7 +27,7 @@ import type { Statistics } from '../core/evaluate/statistics';
 import type { ModelPreparation } from '../core/exchange/prepare';
 import { readModel } from '../core/exchange/read-model';
 import type { PngStrip } from '../core/exchange/png-strips';
-import type { NetworkDocument, ValueKind } from '../core/graph/document';
+import type { NetworkDocument, Triple, ValueKind } from '../core/graph/document';
 import { MeshAnalysis, mapKey } from '../core/mesh/analysis';
 import type { MapSettings } from '../core/mesh/analysis';
 import { diagnose } from '../core/mesh/diagnose';
@@ -59,6 +59,8 @@ const HISTOGRAM_BINS = 64;
 /** On the stage hard steps are evened out over a pixel. */
 const STAGE = ['images', 'steps'] as const;
 const STATISTICS_POINTS = 4096;
+/** How far a picking ray looks, metres. */
+const FARTHEST = 1e30;
 let session: { key: string; session: EvaluationSession } | null = null;
 
 function loaded(id: string): LoadedModel {
@@ -152,6 +154,25 @@ function fill({ model: id, document, pin, version, triangles, weights, sample, i
   return Comlink.transfer({ kind: compiled.slots[0]?.kind ?? 'scalar', lanes }, lanes.map((lane) => lane.buffer));
 }
 
+/** What a ray meets first: where, which way the surface faces, whose part it is, and what the stage shows there. */
+export interface Picked { readonly place: Triple; readonly normal: Triple; readonly part: string; readonly kind: ValueKind; readonly value: readonly number[] }
+
+/** @returns null where the ray meets nothing; `value` holds the pinned output, or the finished surface's base colour */
+function pick(id: string, document: NetworkDocument, pin: string | null, from: Triple, towards: Triple): Picked | null {
+  const model = loaded(id);
+  const { mesh } = model.analysis;
+  const { triangles, weights } = model.analysis.kernel.castRays(Float32Array.of(...from, ...towards, FARTHEST, 0));
+  const triangle = triangles[0] ?? -1;
+  if (triangle < 0) return null;
+  const points = pointsAt(mesh, Uint32Array.of(triangle), weights);
+  const evaluation = new EvaluationSession({ surface: pin === null, taps: pin === null ? [] : [pin], evensOut: [] });
+  const slot = evaluation.prepare(document).slots[0];
+  const lanes = evaluation.evaluate(document, mesh, { ...points, sample: { eye: from, pixelRad: 0 } }, (settings) => model.maps.get(mapKey(settings)));
+  const three = (values: Float32Array): Triple => [values[0] ?? 0, values[1] ?? 0, values[2] ?? 0];
+  const shown = pin === null ? lanes.slice(0, 3) : lanes.slice(slot?.first ?? 0, (slot?.first ?? 0) + (slot?.lanes ?? 0));
+  return { place: three(points.positions), normal: three(points.normals), part: mesh.partNames[mesh.parts[triangle] ?? 0] ?? '', kind: pin === null ? 'colour' : slot?.kind ?? 'scalar', value: shown.map((lane) => lane[0] ?? 0) };
+}
+
 /** One picture of one output, for comparing settings. */
 function picture(id: string, document: NetworkDocument, key: string, camera: Camera, size: number): Picture {
   const model = loaded(id);
@@ -204,6 +225,7 @@ const api = {
   prepareStage: (document: NetworkDocument, pin: string | null, targets: number = PLAIN_TARGETS) => attempt(() => prepareStage(document, pin, targets)),
   evaluate: (request: EvaluationRequest) => attempt(() => evaluate(request)),
   fill: (request: FillRequest) => attempt(() => fill(request)),
+  pick: (id: string, document: NetworkDocument, pin: string | null, from: Triple, towards: Triple) => attempt(() => pick(id, document, pin, from, towards)),
   picture: (id: string, document: NetworkDocument, key: string, camera: Camera, size: number) => attempt(() => picture(id, document, key, camera, size)),
   prove: (source: NetworkDocument, candidate: NetworkDocument, groupId: string, ids: readonly string[]): Promise<Answer<Proof>> => attempt(() =>
     proveGroup(source, candidate, groupId, ids.map((id) => ({ name: loaded(id).analysis.mesh.name, analysis: loaded(id).analysis, maps: (settings) => loaded(id).maps.get(mapKey(settings)) })))),

@@ -44,7 +44,7 @@ describe('what is mended in a model', () => {
   });
   it('and so are maps: what nodes ask for passes and keeps its order, anything else does not', () => {
     const asked = [
-      settleMap('curvature', { radius: 0.03 }, { measure: 'relative' }, 2), settleMap('occlusion', { reach: 0.2, cone: 90, falloff: 0 }, { side: 'both' }, 2),
+      settleMap('curvature', { radius: 0.03 }, { measure: 'relative' }, 2), settleMap('occlusion', { reach: 0.2, cone: 90, falloff: 0 }, { side: 'both' }, 2), settleMap('occlusion', { reach: 0.2, cone: 90, falloff: 0 }, { side: 'open', floor: 'ground' }, 2),
       settleMap('proximity', {}, { to: 'part', part: 'lid' }, 2), settleMap('proximity', {}, {}, 2), settleMap('crease', { width: 0.1, angle: 30 }, {}, 2),
     ];
     for (const settings of asked) expect(JSON.stringify(mapForm.validate(JSON.parse(JSON.stringify(settings)), { convert: false }).value)).toBe(JSON.stringify(settings));

@@ -120,6 +120,18 @@ describe('openness', () => {
     const values = open(sphere, uniformPoints(sphere, 60), { side: 'solid', falloff: 1, reach: 2, rays: 512 });
     expect(Math.abs(values.reduce((sum, value) => sum + value, 0) / 60 - 4 * 0.5 / (3 * 2))).toBeLessThan(0.01);
   });
+  it('sees the floor as it would see a wide plane there: half of what lies before a wall, nothing under the model', () => {
+    const box = meshOfSketch(new ShapeSketch().box([0, 1, 0], [1, 1, 1], 0, 2).finish(0.3));
+    const floored = meshOfSketch(new ShapeSketch().box([0, 1, 0], [1, 1, 1], 0, 2).sheet([[[-500, 0, -500], [500, 0, -500]], [[-500, 0, 500], [500, 0, 500]]], false).finish(0.3));
+    expect(open(box, pointAt(1, 1, 0, [1, 0, 0]), { floor: 0 })[0]).toBeCloseTo(0.505, 2);
+    expect(open(box, pointAt(1, 1, 0, [1, 0, 0]))[0]).toBe(1);
+    expect(open(box, pointAt(0, 0, 0, [0, -1, 0]), { floor: 0 })[0]).toBe(0);
+    expect(open(box, pointAt(0, 2, 0), { floor: 0 })[0]).toBe(1);
+    for (const falloff of [0, 1, 2]) for (const y of [0.1, 0.6, 1.7]) {
+      const asked = { reach: 2, falloff, floor: 0 };
+      expect(open(box, pointAt(1, y, 0, [1, 0, 0]), asked)[0]).toBeCloseTo(open(floored, pointAt(1, y, 0, [1, 0, 0]), { ...asked, floor: -Infinity })[0] ?? -1, 4);
+    }
+  });
   it('does not change when the model is scaled, turned or moved', () => {
     const sketch = DEMO_MODELS[0]?.make();
     if (!sketch) throw new Error('no demo model');

@@ -50,3 +50,9 @@ export function moveBeacon(document: NetworkDocument, board: BoardId, id: string
   return [...beacon.free].reduce((current, input) => (same(values[input], tidy(triple(node, input))) ? current : setValue(current, board, id, input, values[input])), document);
 }
 const same = (a: Triple, b: Triple): boolean => a.every((x, k) => x === b[k as 0]);
+
+/** A place of object space, metres, as a node's inputs count places: in object sizes from the middle of the bounds, or as it is. */
+export function placeAsCounted(node: NodeInstance, place: Triple, scale: ModelScale): Triple {
+  const middle = middleOf(scale);
+  return tidy(isRelative(node) ? place.map((x, k) => (x - middle[k as 0]) / scale.size) : place);
+}

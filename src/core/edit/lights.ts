@@ -1,6 +1,6 @@
 import { lightsOf } from '../compile/lights';
-import { LIMITS } from '../graph/document';
-import type { NetworkDocument, SceneLight, Triple } from '../graph/document';
+import { DEFAULT_SURROUNDINGS, LIMITS } from '../graph/document';
+import type { NetworkDocument, SceneLight, Surroundings, Triple } from '../graph/document';
 import { freshId } from './board';
 
 export const changeLight = (document: NetworkDocument, id: string, change: Partial<Omit<SceneLight, 'id' | 'shadows'>> & { readonly shadows?: boolean }): NetworkDocument => ({
@@ -21,6 +21,13 @@ export function addLight(document: NetworkDocument): { document: NetworkDocument
 }
 
 export const removeLight = (document: NetworkDocument, id: string): NetworkDocument => ({ ...document, lights: lightsOf(document).filter((light) => light.id !== id) });
+
+/** Turns or dims the surroundings; those of every new material are not written down. */
+export function changeSurroundings(document: NetworkDocument, change: Partial<Surroundings>): NetworkDocument {
+  const { surroundings = DEFAULT_SURROUNDINGS, ...rest } = document;
+  const next = { ...surroundings, ...change };
+  return next.turn === DEFAULT_SURROUNDINGS.turn && next.strength === DEFAULT_SURROUNDINGS.strength ? rest : { ...rest, surroundings: next };
+}
 
 /** The direction of a light as degrees: round about the model from the front to the right, and up from the horizon. */
 export function anglesOf(at: Triple): { readonly round: number; readonly up: number } {

@@ -1,9 +1,10 @@
 import { emptyDocument } from '../graph/document';
 import type { NetworkDocument } from '../graph/document';
+import { parseDocument } from '../graph/schema';
 import { checkDocument } from '../compile/check';
 import { lightsOf } from '../compile/lights';
 import { beaconsOf, moveBeacon } from './beacons';
-import { addLight, anglesOf, changeLight, directionAt, removeLight } from './lights';
+import { addLight, anglesOf, changeLight, changeSurroundings, directionAt, removeLight } from './lights';
 import { addNode, setOption, setValue } from './nodes';
 import { connect } from './strands';
 
@@ -30,6 +31,17 @@ describe('beacons on the stage', () => {
     expect([beacon?.isKnown, [...(beacon?.free ?? [])]]).toEqual([false, ['turn', 'extent']]);
     const moved = moveBeacon(wired, null, id, { place: [9, 9, 9], turn: [10, 0, 0], extent: [1.2, 1.2, 1.2] }, SCALE);
     expect(moved.network.nodes.find((node) => node.id === id)?.values).toEqual({ turn: [10, 0, 0] });
+  });
+});
+
+describe('surroundings', () => {
+  it('are written down only while they differ from those of every material, and are read back', () => {
+    const document = emptyDocument('s');
+    const turned = changeSurroundings(changeSurroundings(document, { turn: 90 }), { strength: 0.5 });
+    expect(turned.surroundings).toEqual({ turn: 90, strength: 0.5 });
+    expect(parseDocument(turned)).toEqual({ document: turned, diagnostics: [] });
+    expect(changeSurroundings(turned, { turn: 0, strength: 1 })).toEqual(document);
+    for (const wrong of [{ turn: 181, strength: 1 }, { turn: 0, strength: -1 }, { turn: 0 }]) expect(parseDocument({ ...document, surroundings: wrong }).document).toBeNull();
   });
 });
 

@@ -153,6 +153,11 @@ export const DEFAULT_LIGHTS: readonly SceneLight[] = [
   { id: 'fill', name: 'Fill', kind: 'far', at: [-0.8, 0.25, 0.35], colour: [0.75, 0.85, 1], intensity: 0.4 },
 ];
 
+/** The studio around the model: turned about the vertical, degrees from −180 to 180, and how bright it is, 0 to 16. */
+export interface Surroundings { readonly turn: number; readonly strength: number }
+export const DEFAULT_SURROUNDINGS: Surroundings = { turn: 0, strength: 1 };
+export const SURROUNDINGS_LIMITS = { turn: [-180, 180], strength: [0, 16] } as const;
+
 /** The saved form of a material: a network that ends in a surface, and the groups it uses. */
 export interface NetworkDocument {
   readonly format: typeof DOCUMENT_FORMAT;
@@ -164,6 +169,8 @@ export interface NetworkDocument {
   readonly opacityMode?: OpacityMode;
   /** Absent: `DEFAULT_LIGHTS`. */
   readonly lights?: readonly SceneLight[];
+  /** Absent: `DEFAULT_SURROUNDINGS`. */
+  readonly surroundings?: Surroundings;
 }
 
 export const EMPTY_NETWORK: Network = { nodes: [], strands: [], regions: [], notes: [] };

@@ -1,6 +1,6 @@
 import Joi from 'joi';
 import type { Diagnostic } from '../base/diagnostic';
-import { DOCUMENT_FORMAT, DOCUMENT_VERSION, LIMITS, OPACITY_MODES, SEGMENTS } from './document';
+import { DOCUMENT_FORMAT, DOCUMENT_VERSION, LIMITS, OPACITY_MODES, SEGMENTS, SURROUNDINGS_LIMITS } from './document';
 import type { NetworkDocument } from './document';
 
 const id = Joi.string().min(1).max(80).pattern(/^[A-Za-z0-9_.:@-]+$/);
@@ -72,6 +72,7 @@ export const documentSchema = Joi.object({
   format: Joi.valid(DOCUMENT_FORMAT).required(), version: Joi.valid(DOCUMENT_VERSION).required(), name: name.required(),
   network: network.required(), groups: Joi.object().pattern(id, group).max(LIMITS.groups).required(), opacityMode: Joi.valid(...OPACITY_MODES),
   lights: Joi.array().items(light).max(LIMITS.lights).unique('id'),
+  surroundings: Joi.object({ turn: Joi.number().min(SURROUNDINGS_LIMITS.turn[0]).max(SURROUNDINGS_LIMITS.turn[1]).required(), strength: Joi.number().min(SURROUNDINGS_LIMITS.strength[0]).max(SURROUNDINGS_LIMITS.strength[1]).required() }),
 }).required();
 
 /** A JSON Pointer (RFC 6901). */

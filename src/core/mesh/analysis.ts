@@ -11,7 +11,7 @@ import type { SurfaceMesh } from './surface-mesh';
 /** A mesh map, fully decided: lengths in metres, angles in radians. */
 export type MapSettings =
   | { readonly kind: 'curvature'; readonly radius: number }
-  | { readonly kind: 'occlusion'; readonly reach: number; readonly coneRad: number; readonly falloff: number; readonly side: 'open' | 'solid' | 'both' }
+  | { readonly kind: 'occlusion'; readonly reach: number; readonly coneRad: number; readonly falloff: number; readonly side: 'open' | 'solid' | 'both'; /** Whether the model stands on a plane at its lowest point. */ readonly floor?: true }
   /** Metres to the nearest point of a part by its name, or of all parts but the point's own (null). */
   | { readonly kind: 'proximity'; readonly part: string | null }
   | { readonly kind: 'crease'; readonly angleRad: number; readonly width: number };
@@ -53,7 +53,7 @@ export function settleMap(kind: MapKind, settings: Readonly<Record<string, numbe
   const side = choices['side'] === 'solid' || choices['side'] === 'both' ? choices['side'] : 'open';
   return {
     kind, reach: length('reach'), side, falloff: Math.max(0, settings['falloff'] ?? 0),
-    coneRad: Math.min(Math.max(settings['cone'] ?? 90, 1), 90) * Math.PI / 180,
+    coneRad: Math.min(Math.max(settings['cone'] ?? 90, 1), 90) * Math.PI / 180, ...(choices['floor'] === 'ground' ? { floor: true } : {}),
   };
 }
 
@@ -83,7 +83,8 @@ export class MeshAnalysis {
     if (settings.kind === 'curvature') return this.kernel.curvature(points, settings.radius, first, count);
     if (settings.kind === 'proximity') return this.kernel.distances(points, this.mesh.partNames.indexOf(settings.part ?? ''), settings.part === null, this.mesh.size * FAR_AWAY, first, count);
     if (settings.kind === 'crease') return this.creasesOf(settings).measure(points, first, count);
-    return this.kernel.openness(points, { ...settings, rays }, first, count);
+    const { floor, ...asked } = settings;
+    return this.kernel.openness(points, { ...asked, rays, ...(floor ? { floor: this.mesh.minimum[1] } : {}) }, first, count);
   }
 
   /** Kept for the next part of the same map: finding creases walks the whole mesh. */

@@ -16,7 +16,7 @@ interface Exports {
   sumUp(root: number, facts: number, room: number): void;
   gather(root: number, points: number, count: number, out: number, radius: number): void;
   measureDistances(root: number, points: number, count: number, out: number, parts: number, other: boolean, most: number): void;
-  openness(root: number, points: number, first: number, count: number, out: number, table: number, rays: number, sign: number, start: number, reach: number, falloff: number): void;
+  openness(root: number, points: number, first: number, count: number, out: number, table: number, rays: number, sign: number, start: number, reach: number, falloff: number, floor: number): void;
 }
 
 /** What the kernel reads of a mesh; normals for curvature, parts for distances. */
@@ -47,6 +47,8 @@ export interface OpennessOptions {
   readonly falloff: number;
   readonly side: 'open' | 'solid' | 'both';
   readonly rays: number;
+  /** Height of a plane that counts as met from above, metres; absent: there is none. */
+  readonly floor?: number;
 }
 
 let compiled: WebAssembly.Module | null = null;
@@ -138,7 +140,7 @@ export class MeshKernel {
       const batch = Math.min(BATCH, count - from);
       pack(new Float32Array(this.kernel.memory.buffer, packed, batch * 9), points, first + from, batch);
       for (const sign of signs) {
-        this.kernel.openness(this.root, packed, first + from, batch, out, table, options.rays, sign, this.size * LIFT, options.reach, options.falloff);
+        this.kernel.openness(this.root, packed, first + from, batch, out, table, options.rays, sign, this.size * LIFT, options.reach, options.falloff, options.floor ?? -Infinity);
         const values = new Float32Array(this.kernel.memory.buffer, out, batch);
         for (let k = 0; k < batch; k++) result[from + k] = (result[from + k] as number) + (values[k] as number) / signs.length;
       }

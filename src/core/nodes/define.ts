@@ -43,6 +43,8 @@ export interface PortText {
   readonly quantity?: Quantity;
   /** Inputs of one section stand together on the bench, and on the card only while they are wired or a strand is on its way. */
   readonly section?: string;
+  /** What a click on the model gives a vector: the direction the surface faces there, or the place. */
+  readonly picks?: 'direction' | 'place';
 }
 export interface InputPort<K extends PortKind = PortKind> extends PortText {
   readonly kind: K;

@@ -9,6 +9,7 @@ import { isCurve, isFormula, isRamp } from '@/core/graph/document';
 import type { NodeInstance } from '@/core/graph/document';
 import { boardAt, commit, endGesture, enterGroup, keyOf, togglePin } from '@/state/editor-store';
 import type { Evaluation } from '@/state/evaluation';
+import { pickingPart } from '@/state/picks';
 import { useEditor } from '@/state/use-editor';
 import { Button } from '@/ui/Button';
 import { PictureCanvas } from '@/ui/PictureCanvas';
@@ -20,6 +21,7 @@ import { FormulaEditor } from './FormulaEditor';
 import { RampEditor } from './RampEditor';
 import { InputRows } from './InputRows';
 import { OptionChoice } from './OptionChoice';
+import { PickButton } from './PickButton';
 import { StrandBench } from './StrandBench';
 import { StartMenu } from './StartMenu';
 
@@ -87,6 +89,7 @@ function NodeBench({ node, evaluation, onExpose }: { readonly node: NodeInstance
           {Object.entries(definition?.options ?? {}).map(([id, entry]) => (
             <span key={id} className="flex items-center">
               <OptionChoice option={entry} value={node.options[id] ?? entry.default} onChange={(choice) => { changeOption(id, choice); }} />
+              {entry.open === 'parts' ? <PickButton title={entry.title} picking={pickingPart(node, id, entry.title)} /> : null}
               {entry.choices.length > 2 ? <button type="button" aria-label={`Compare every choice of ${entry.title}`} title="Compare in pictures" className="p-1 text-soft hover:text-ink" onClick={() => { setComparing(id); }}><LayoutGrid size={12} /></button> : null}
             </span>
           ))}

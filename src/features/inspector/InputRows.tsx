@@ -9,6 +9,7 @@ import { INPUT_EDGE, isImage } from '@/core/graph/document';
 import type { NodeInstance } from '@/core/graph/document';
 import { NOT_DRIVEN } from '@/core/nodes/define';
 import { commit, endGesture } from '@/state/editor-store';
+import { pickingFor } from '@/state/picks';
 import { useEditor } from '@/state/use-editor';
 import { ImageField } from './ImageField';
 import { ValueRow } from './ValueRow';
@@ -57,6 +58,6 @@ function InputRow({ node, port, board, onExpose }: Rows & { readonly port: Input
       onChange={(next, gesture) => { commit(`Set ${port.title.toLowerCase()}`, (current, at) => setValue(current, at, node.id, port.id, next), gesture); }} onDone={endGesture}
       onReset={() => { commit(`Reset ${port.title.toLowerCase()}`, (current, at) => setValue(current, at, node.id, port.id, undefined)); }}
       onUnplug={() => { if (strand) commit('Removed a strand', (current, at) => disconnect(current, at, [strand.id])); }}
-      onExpose={exposable ? () => { onExpose(node.id, port.id); } : null} />
+      onExpose={exposable ? () => { onExpose(node.id, port.id); } : null} picking={pickingFor(node, port)} />
   );
 }

@@ -3,17 +3,19 @@ import { RotateCcw, Unplug } from 'lucide-react';
 import type { InputView } from '@/core/compile/catalogue';
 import type { InputValue } from '@/core/graph/document';
 import { isTriple } from '@/core/graph/document';
+import type { Picking } from '@/state/editor-store';
 import { ColourField } from '@/ui/ColourField';
 import { NumberField } from '@/ui/NumberField';
 import { ValueSlider } from '@/ui/ValueSlider';
+import { PickButton } from './PickButton';
 
 interface Props {
   readonly port: InputView; readonly value: InputValue | undefined; readonly changed: boolean; readonly wiredFrom: string | null; readonly drivenBy: string | null;
-  readonly onChange: (value: InputValue, gesture: string | null) => void; readonly onDone: () => void; readonly onReset: () => void; readonly onUnplug: () => void; readonly onExpose: (() => void) | null;
+  readonly onChange: (value: InputValue, gesture: string | null) => void; readonly onDone: () => void; readonly onReset: () => void; readonly onUnplug: () => void; readonly onExpose: (() => void) | null; readonly picking: Picking | null;
 }
 
 /** One input: its value with slider and number, or what feeds it. */
-export function ValueRow({ port, value, changed, wiredFrom, drivenBy, onChange, onDone, onReset, onUnplug, onExpose }: Props) {
+export function ValueRow({ port, value, changed, wiredFrom, drivenBy, onChange, onDone, onReset, onUnplug, onExpose, picking }: Props) {
   const { title } = port;
   const help = [port.port?.help ?? port.dial?.help, port.port?.low && `low: ${port.port.low}`, port.port?.high && `high: ${port.port.high}`, port.port?.unit && `in ${port.port.unit}`].filter(Boolean).join(' · ');
   return (
@@ -27,6 +29,7 @@ export function ValueRow({ port, value, changed, wiredFrom, drivenBy, onChange, 
       </span>
       <span className="flex items-center gap-0.5">
         {drivenBy ? <span className="max-w-[84px] truncate rounded-[2px] border border-seam px-1 text-[10.5px]" title={`Driven by the dial ${drivenBy}`}>⊶ {drivenBy}</span> : null}
+        {picking && !wiredFrom && !drivenBy ? <PickButton title={title} picking={picking} /> : null}
         {changed && !wiredFrom ? <button type="button" aria-label={`Reset ${title}`} className="p-0.5 text-soft" onClick={onReset}><RotateCcw size={11} /></button> : null}
         {onExpose && !drivenBy && !wiredFrom ? <button type="button" aria-label={`Make ${title} a dial`} title="Make it a dial" className="rounded-[2px] border border-seam px-1 text-[11px]" onClick={onExpose}>⊶</button> : null}
       </span>

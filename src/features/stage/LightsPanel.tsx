@@ -2,8 +2,8 @@
 import { Lightbulb, Plus, Trash2 } from 'lucide-react';
 import { Popover } from 'radix-ui';
 import { lightsOf } from '@/core/compile/lights';
-import { addLight, anglesOf, changeLight, directionAt, removeLight } from '@/core/edit/lights';
-import { LIMITS } from '@/core/graph/document';
+import { addLight, anglesOf, changeLight, changeSurroundings, directionAt, removeLight } from '@/core/edit/lights';
+import { DEFAULT_SURROUNDINGS, LIMITS, SURROUNDINGS_LIMITS } from '@/core/graph/document';
 import type { SceneLight } from '@/core/graph/document';
 import { commit, endGesture } from '@/state/editor-store';
 import { useEditor } from '@/state/use-editor';
@@ -27,11 +27,26 @@ export function LightsPanel() {
       <Popover.Portal>
         <Popover.Content side="right" align="end" sideOffset={6} className="z-40 w-[330px] rounded-[2px] border border-seam bg-panel p-2 text-[12px] text-ink shadow-lg" aria-label="Lights" onKeyDown={(event) => { if (event.key !== 'Escape') event.stopPropagation(); }}>
           {lights.map((light) => <LightRows key={light.id} light={light} />)}
-          {lights.every(({ intensity }) => intensity === 0) ? <p role="status" className="mb-1 text-madder">No light is on: only the surroundings are seen.</p> : null}
+          <SurroundingsRows />
+          {lights.every(({ intensity }) => intensity === 0) ? <p role="status" className="mb-1 text-madder">{(document.surroundings ?? DEFAULT_SURROUNDINGS).strength === 0 ? 'No light is on and the surroundings are dark: the model is black.' : 'No light is on: only the surroundings are seen.'}</p> : null}
           <Button disabled={lights.length >= LIMITS.lights} onClick={() => { commit('Added a light', (current) => addLight(current).document); }}><Plus size={12} />Add a light</Button>
         </Popover.Content>
       </Popover.Portal>
     </Popover.Root>
+  );
+}
+
+/** The studio around the model: turned to see its windows glide over the surface, dimmed to judge a light alone. */
+function SurroundingsRows() {
+  const { turn, strength } = useEditor((state) => state.document.surroundings ?? DEFAULT_SURROUNDINGS);
+  const change = (label: string, to: Parameters<typeof changeSurroundings>[1], gesture: string | null = null): void => { commit(label, (current) => changeSurroundings(current, to), gesture); };
+  const [low, high] = SURROUNDINGS_LIMITS.turn;
+  return (
+    <fieldset className="mb-2 border-b border-line pb-1.5">
+      <legend className="font-semibold">Surroundings</legend>
+      <Row title="Round"><ValueSlider label="Round of the surroundings" value={turn} low={low} high={high} step={1} onChange={(next) => { change('Turned the surroundings', { turn: next }, 'surroundings turn'); }} onDone={endGesture} /><NumberField label="Round of the surroundings, degrees" value={Math.round(turn)} low={low} high={high} step={1} className="!w-[48px]" onCommit={(next) => { change('Turned the surroundings', { turn: next }); }} /></Row>
+      <Row title="Strength"><ValueSlider label="Strength of the surroundings" value={strength} low={0} high={3} step={0.05} onChange={(next) => { change('Dimmed the surroundings', { strength: next }, 'surroundings strength'); }} onDone={endGesture} /><NumberField label="Strength of the surroundings, number" value={strength} low={0} high={SURROUNDINGS_LIMITS.strength[1]} step={0.05} className="!w-[48px]" onCommit={(next) => { change('Dimmed the surroundings', { strength: next }); }} /></Row>
+    </fieldset>
   );
 }
 

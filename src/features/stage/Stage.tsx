@@ -8,8 +8,10 @@ import { boardAt, commit, editorStore, endGesture, togglePin } from '@/state/edi
 import { useEditor } from '@/state/use-editor';
 import { Button } from '@/ui/Button';
 import { BeaconTools } from './BeaconTools';
+import { LookChoice } from './LookChoice';
 import { LightsPanel } from './LightsPanel';
 import { OpacityChoice } from './OpacityChoice';
+import { PickPrompt } from './PickPrompt';
 import { StageRenderer } from './stage-renderer';
 
 declare global {
@@ -24,6 +26,7 @@ export function Stage({ evaluation }: { readonly evaluation: Evaluation }) {
   const progress = useEditor((state) => state.progress);
   const isMeasuringStopped = useEditor((state) => state.isMeasuringStopped);
   const problem = useEditor((state) => state.problem);
+  const isPicking = useEditor((state) => state.picking !== null);
   const { beacons, chosen } = useBeacons();
   const [mode, setMode] = useState<BeaconInput>('place');
   useEffect(() => { renderer.current?.beacons.show(beacons, chosen, mode); renderer.current?.invalidate(); }, [beacons, chosen, mode]);
@@ -55,7 +58,7 @@ export function Stage({ evaluation }: { readonly evaluation: Evaluation }) {
   };
   return (
     <div className="relative h-full w-full bg-stage" data-testid="stage" data-pin={pin ?? ''}>
-      <div ref={host} className="absolute inset-0" onKeyDown={turn} />
+      <div ref={host} className={`absolute inset-0 ${isPicking ? 'cursor-crosshair' : ''}`} onKeyDown={turn} />
       {pin ? (
         <div className="absolute top-2 left-2 flex items-center gap-2 rounded-[2px] bg-weld px-2 py-1 text-[12px] text-weld-ink" data-testid="pinned">
           Pinned, shown flat: {pin} <button type="button" className="underline" onClick={() => { togglePin(pin); }}>back to the surface</button>
@@ -72,6 +75,8 @@ export function Stage({ evaluation }: { readonly evaluation: Evaluation }) {
       ) : null}
       {problem ? <div role="alert" className="absolute inset-x-2 top-10 rounded-[2px] border border-madder bg-panel p-2 text-[12px]" data-testid="problem">{problem}</div> : null}
       {pin === null ? <OpacityChoice /> : null}
+      <LookChoice />
+      <PickPrompt evaluation={evaluation} host={host} renderer={renderer} />
       {beacons.length > 0 ? <BeaconTools beacons={beacons} chosen={chosen} mode={mode} onMode={setMode} onFind={({ place, extent }) => { renderer.current?.lookAt(place, Math.max(...extent)); }} /> : null}
       <span className="absolute right-1 bottom-1 flex">
         <LightsPanel />

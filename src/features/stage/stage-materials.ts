@@ -49,6 +49,14 @@ vec3 passed = behind.rgb + (1.0 - behind.a) * around * envMapIntensity * through
 totalDiffuse = mix(totalDiffuse, passed, material.transmission);
 #endif`;
 
+/** What the stage's look changes in shading, shared by all its materials: clay or not, and how much differences are raised. */
+export interface LookUniforms { readonly clay: { value: number }; readonly raise: { value: number } }
+export const makeLookUniforms = (): LookUniforms => ({ clay: { value: 0 }, raise: { value: 0 } });
+/** Linear reflectance of the clay: middle grey. */
+const CLAY = 0.18;
+/** How often differences count where they are exaggerated: of colours to middle grey, of normals to the model's own. */
+const RAISED = { colour: 2.5, relief: 3 } as const;
+
 /** A number that differs for each set of things the shading must do; each is compiled once. */
 export const variantOf = ({ features, opacityMode }: Appearance): string =>
   `${opacityMode}${Object.entries(features).filter(([, isUsed]) => isUsed).map(([name]) => ` ${name}`).join('')}`;
@@ -71,37 +79,50 @@ function baseMaterial(appearance: Appearance): THREE.MeshStandardMaterial {
  * A fixed shading material: three's own, reading the surface's parameters at its own pixel from the buffer that the
  * network's program filled. Compiled once for each set of features; a surface of paint and metal needs the smallest.
  */
-export function makeSurfaceMaterial(textures: readonly THREE.Texture[], appearance: Appearance): THREE.MeshStandardMaterial {
+export function makeSurfaceMaterial(textures: readonly THREE.Texture[], appearance: Appearance, look: LookUniforms): THREE.MeshStandardMaterial {
   const material = baseMaterial(appearance);
   const plain = isPlain(appearance);
   const used = plain ? textures.slice(0, 4) : textures;
   const uniforms = Object.fromEntries(used.map((texture, k) => [`surface${String(k)}`, { value: texture }]));
   material.customProgramCacheKey = () => variantOf(appearance);
   material.onBeforeCompile = (shader) => {
-    Object.assign(shader.uniforms, uniforms);
+    Object.assign(shader.uniforms, uniforms, look);
     shader.fragmentShader = shader.fragmentShader
-      .replace('void main() {', `${used.map((_, k) => `uniform highp sampler2D surface${String(k)};`).join('\n')}\n${COVERED}\nvoid main() {\nivec2 place = coveredPlace(surface1);${plain ? '' : PHYSICAL_READS}`)
-      .replace('#include <map_fragment>', `vec4 surfaceColour = ${read(0)}; vec4 surfaceFinish = ${read(1)};\ndiffuseColor = vec4(surfaceColour.rgb, ${appearance.opacityMode === 'opaque' ? '1.0' : 'surfaceColour.a'});\nif (surfaceFinish.w < 0.5 || diffuseColor.a < 0.004) discard;`)
-      .replace('#include <roughnessmap_fragment>', 'float roughnessFactor = surfaceFinish.y;')
-      .replace('#include <metalnessmap_fragment>', 'float metalnessFactor = surfaceFinish.x;')
-      .replace('#include <normal_fragment_maps>', `normal = normalize((viewMatrix * vec4(${read(3)}.xyz, 0.0)).xyz) * faceDirection;`)
-      .replace('#include <emissivemap_fragment>', `totalEmissiveRadiance = ${read(2)}.rgb;`)
+      .replace('void main() {', `${used.map((_, k) => `uniform highp sampler2D surface${String(k)};`).join('\n')}\nuniform float clay; uniform float raise;\n${COVERED}\nvoid main() {\nivec2 place = coveredPlace(surface1);${plain ? '' : PHYSICAL_READS}`)
+      .replace('#include <map_fragment>', `vec4 surfaceColour = ${read(0)}; vec4 surfaceFinish = ${read(1)};\ndiffuseColor = vec4(surfaceColour.rgb, ${appearance.opacityMode === 'opaque' ? '1.0' : 'surfaceColour.a'});\nif (surfaceFinish.w < 0.5 || diffuseColor.a < 0.004) discard;\nfloat middle = ${String(CLAY)};\ndiffuseColor.rgb = mix(diffuseColor.rgb, clamp(middle + (diffuseColor.rgb - middle) * ${RAISED.colour.toFixed(1)}, 0.0, 1.0), raise);\ndiffuseColor.rgb = mix(diffuseColor.rgb, vec3(middle), clay);`)
+      .replace('#include <roughnessmap_fragment>', 'float roughnessFactor = mix(surfaceFinish.y, 0.65, clay);')
+      .replace('#include <metalnessmap_fragment>', 'float metalnessFactor = surfaceFinish.x * (1.0 - clay);')
+      .replace('#include <normal_fragment_maps>', `vec3 toldNormal = normalize((viewMatrix * vec4(${read(3)}.xyz, 0.0)).xyz) * faceDirection;\nnormal = normalize(mix(normal, toldNormal, 1.0 + ${(RAISED.relief - 1).toFixed(1)} * raise));`)
+      .replace('#include <emissivemap_fragment>', `totalEmissiveRadiance = ${read(2)}.rgb * (1.0 - clay);`)
       .replace('#include <transmission_fragment>', TRANSMISSION)
       // What is not lit is neither lit nor toned.
-      .replace('#include <tonemapping_fragment>', '#include <tonemapping_fragment>\ngl_FragColor.rgb = mix(gl_FragColor.rgb, surfaceColour.rgb, surfaceFinish.z);');
+      .replace('#include <tonemapping_fragment>', '#include <tonemapping_fragment>\ngl_FragColor.rgb = mix(gl_FragColor.rgb, surfaceColour.rgb, surfaceFinish.z * (1.0 - clay));');
   };
   return material;
 }
 
 /** Values shown flat: no light, no tone mapping. Colours get the sRGB curve, data does not. */
-export function makeFlatMaterial(texture: THREE.Texture): THREE.ShaderMaterial {
+export function makeFlatMaterial(texture: THREE.Texture, isColour: { value: boolean }): THREE.ShaderMaterial {
   return new THREE.ShaderMaterial({
     glslVersion: THREE.GLSL3, side: THREE.DoubleSide, toneMapped: false,
-    uniforms: { shown: { value: texture }, isColour: { value: false } },
+    uniforms: { shown: { value: texture }, isColour, stretch: { value: new THREE.Vector2(0, 1) } },
     vertexShader: 'void main() { gl_Position = projectionMatrix * modelViewMatrix * vec4(position, 1.0); }',
-    fragmentShader: `uniform highp sampler2D shown; uniform bool isColour; out vec4 result;
+    fragmentShader: `uniform highp sampler2D shown; uniform bool isColour; uniform vec2 stretch; out vec4 result;
       ${COVERED}
       vec3 encode(vec3 c) { return mix(c * 12.92, 1.055 * pow(max(c, 0.0), vec3(1.0 / 2.4)) - 0.055, step(0.0031308, c)); }
-      void main() { vec3 value = clamp(texelFetch(shown, coveredPlace(shown), 0).rgb, 0.0, 1.0); result = vec4(isColour ? encode(value) : value, 1.0); }`,
+      void main() { vec3 value = clamp((texelFetch(shown, coveredPlace(shown), 0).rgb - stretch.x) / (stretch.y - stretch.x), 0.0, 1.0); result = vec4(isColour ? encode(value) : value, 1.0); }`,
   });
+}
+
+/** A pinned value painted on lit clay: dark to light for numbers, as they are for colours. */
+export function makeClayValueMaterial(texture: THREE.Texture, isColour: { value: boolean }): THREE.MeshStandardMaterial {
+  const material = new THREE.MeshStandardMaterial({ side: THREE.DoubleSide, roughness: 0.65 });
+  material.customProgramCacheKey = () => 'clay value';
+  material.onBeforeCompile = (shader) => {
+    Object.assign(shader.uniforms, { shown: { value: texture }, isColour });
+    shader.fragmentShader = shader.fragmentShader
+      .replace('void main() {', `uniform highp sampler2D shown; uniform bool isColour;\n${COVERED}\nvoid main() {`)
+      .replace('#include <map_fragment>', `vec4 told = texelFetch(shown, coveredPlace(shown), 0);\nif (told.w < 0.5) discard;\nvec3 painted = clamp(told.rgb, 0.0, 1.0);\ndiffuseColor.rgb = isColour ? painted : mix(vec3(0.02), vec3(0.55), painted);`);
+  };
+  return material;
 }

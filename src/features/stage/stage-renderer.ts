@@ -8,11 +8,12 @@ import { mapTexture, sheetTexture, valueTexture } from './stage-textures';
 import type { Camera } from '@/core/evaluate/camera';
 import { framingCamera } from '@/core/evaluate/camera';
 import type { ModelScale } from '@/core/compile/model-scale';
-import type { SceneLight, ValueKind } from '@/core/graph/document';
+import type { SceneLight, Surroundings, Triple, ValueKind } from '@/core/graph/document';
 import type { MeshMap } from '@/core/mesh/mesh-map';
 import type { SurfaceMesh } from '@/core/mesh/surface-mesh';
 import { ALL_TARGETS, NORMAL_TARGET, NO_FEATURES, PLAIN_TARGETS } from '@/core/surface/stage-layout';
 import type { Appearance } from '@/core/surface/stage-layout';
+import type { StageLook } from '@/state/editor-store';
 import type { StageFeed } from '@/state/evaluation';
 import type { StageProgram } from '@/workers/loom.worker';
 import { BufferFiller, isSoftware } from './buffer-filler';
@@ -22,8 +23,11 @@ import type { BeaconMove } from './stage-beacons';
 import { addExtras, stageGeometry } from './stage-geometry';
 import { StageLights } from './stage-lights';
 import { SurfaceShading } from './surface-shading';
-import { makeFlatMaterial } from './stage-materials';
+import { makeClayValueMaterial, makeFlatMaterial } from './stage-materials';
 import { makeSurroundings } from './surroundings';
+
+/** Clay is opaque and does nothing but reflect. */
+const CLAY_APPEARANCE: Appearance = { features: NO_FEATURES, opacityMode: 'opaque' };
 
 /** The buffer the network's program writes: directions in full precision, the rest in half. */
 function makeSurfaceTarget(targets: number): THREE.WebGLRenderTarget {
@@ -48,6 +52,10 @@ export class StageRenderer implements StageFeed {
   private readonly shadedMesh = new THREE.Mesh<THREE.BufferGeometry, THREE.Material>();
   private readonly shading: SurfaceShading;
   private readonly flatMaterial: THREE.ShaderMaterial;
+  private readonly clayMaterial: THREE.MeshStandardMaterial;
+  private readonly isColour = { value: false };
+  private appearance: Appearance | null = null;
+  private looks: StageLook = 'finished';
   private readonly images = new Map<number, ImageAtlas>();
   private readonly mapTextures = new Map<string, THREE.DataTexture>();
   private readonly lights: StageLights;
@@ -82,7 +90,8 @@ export class StageRenderer implements StageFeed {
     this.mode = mode ?? (isSoftware(this.renderer) ? 'workers' : 'program');
     this.filler = this.mode === 'workers' ? new BufferFiller(this.renderer, fill, (kind) => { this.useKind(kind); this.invalidate(); }) : null;
     const textures = this.filler?.textures ?? this.target.textures;
-    this.flatMaterial = makeFlatMaterial(textures[0] as THREE.Texture);
+    this.flatMaterial = makeFlatMaterial(textures[0] as THREE.Texture, this.isColour);
+    this.clayMaterial = makeClayValueMaterial(textures[0] as THREE.Texture, this.isColour);
     this.programScene.add(this.programMesh);
     this.shadedScene.add(this.shadedMesh);
     this.shadedScene.environment = makeSurroundings(this.renderer);
@@ -130,6 +139,8 @@ export class StageRenderer implements StageFeed {
   touch(): void { this.filler?.refill(); }
 
   setAppearance(appearance: Appearance): void {
+    this.appearance = appearance;
+    if (this.looks === 'clay') return this.shading.show(CLAY_APPEARANCE, this.programMesh.geometry, this.mesh?.size ?? 1);
     // A device that can write few targets shows paint and metal only.
     const { features, opacityMode } = appearance;
     const shown = this.targets === ALL_TARGETS || this.filler ? features : NO_FEATURES;
@@ -142,7 +153,24 @@ export class StageRenderer implements StageFeed {
     if (this.renderer.shadowMap.enabled !== throwsShadows) {
       this.renderer.shadowMap.enabled = throwsShadows;
       this.shading.material.needsUpdate = true;
+      this.clayMaterial.needsUpdate = true;
     }
+    this.invalidate();
+  }
+
+  setLook(look: StageLook, stretch: readonly [number, number]): void {
+    this.looks = look;
+    this.shading.look.clay.value = look === 'clay' ? 1 : 0;
+    this.shading.look.raise.value = look === 'exaggerated' ? 1 : 0;
+    (this.flatMaterial.uniforms['stretch']?.value as THREE.Vector2).set(...(look === 'exaggerated' ? stretch : [0, 1] as const));
+    if (this.appearance) this.setAppearance(this.appearance);
+    this.useKind(this.kind);
+    this.invalidate();
+  }
+
+  setSurroundings({ turn, strength }: Surroundings): void {
+    this.shadedScene.environmentRotation.set(0, turn * Math.PI / 180, 0);
+    this.shadedScene.environmentIntensity = strength;
     this.invalidate();
   }
 
@@ -151,6 +179,14 @@ export class StageRenderer implements StageFeed {
     const seen = new THREE.Vector3(...place).project(this.camera);
     const box = this.renderer.domElement.getBoundingClientRect();
     return [box.left + (seen.x + 1) / 2 * box.width, box.top + (1 - seen.y) / 2 * box.height];
+  }
+
+  /** The ray from the eye through a place of the page. */
+  rayThrough(x: number, y: number): { readonly from: Triple; readonly towards: Triple } {
+    const box = this.renderer.domElement.getBoundingClientRect();
+    const through = new THREE.Vector3((x - box.left) / box.width * 2 - 1, 1 - (y - box.top) / box.height * 2, 0.5).unproject(this.camera);
+    const { position } = this.camera;
+    return { from: position.toArray(), towards: through.sub(position).normalize().toArray() };
   }
 
   /** Turns towards a place, from as far away as shows so much of it. */
@@ -167,8 +203,8 @@ export class StageRenderer implements StageFeed {
 
   private useKind(kind: ValueKind): void {
     this.kind = kind;
-    this.shadedMesh.material = kind === 'surface' ? this.shading.material : this.flatMaterial;
-    this.flatMaterial.uniforms['isColour'] = { value: kind === 'colour' };
+    this.shadedMesh.material = kind === 'surface' ? this.shading.material : this.looks === 'clay' ? this.clayMaterial : this.flatMaterial;
+    this.isColour.value = kind === 'colour';
   }
 
   setMesh(mesh: SurfaceMesh): void {

@@ -1,7 +1,7 @@
 import * as THREE from 'three';
 import { NO_FEATURES } from '@/core/surface/stage-layout';
 import type { Appearance } from '@/core/surface/stage-layout';
-import { makeSurfaceMaterial, variantOf } from './stage-materials';
+import { makeLookUniforms, makeSurfaceMaterial, variantOf } from './stage-materials';
 
 /** Keeps a shading material for each set of features, compiled when first needed; until it is ready the one before stays. */
 export class SurfaceShading {
@@ -9,13 +9,15 @@ export class SurfaceShading {
   private readonly made = new Map<string, THREE.MeshStandardMaterial>();
   private wanted: string;
   private compiling = 0;
+  /** What the stage's look changes; read by all materials. */
+  readonly look = makeLookUniforms();
 
   constructor(
     private readonly renderer: THREE.WebGLRenderer, private readonly scene: THREE.Scene, private readonly camera: THREE.Camera,
     private readonly textures: readonly THREE.Texture[], private readonly onReady: () => void,
   ) {
     const plain: Appearance = { features: NO_FEATURES, opacityMode: 'opaque' };
-    this.material = makeSurfaceMaterial(textures, plain);
+    this.material = makeSurfaceMaterial(textures, plain, this.look);
     this.wanted = variantOf(plain);
     this.made.set(this.wanted, this.material);
   }
@@ -29,7 +31,7 @@ export class SurfaceShading {
     this.wanted = variant;
     const known = this.made.get(variant);
     if (known) return this.use(known, size);
-    const material = makeSurfaceMaterial(this.textures, appearance);
+    const material = makeSurfaceMaterial(this.textures, appearance, this.look);
     this.made.set(variant, material);
     const trial = new THREE.Mesh(geometry, material);
     this.compiling++;

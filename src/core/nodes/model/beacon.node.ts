@@ -24,7 +24,7 @@ export const beacon = defineNode({
     + 'Everything about it can be typed, wired, or driven by a dial; its coordinates place patterns. The half-space is white below its plane.',
   formula: 'q = R⁻¹·(p − place)/extent; distance |q| (sphere), largest |q_i| (box), max(√(q_x² + q_z²), |q_y|) (cylinder), max(q_y + 1, 0) (half-space); mask 1 − s((distance − inner)/(1 − inner))',
   inputs: {
-    place: input.vector({ title: 'Place', help: 'Where its middle is.', default: [0, 0.25, 0], soft: [-1, 1] }),
+    place: input.vector({ title: 'Place', help: 'Where its middle is.', default: [0, 0.25, 0], soft: [-1, 1], picks: 'place' }),
     turn: input.vector({ title: 'Turn', help: 'Degrees about X, then Y, then Z.', default: [0, 0, 0], soft: [-180, 180], step: 1, unit: '°' }),
     extent: input.vector({ title: 'Extent', help: 'From its middle to its boundary along each of its axes; 0 counts as very thin.', default: [0.3, 0.3, 0.3], soft: [0, 1] }),
     inner: input.scalar({ title: 'Inner', help: 'Up to which share of it the mask is fully white.', default: 0.5, hard: [0, 1], low: 'fades from the middle', high: 'hard boundary' }),

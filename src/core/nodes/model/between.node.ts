@@ -9,8 +9,8 @@ export const between = defineNode({
     + 'all over the surface. For the distance of the surface itself, take Proximity.',
   formula: '|b − a|; unit(b − a); (a + b)/2',
   inputs: {
-    a: input.vector({ title: 'From', help: 'The first place; wired, in metres of object space.', default: [0, -0.25, 0], soft: [-1, 1] }),
-    b: input.vector({ title: 'To', help: 'The second place; wired, in metres of object space.', default: [0, 0.25, 0], soft: [-1, 1] }),
+    a: input.vector({ title: 'From', help: 'The first place; wired, in metres of object space.', default: [0, -0.25, 0], soft: [-1, 1], picks: 'place' }),
+    b: input.vector({ title: 'To', help: 'The second place; wired, in metres of object space.', default: [0, 0.25, 0], soft: [-1, 1], picks: 'place' }),
   },
   options: { measure: measureOption },
   outputs: {

@@ -8,7 +8,7 @@ export const facingDirection = defineNode({
   help: 'How far the surface looks towards a direction of your choice, and a mask of a part of that: 1 straight at it, 0 across, −1 away.',
   formula: 'f = n·direction; mask 1 − s((|f − centre| − width/2)/softness), s(t) = t²(3 − 2t)',
   inputs: {
-    direction: input.vector({ title: 'Direction', help: 'Where to look; its length does not matter.', default: [0, 0, 1], soft: [-1, 1] }),
+    direction: input.vector({ title: 'Direction', help: 'Where to look; its length does not matter.', default: [0, 0, 1], soft: [-1, 1], picks: 'direction' }),
     centre: input.scalar({ title: 'Centre', help: 'Which facing the mask keeps: 1 straight at it, 0 across.', default: 1, soft: [-1, 1], low: 'away', high: 'towards' }),
     width: input.scalar({ title: 'Width', help: 'Width of what is fully kept.', default: 0.5, soft: [0, 2], low: 'a line', high: 'all round' }),
     softness: input.scalar({ title: 'Softness', help: 'Width of the border on each side.', default: 0.3, soft: [0, 1], low: 'hard', high: 'soft' }),

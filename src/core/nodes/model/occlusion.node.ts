@@ -17,6 +17,7 @@ export const occlusion = defineNode({
     deep: input.colour({ title: 'Deep colour', help: 'Colour where all is covered.', default: [0, 0, 0] }),
   },
   options: {
+    floor: option('Floor', 'Whether the model stands on something.', { none: ['None', 'It hangs free.'], ground: ['Ground', 'It stands on a plane at its lowest point.'] }),
     side: option('Side', 'Which side of the surface is looked at.', {
       open: ['Open', 'Outwards.'], solid: ['Solid', 'Inwards, through the body.'], both: ['Both', 'The mean of the two.'],
     }),
@@ -30,7 +31,7 @@ export const occlusion = defineNode({
     colour: output.colour('Colour', 'From the deep to the open colour.'),
   },
   lower: (b, { reach, cone, falloff, open, deep }, _options, model) => {
-    const openness = model.meshMap('occlusion', { reach, cone, falloff, side: 'side', measure: 'measure' });
+    const openness = model.meshMap('occlusion', { reach, cone, falloff, side: 'side', floor: 'floor', measure: 'measure' });
     return { openness, occlusion: b.sub(b.f(1), openness), colour: map3(deep, (lane, k) => b.mix(lane, open[k as 0], openness)) };
   },
 });

@@ -9,7 +9,7 @@ export const proximity = defineNode({
     + 'at the far one. For a beacon’s own shape take the beacon’s distance; wired places are in metres of object space.',
   formula: 't = limit((d − near)/(far − near)); value = at near + (at far − at near)·t; equal ends give a step',
   inputs: {
-    place: input.vector({ title: 'Place', help: 'From where distances count; wire a centre here.', default: [0, 0, 0], soft: [-1, 1] }),
+    place: input.vector({ title: 'Place', help: 'From where distances count; wire a centre here.', default: [0, 0, 0], soft: [-1, 1], picks: 'place' }),
     near: input.scalar({ title: 'Near', help: 'Up to here the first result stands.', default: 0, soft: [0, 0.5], hard: [0, 100000], step: 0.005, low: 'touching', high: 'far' }),
     far: input.scalar({ title: 'Far', help: 'From here on the second result stands.', default: 0.2, soft: [0, 1], hard: [0, 100000], step: 0.005, low: 'touching', high: 'far' }),
     atNear: input.scalar({ title: 'At near', help: 'The result near by.', default: 1 }),

@@ -8,7 +8,7 @@ export const slope = defineNode({
   help: 'How far the surface looks upwards: 1 on tops, 0.5 on walls, 0 on undersides; or the angle from up in degrees.',
   formula: '(1 + n·up)/2, or atan2(|n × up|, n·up) in degrees',
   inputs: {
-    up: input.vector({ title: 'Up', help: 'The direction that counts as up; its length does not matter.', default: [0, 1, 0], soft: [-1, 1] }),
+    up: input.vector({ title: 'Up', help: 'The direction that counts as up; its length does not matter.', default: [0, 1, 0], soft: [-1, 1], picks: 'direction' }),
   },
   options: {
     smoothing: option('Smoothing', 'Which normal is read.', {

@@ -11,7 +11,7 @@ export const stripes = defineNode({
   formula: 't = at·direction·scale + phase; sine ½ + ½·sin 2πt; saw fraction(t); triangle 1 − |2·fraction(t) − 1|; square fraction(t) < duty',
   inputs: {
     at: PATTERN_INPUTS.at, scale: PATTERN_INPUTS.scale,
-    direction: input.vector({ title: 'Direction', help: 'Across which way they repeat; its length does not matter.', default: [0, 1, 0], soft: [-1, 1] }),
+    direction: input.vector({ title: 'Direction', help: 'Across which way they repeat; its length does not matter.', default: [0, 1, 0], soft: [-1, 1], picks: 'direction' }),
     phase: input.scalar({ title: 'Phase', help: 'Moves the stripes; 1 is one stripe.', default: 0, soft: [-1, 1] }),
     duty: input.scalar({ title: 'White share', help: 'How much of each stripe is white, for the square form.', default: 0.5, low: 'thin lines', high: 'thin gaps' }),
     softness: input.scalar({ title: 'Softness', help: 'Width of the border of the square form, in stripes.', default: 0, soft: [0, 0.5], hard: [0, 1], low: 'hard', high: 'soft' }),

@@ -1,0 +1,48 @@
+'use client';
+import { useEffect, useState } from 'react';
+import type { RefObject } from 'react';
+import type { Evaluation } from '@/state/evaluation';
+import { editorStore } from '@/state/editor-store';
+import { useEditor } from '@/state/use-editor';
+import type { StageRenderer } from './stage-renderer';
+
+/** A press that moves farther than this, pixels, turns the model. */
+const STILL = 4;
+const leave = (): void => { editorStore.setState({ picking: null }); };
+
+/** While something waits to be picked: says what, and takes the next click on the model. Esc leaves it. */
+export function PickPrompt({ evaluation, host, renderer }: { readonly evaluation: Evaluation; readonly host: RefObject<HTMLDivElement | null>; readonly renderer: RefObject<StageRenderer | null> }) {
+  const picking = useEditor((state) => state.picking);
+  const [answer, setAnswer] = useState('');
+  useEffect(() => {
+    const element = host.current;
+    if (!picking || !element) return;
+    let pressed: readonly [number, number] | null = null;
+    const down = (event: PointerEvent): void => { pressed = [event.clientX, event.clientY]; };
+    const up = (event: PointerEvent): void => {
+      if (!pressed || Math.hypot(event.clientX - pressed[0], event.clientY - pressed[1]) > STILL || !renderer.current) return;
+      const { from, towards } = renderer.current.rayThrough(event.clientX, event.clientY);
+      evaluation.pick(from, towards).then((picked) => {
+        const refused = picked ? picking.take(picked) : 'There is no model there. Click on the surface.';
+        setAnswer(refused ?? '');
+        if (refused === null) leave();
+      }).catch((error: unknown) => { setAnswer(error instanceof Error ? error.message : String(error)); });
+    };
+    const key = (event: KeyboardEvent): void => { if (event.key === 'Escape') { event.stopPropagation(); leave(); } };
+    element.addEventListener('pointerdown', down);
+    element.addEventListener('pointerup', up);
+    window.addEventListener('keydown', key, true);
+    return () => {
+      element.removeEventListener('pointerdown', down);
+      element.removeEventListener('pointerup', up);
+      window.removeEventListener('keydown', key, true);
+    };
+  }, [picking, evaluation, host, renderer]);
+  if (!picking) return null;
+  return (
+    <div className="absolute inset-x-2 bottom-9 flex items-center gap-2 rounded-[2px] border border-weld bg-panel px-2 py-1 text-[12px]" role="status" data-testid="pick-prompt">
+      <span className="flex-1">{picking.asks} {answer ? <strong className="text-madder">{answer}</strong> : null}</span>
+      <button type="button" className="underline" onClick={leave}>Leave it</button>
+    </div>
+  );
+}
