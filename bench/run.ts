@@ -6,6 +6,7 @@ import { benchNetwork, largeNetwork } from './network';
 import { measureLimit, measureModel } from './model';
 import { OCCLUSION_SIDE, measureOcclusion } from './occlusion';
 import { makeReference } from './reference';
+import { measurePage } from './page';
 import { measureStage } from './stage';
 
 const ROUNDS = 9;
@@ -47,6 +48,7 @@ const small = measureCompile(benchNetwork(), ROUNDS);
 const large = measureCompile(largeNetwork(150), ROUNDS);
 const swatches = measureSwatches(benchNetwork(), ROUNDS);
 const stage = await measureStage(ROUNDS);
+const page = await measurePage();
 const against = (ratio: number | null): string => (ratio === null ? 'no clang and lld here to compare with' : `${ratio.toFixed(2)} × clang’s WebAssembly`);
 
 const rows: Record<string, string> = {
@@ -73,8 +75,9 @@ const rows: Record<string, string> = {
     'drag to the next picture, coarse': `${stage.dragToPicture.toFixed(1)} ms (${(stage.dragToPicture / stage.plainFrame).toFixed(2)} ×)`,
     'drag to the finished picture': `${stage.dragToFinePicture.toFixed(1)} ms (${(stage.dragToFinePicture / stage.plainFrame).toFixed(2)} ×)`,
     'recompilations while dragging': String(stage.compilationsWhileDragging),
+    ...(page ? { [`longest task of the page, ${page.triangles.toLocaleString('en')} triangles brought in and looked over`]: `${page.longestTask.toFixed(0)} ms, ${String(page.tasksOver50)} over 50 ms in ${page.seconds.toFixed(0)} s` } : {}),
   } : { 'stage': 'not measured: start the application with ./start first' }),
 };
 for (const [name, value] of Object.entries(rows)) console.log(`${name.padEnd(40)} ${value}`);
-console.log(JSON.stringify({ single, scaling, bake: { milliseconds: bake, whole, texels, ratio: bakeRatio, write: median(writes) }, compile: { small, large }, swatches, occlusion, rayScaling, model, limit, stage }));
+console.log(JSON.stringify({ single, scaling, bake: { milliseconds: bake, whole, texels, ratio: bakeRatio, write: median(writes) }, compile: { small, large }, swatches, occlusion, rayScaling, model, limit, stage, page }));
 process.exit(0);

@@ -1,33 +1,17 @@
 /** Times of the stage in Chromium, each beside one plain frame of the same scene. Needs a running ./start. */
-import { readFileSync } from 'node:fs';
-import path from 'node:path';
-import { chromium } from '@playwright/test';
 import type {} from '@/features/stage/Stage';
 import { median } from './evaluate';
+import { openStudio } from './studio';
 
 export interface StageFigures { readonly plainFrame: number; readonly editToPicture: number; readonly dragToPicture: number; readonly dragToFinePicture: number; readonly compilationsWhileDragging: number }
 
 export async function measureStage(rounds: number): Promise<StageFigures | null> {
-  const folder = process.env['BRIGHT_LOOM_DATA'] ?? path.resolve(import.meta.dirname, '../.data');
-  let settings: { port: number; demoPassword: string };
+  const studio = await openStudio();
+  if (!studio) return null;
+  const { browser, page, base } = studio;
   try {
-    settings = JSON.parse(readFileSync(path.join(folder, 'settings.json'), 'utf8')) as typeof settings;
-    await fetch(`http://127.0.0.1:${String(settings.port)}/sign-in`);
-  } catch {
-    return null;
-  }
-  const browser = await chromium.launch({ executablePath: process.env['CHROMIUM'] ?? '/usr/bin/chromium', args: ['--no-sandbox', '--enable-unsafe-swiftshader', '--disable-background-networking', '--disable-component-update', '--disable-sync'] });
-  try {
-    const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
-    await page.goto(`http://127.0.0.1:${String(settings.port)}/sign-in`);
-    await page.getByLabel('E-mail').fill('maren@studio.example');
-    await page.getByLabel('Password').fill(settings.demoPassword);
-    await page.getByRole('button', { name: 'Sign in' }).click();
-    await page.waitForURL('**/materials');
-    await page.goto(`http://127.0.0.1:${String(settings.port)}/materials/demo-painted-tin`);
+    await page.goto(`${base}/materials/demo-painted-tin`);
     await page.waitForFunction(() => window.brightLoomEvaluation?.isIdle === true, null, { timeout: 120_000 });
-    // The runner's compiler names functions with a helper that the page does not have.
-    await page.evaluate('globalThis.__name = (named) => named');
     const figures = await page.evaluate(async (count) => {
       const [stage, evaluation, store] = [window.brightLoomStage, window.brightLoomEvaluation, window.brightLoomStore];
       if (!stage || !evaluation || !store) throw new Error('no stage');

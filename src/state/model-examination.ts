@@ -1,3 +1,4 @@
+import * as Comlink from 'comlink';
 import type { Picture } from '../core/evaluate/picture';
 import type { ModelPreparation } from '../core/exchange/prepare';
 import type { Diagnosis } from '../core/mesh/diagnose';
@@ -13,9 +14,10 @@ export async function examine(pool: WorkerPool, id: string): Promise<Examination
   const { bytes, preparation, key } = await getModel(id);
   const worker = pool.labourer;
   const name = `${id} ${key}`;
-  const { notes } = await settled(worker.loadModel(name, bytes, id, preparation));
+  const format = bytes[0] === 0x67 && bytes[1] === 0x6c ? 'GLB' : 'OBJ', length = bytes.length;
+  const notes = await settled(worker.keepModel(name, Comlink.transfer(bytes, [bytes.buffer]), id, preparation));
   return {
-    diagnosis: await settled(worker.diagnose(name)), notes, preparation, bytes: bytes.length, name, format: bytes[0] === 0x67 && bytes[1] === 0x6c ? 'GLB' : 'OBJ',
+    diagnosis: await settled(worker.diagnose(name)), notes, preparation, bytes: length, name, format,
     draw: (look, size) => settled(worker.modelLook(name, look, size)),
   };
 }

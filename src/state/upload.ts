@@ -17,7 +17,7 @@ export async function uploadModelFile(file: File, projectId: string): Promise<{ 
   }
   const pool = new WorkerPool(2);
   try {
-    await settled(pool.evaluator.loadModel('upload', bytes, file.name));
+    await settled(pool.evaluator.keepModel('upload', bytes, file.name));
   } catch (error) {
     const problem = error as { code?: string; message?: string; action?: string };
     throw new ApiFailure(400, problem.code ?? 'model.broken', `${file.name}: ${problem.message ?? 'it cannot be read'}`, problem.action ?? '', null);

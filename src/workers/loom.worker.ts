@@ -198,6 +198,12 @@ const api = {
     adopt(id, imported.mesh);
     return imported;
   }),
+  /** Reads a model for this worker alone: the page is spared the mesh. */
+  keepModel: (id: string, bytes: Uint8Array<ArrayBuffer>, name: string, preparation: ModelPreparation = {}) => attempt(async () => {
+    const { mesh, notes } = await readModel(bytes, name, { dracoBinary, preparation });
+    adopt(id, mesh);
+    return notes;
+  }),
   diagnose: (id: string) => attempt(() => diagnose(loaded(id).analysis.mesh)),
   /** A picture of the model in clay, or of one of the masks made from its shape. */
   modelLook: (id: string, look: string, size: number) => attempt(() => drawModelLook(loaded(id).analysis, look, size)),
