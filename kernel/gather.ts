@@ -1,8 +1,8 @@
 // Sums over the part of the surface inside a ball, and distances to the surface. Branches of the hierarchy that lie wholly inside
 // count at once; triangles that the ball cuts are clipped exactly.
 
-/** Triangles with less than this share of the squared radius count by their middle: a thousand of them make up for each other. */
-const SMALL: f32 = 0.0005;
+/** Triangles whose box measures less than this share of the radius, both squared, count by their middle: hundreds of them make up for each other. */
+const SMALL: f32 = 0.002;
 
 const stack: usize = memory.data(4096, 16);
 
@@ -104,6 +104,9 @@ function addGroup(group: usize, x: f32, y: f32, z: f32, px: v128, py: v128, pz: 
   const gapY = f32x4.pmax(f32x4.pmax(f32x4.pmin(f32x4.pmin(ay, by), cy), f32x4.neg(f32x4.pmax(f32x4.pmax(ay, by), cy))), zero);
   const gapZ = f32x4.pmax(f32x4.pmax(f32x4.pmin(f32x4.pmin(az, bz), cz), f32x4.neg(f32x4.pmax(f32x4.pmax(az, bz), cz))), zero);
   const touched = i32x4.bitmask(f32x4.le(lengths(gapX, gapY, gapZ), most));
+  const wideX = f32x4.sub(f32x4.pmax(f32x4.pmax(ax, bx), cx), f32x4.pmin(f32x4.pmin(ax, bx), cx)), wideY = f32x4.sub(f32x4.pmax(f32x4.pmax(ay, by), cy), f32x4.pmin(f32x4.pmin(ay, by), cy));
+  const wideZ = f32x4.sub(f32x4.pmax(f32x4.pmax(az, bz), cz), f32x4.pmin(f32x4.pmin(az, bz), cz));
+  const small = i32x4.bitmask(f32x4.lt(lengths(wideX, wideY, wideZ), f32x4.mul(most, f32x4.splat(SMALL))));
   const first = load<i32>(group, 144);
   for (let k = 0; k < 4; k++) {
     const triangle = load<i32>(group + <usize>(k << 2), 144);
@@ -113,7 +116,7 @@ function addGroup(group: usize, x: f32, y: f32, z: f32, px: v128, py: v128, pz: 
       area += load<f32>(fact);
       integral += load<f32>(fact, 4);
     } else if ((touched & (1 << k)) === 0) continue;
-    else if (load<f32>(fact) < f32x4.extract_lane(most, 0) * SMALL) {
+    else if ((small & (1 << k)) !== 0) {
       const at = <usize>(k << 2);
       const mx = load<f32>(group + at) + load<f32>(group + at, 48) + load<f32>(group + at, 96) - 3 * x, my = load<f32>(group + at, 16) + load<f32>(group + at, 64) + load<f32>(group + at, 112) - 3 * y;
       const mz = load<f32>(group + at, 32) + load<f32>(group + at, 80) + load<f32>(group + at, 128) - 3 * z;
