@@ -26,7 +26,7 @@ test('clay shows the shape alone, exaggerating stretches what is faint, surround
   await page.getByRole('button', { name: 'Make it' }).click();
   await page.waitForURL(/\/materials\/[0-9a-f-]{36}$/);
   await addNode(page, 'surface', 330, 60, 'Surface');
-  await drag(page, port(card(page, 'Surface'), 'output', 'Surface'), page.getByLabel(/, input Surface$/).last());
+  await drag(page, port(card(page, 'Surface'), 'output', 'Surface'), page.getByTestId('selvedge-out').locator('.port'));
   await settled(page);
   await card(page, 'Surface').click();
   const red = page.getByLabel('Base colour red'), green = page.getByLabel('Base colour green'), blue = page.getByLabel('Base colour blue');
@@ -72,7 +72,7 @@ test('clay shows the shape alone, exaggerating stretches what is faint, surround
   await expect(page.getByTestId('pick-prompt')).toContainText('There is no model there');
   await page.mouse.click(box.x + box.width / 2, box.y + box.height / 2);
   await expect(page.getByTestId('pick-prompt')).toHaveCount(0);
-  const roughness = Number(await page.getByLabel('Roughness, number').inputValue());
+  const roughness = Number(await page.getByLabel('Roughness, number', { exact: true }).inputValue());
   expect(roughness).toBeGreaterThan(0.44);
   expect(roughness).toBeLessThan(0.56);
   await page.getByLabel('Pick Base colour from the stage').click();
