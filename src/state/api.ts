@@ -35,7 +35,8 @@ export async function sendJson<T>(method: 'POST' | 'PUT' | 'PATCH', path: string
 export async function getBytes(path: string): Promise<Uint8Array<ArrayBuffer>> {
   return new Uint8Array(await (await send(path, {})).arrayBuffer());
 }
-export async function sendBytes<T>(path: string, bytes: Uint8Array<ArrayBuffer>): Promise<T> {
+/** A file is sent from where it lies: the page's own thread never holds its bytes. */
+export async function sendBytes<T>(path: string, bytes: Uint8Array<ArrayBuffer> | File): Promise<T> {
   return (await send(path, { method: 'POST', headers: { 'Content-Type': 'application/octet-stream' }, body: bytes })).json() as Promise<T>;
 }
 

@@ -1,3 +1,4 @@
+import * as Comlink from 'comlink';
 import { modelFormat } from '../core/exchange/model-format';
 import { MODEL_LIMITS } from '../core/exchange/model-soup';
 import { AppError } from '../core/base/diagnostic';
@@ -17,7 +18,7 @@ export async function uploadModelFile(file: File, projectId: string): Promise<{ 
   }
   const pool = new WorkerPool(2);
   try {
-    await settled(pool.evaluator.keepModel('upload', bytes, file.name));
+    await settled(pool.evaluator.keepModel('upload', Comlink.transfer(bytes, [bytes.buffer]), file.name));
   } catch (error) {
     const problem = error as { code?: string; message?: string; action?: string };
     throw new ApiFailure(400, problem.code ?? 'model.broken', `${file.name}: ${problem.message ?? 'it cannot be read'}`, problem.action ?? '', null);
@@ -25,5 +26,5 @@ export async function uploadModelFile(file: File, projectId: string): Promise<{ 
     pool.close();
   }
   const name = file.name.replace(/\.(glb|obj)$/i, '');
-  return sendBytes(`/api/models?project=${encodeURIComponent(projectId)}&name=${encodeURIComponent(name)}`, bytes);
+  return sendBytes(`/api/models?project=${encodeURIComponent(projectId)}&name=${encodeURIComponent(name)}`, file);
 }

@@ -28,8 +28,8 @@ export const quickRays = (vertices: number): number => Math.min(QUICK_RAYS.most,
 /** Object sizes that stand for a distance to nothing. */
 const FAR_AWAY = 2;
 
-/** A name for the map, equal for equal settings. */
-export const mapKey = (settings: MapSettings): string => JSON.stringify(settings);
+/** A name for the map, equal for equal settings in whatever order a database gives them back. */
+export const mapKey = (settings: MapSettings): string => JSON.stringify(Object.fromEntries(Object.entries(settings).sort(([a], [b]) => (a < b ? -1 : 1))));
 
 /** Raised whenever a map of the same settings comes out otherwise than before: kept maps of older versions are not used. */
 const MEASURING_VERSION = 1;

@@ -1,5 +1,6 @@
 import { cross, dot, normalise, sub } from '../base/vector';
 import type { Vec3 } from '../base/vector';
+import { MeshKernel } from './mesh-kernel';
 import { faceNormalsOf } from './sample-points';
 import type { SamplePoints } from './sample-points';
 import { cornersOf } from './surface-mesh';
@@ -94,17 +95,22 @@ export class CreaseDistance {
   private readonly heap = new Unfolding();
   private readonly row = new Float64Array(5);
   private round = 0;
+  /** The creases alone: what lies farther from them in space than the width lies farther along the surface, too. Null: there are none. */
+  private readonly edges: MeshKernel | null;
 
   constructor(private readonly mesh: SurfaceMesh, angleRad: number, private readonly width: number) {
     this.across = edgesOf(mesh).across;
     this.creases = findCreases(mesh, angleRad);
     this.shapes = apexes(mesh);
     this.seen = new Uint32Array(mesh.indices.length / 3);
+    this.edges = edgesAsTriangles(mesh, this.creases);
   }
 
   measure(points: SamplePoints, first: number, count: number): Float32Array<ArrayBuffer> {
-    const result = new Float32Array(count);
+    const result = new Float32Array(count).fill(1);
+    const apart = this.edges?.distances(points, 0, false, this.width, first, count);
     for (let k = 0; k < count; k++) {
+      if (!apart || (apart[k] as number) >= this.width) continue;
       const at = (first + k) * 3;
       result[k] = this.at(points.triangles[first + k] as number, [points.positions[at] as number, points.positions[at + 1] as number, points.positions[at + 2] as number]) / this.width;
     }
@@ -146,6 +152,12 @@ export class CreaseDistance {
     if (other >= 0 && this.seen[(other / 3) | 0] !== this.round) this.heap.push(distance, other, bx, by, ax, ay);
     return best;
   }
+}
+
+function edgesAsTriangles({ positions, indices, size }: SurfaceMesh, creases: Uint8Array): MeshKernel | null {
+  const corners: number[] = [];
+  creases.forEach((isCrease, k) => { if (isCrease === 1) corners.push(indices[k] as number, indices[nextCorner(k)] as number, indices[nextCorner(k)] as number); });
+  return corners.length === 0 ? null : new MeshKernel({ positions, indices: Uint32Array.from(corners), size, parts: new Uint32Array(corners.length / 3) });
 }
 
 /** The corners of a triangle in its plane, around a point on it. */
