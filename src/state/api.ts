@@ -49,7 +49,8 @@ export async function getModel(id: string): Promise<ModelFile> {
 /** The values of a mesh map that the server keeps; null where it keeps none. */
 export async function getMeshMap(model: string, settings: MapSettings): Promise<Float32Array<ArrayBuffer> | null> {
   const response = await send(`/api/models/${model}/maps?settings=${encodeURIComponent(JSON.stringify(settings))}`, {});
-  return response.status === 204 ? null : new Float32Array(await response.arrayBuffer());
+  if (response.status === 204 || !response.body) return null;
+  return new Float32Array(await new Response(response.body.pipeThrough(new DecompressionStream('deflate'))).arrayBuffer());
 }
 
 export interface Me { readonly user: { readonly id: string; readonly name: string; readonly role: 'artist' | 'author' | 'librarian' }; readonly projects: readonly { readonly id: string; readonly name: string }[] }

@@ -97,6 +97,9 @@ export class ModelKeeper {
 
   private isWanted(key: string): boolean { return this.wanted.has(key) && !this.stopped.has(key); }
 
+  /** What is measured, or was: for tests and benchmarks. */
+  get settingsAsked(): readonly MapSettings[] { return [...this.maps.values()].map(({ settings }) => settings); }
+
   get isWorking(): boolean { return this.working; }
 
   /** Resolves when all maps asked for are finished. */

@@ -95,3 +95,17 @@ test('measuring is stopped and resumed; a worker that ends is replaced and said 
   await settled(page);
   expect(await counts()).toEqual({ measured: 0, recalled: 2, fetched: 0 });
 });
+
+test('maps of a saved material are measured once on the server, and a browser that has none fetches them', async ({ page }) => {
+  await signIn(page, 'tove');
+  // The worker process measures them after the picture of the material; the browser asks as the editor would.
+  await page.goto('/materials/demo-bell-bronze');
+  await settled(page);
+  const [asked] = await page.evaluate(() => window.brightLoomEvaluation?.models.settingsAsked ?? []);
+  expect(asked).toMatchObject({ kind: 'occlusion' });
+  await expect(async () => { expect((await page.request.get(`/api/models/demo-bell/maps?settings=${encodeURIComponent(JSON.stringify(asked))}`)).status()).toBe(200); }).toPass({ timeout: 150_000 });
+  await page.evaluate(() => new Promise((resolve) => { const gone = indexedDB.deleteDatabase('bright-loom-maps'); gone.onsuccess = gone.onerror = gone.onblocked = () => { resolve(null); }; }));
+  await page.reload();
+  await settled(page);
+  expect(await page.evaluate(() => ({ ...window.brightLoomEvaluation?.models.counts }))).toEqual({ measured: 0, recalled: 0, fetched: 1 });
+});

@@ -3,11 +3,11 @@ import { route, validate } from '@/server/http';
 import { keptMap } from '@/server/mesh-maps';
 import { mapForm } from '@/server/model-forms';
 
-/** The values of a finished mesh map, 32-bit floats, where it was measured before; else 204 and the browser measures it. */
+/** The values of a finished mesh map, deflated 32-bit floats (zlib), where it was measured before; else 204 and the browser measures it. */
 export const GET = route<{ id: string }>(async (user, request, { id }) => {
   const bytes = await keptMap(user, id, validate(settingsOf(request), mapForm));
   if (!bytes) return new Response(null, { status: 204 });
-  return new Response(new Uint8Array(bytes), { headers: { 'Content-Type': 'application/octet-stream', 'Content-Encoding': 'deflate', 'Cache-Control': 'private, no-store' } });
+  return new Response(new Uint8Array(bytes), { headers: { 'Content-Type': 'application/octet-stream', 'Cache-Control': 'private, no-store' } });
 });
 
 function settingsOf(request: Request): unknown {
