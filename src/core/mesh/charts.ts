@@ -1,3 +1,4 @@
+import { doubledAreas } from './surface-mesh';
 import { findEdges, weldNearly } from './topology';
 
 const { hypot, sqrt } = Math;
@@ -37,7 +38,7 @@ class ChartGrower {
   constructor(private readonly mesh: ChartedMesh) {
     const { positions, indices } = mesh;
     this.triangles = indices.length / 3;
-    this.areas = doubledAreas(positions, indices);
+    this.areas = doubledAreas(mesh);
     let area = 0;
     for (let t = 0; t < this.areas.length; t += 3) area += hypot(this.areas[t] as number, this.areas[t + 1] as number, this.areas[t + 2] as number) / 2;
     this.reach = sqrt(area) * REACH;
@@ -133,16 +134,4 @@ class ChartGrower {
     }
     return { of: this.chart, directions, across: this.across, count };
   }
-}
-
-function doubledAreas(positions: Float32Array, indices: Uint32Array): Float64Array {
-  const areas = new Float64Array(indices.length);
-  for (let t = 0; t < indices.length; t += 3) {
-    const a = (indices[t] as number) * 3, b = (indices[t + 1] as number) * 3, c = (indices[t + 2] as number) * 3;
-    const ax = positions[a] as number, ay = positions[a + 1] as number, az = positions[a + 2] as number;
-    const ux = (positions[b] as number) - ax, uy = (positions[b + 1] as number) - ay, uz = (positions[b + 2] as number) - az;
-    const vx = (positions[c] as number) - ax, vy = (positions[c + 1] as number) - ay, vz = (positions[c + 2] as number) - az;
-    areas[t] = uy * vz - uz * vy; areas[t + 1] = uz * vx - ux * vz; areas[t + 2] = ux * vy - uy * vx;
-  }
-  return areas;
 }
