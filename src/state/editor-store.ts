@@ -5,6 +5,7 @@ import { emptyDocument } from '../core/graph/document';
 import type { Network, NetworkDocument } from '../core/graph/document';
 import type { ModelScale } from '../core/compile/model-scale';
 import type { ImageReading } from '../core/compile/images';
+import type { CompanionState } from './companions';
 import type { ImageState } from './images';
 import type { Appearance } from '../core/surface/stage-layout';
 import type { Camera } from '../core/evaluate/camera';
@@ -50,6 +51,8 @@ export interface EditorState {
   readonly readings: ReadonlyMap<string, ImageReading>;
   readonly look: StageLook;
   readonly picking: Picking | null;
+  /** How each model beside the current one is doing, by its id in the document. */
+  readonly companionStates: ReadonlyMap<string, CompanionState>;
   readonly problem: string | null;
   readonly camera: Camera | null;
   /** What the model shown brings; null until it is loaded. */
@@ -65,7 +68,7 @@ const HISTORY = 300;
 
 export const editorStore = createStore<EditorState>(() => ({
   document: emptyDocument(''), path: [], selection: [], chosenStrand: null, past: [], future: [], gesture: null, pin: null, materialId: '', modelId: '', revision: 0,
-  saveState: 'saved', saveMessage: '', taps: new Map(), kinds: new Map(), appearance: null, images: new Map(), readings: new Map(), look: 'finished', picking: null, problem: null, camera: null, model: null, progress: null, isMeasuringStopped: false, fitRequests: 0,
+  saveState: 'saved', saveMessage: '', taps: new Map(), kinds: new Map(), appearance: null, images: new Map(), readings: new Map(), look: 'finished', picking: null, companionStates: new Map(), problem: null, camera: null, model: null, progress: null, isMeasuringStopped: false, fitRequests: 0,
 }));
 const { getState, setState } = editorStore;
 

@@ -1,6 +1,6 @@
 import type { ImageFacts } from '../core/evaluate/image-store';
 import { imagesIn } from '../core/compile/images';
-import type { ImageReading } from '../core/compile/images';
+import type { ImageDemand, ImageReading } from '../core/compile/images';
 import type { ImageAtlas } from '../core/base/image';
 import type { NetworkDocument } from '../core/graph/document';
 import { settled } from '../workers/pool';
@@ -17,6 +17,7 @@ const RETRY = 10_000;
 export class ImageKeeper {
   private readonly listeners = new Set<() => void>();
   private readonly sheets = new Map<string, Promise<ImageAtlas>>();
+  private readonly atHand = new Map<string, ImageAtlas>();
   private loading = 0;
 
   constructor(private readonly pool: WorkerPool) {
@@ -64,8 +65,20 @@ export class ImageKeeper {
     editorStore.setState({ images: new Map([...editorStore.getState().images, [hash, state]]) });
   }
 
+  /** Sheets that are on this thread. */
+  sheetAtHand(hash: string, reading: ImageReading): ImageAtlas | undefined { return this.atHand.get(`${hash} ${reading}`); }
+
+  /** Brings sheets to this thread. @returns whether some were not there before */
+  async bring(demands: readonly ImageDemand[]): Promise<boolean> {
+    const missing = demands.filter(({ hash, reading }) => hash !== '' && !this.sheetAtHand(hash, reading));
+    const fetched = await Promise.all(missing.map(async ({ hash, reading }) => [`${hash} ${reading}`, await this.sheet(hash, reading)] as const));
+    const found = fetched.flatMap(([key, sheet]) => (sheet ? [[key, sheet] as const] : []));
+    for (const [key, sheet] of found) this.atHand.set(key, sheet);
+    return found.length > 0;
+  }
+
   /** An image's sheet for the graphics processor; null while it is not there. */
-  sheet(hash: string, reading: ImageReading): Promise<ImageAtlas> | null {
+  private sheet(hash: string, reading: ImageReading): Promise<ImageAtlas> | null {
     if (editorStore.getState().images.get(hash)?.state !== 'ready') return null;
     const key = `${hash} ${reading}`;
     const known = this.sheets.get(key);

@@ -24,7 +24,8 @@ export class ModelKeeper {
   private readonly loaded = new Map<string, LoadedModel>();
   private readonly maps = new Map<string, MapEntry>();
   private readonly listeners = new Set<() => void>();
-  private wanted = new Set<string>();
+  /** What is wanted by each model on the stage. */
+  private readonly askers = new Map<string, ReadonlySet<string>>();
   /** Maps a person stopped: their first look stays. */
   private readonly stopped = new Set<string>();
   private working = false;
@@ -73,9 +74,11 @@ export class ModelKeeper {
     return this.maps.get(`${model} ${mapKey(settings)}`)?.map ?? null;
   }
 
-  /** States which maps are needed now; those no longer needed are not begun. */
-  request(model: string, settings: readonly MapSettings[]): void {
-    this.wanted = new Set(settings.map((each) => `${model} ${mapKey(each)}`));
+  private get wanted(): ReadonlySet<string> { return new Set([...this.askers.values()].flatMap((each) => [...each])); }
+
+  /** States which maps one asker needs now; those that nobody needs any more are not begun. */
+  request(asker: string, model: string, settings: readonly MapSettings[]): void {
+    this.askers.set(asker, new Set(settings.map((each) => `${model} ${mapKey(each)}`)));
     for (const each of settings) {
       const key = `${model} ${mapKey(each)}`;
       if (!this.maps.has(key)) this.maps.set(key, { settings: each, map: null, fine: false });

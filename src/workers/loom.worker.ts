@@ -27,6 +27,7 @@ import type { Statistics } from '../core/evaluate/statistics';
 import type { ModelPreparation } from '../core/exchange/prepare';
 import { readModel } from '../core/exchange/read-model';
 import type { PngStrip } from '../core/exchange/png-strips';
+import type { Standing } from '../core/compile/model-scale';
 import type { NetworkDocument, Triple, ValueKind } from '../core/graph/document';
 import { MeshAnalysis, mapKey } from '../core/mesh/analysis';
 import type { MapSettings } from '../core/mesh/analysis';
@@ -134,24 +135,44 @@ function evaluate({ model: id, document, taps, camera, size }: EvaluationRequest
   return { taps: results, demands, compilations: used.compilations, kinds: compiled.kinds, appearance: appearanceOf(spread.slice(0, SURFACE_LANES.length)), readings: compiled.imageSlots.map(({ path, reading }) => [path.join('/'), reading]) };
 }
 
-interface FillRequest { readonly isWhole?: boolean; readonly sample?: SampleExtent; readonly model: string; readonly document: NetworkDocument; readonly pin: string | null; readonly version: string; readonly triangles: Uint32Array; readonly weights: Float32Array }
+/** `subject` names one model on the stage, whose compiled network and points are kept from one filling to the next. */
+interface FillRequest { readonly subject: string; readonly standing?: Standing; readonly isWhole?: boolean; readonly sample?: SampleExtent; readonly model: string; readonly document: NetworkDocument; readonly pin: string | null; readonly version: string; readonly triangles: Uint32Array; readonly weights: Float32Array }
 export interface FillResult { readonly kind: ValueKind; readonly lanes: readonly Float32Array<ArrayBuffer>[] }
-const fills = new Map<string, { key: string; points: SamplePoints }>();
-let filling: { pin: string | null; session: EvaluationSession } | null = null;
+interface Filling { readonly pin: string | null; readonly session: EvaluationSession; readonly points: Map<string, { readonly key: string; readonly points: SamplePoints }> }
+const fillings = new Map<string, Filling>();
+
+function fillingOf(subject: string, pin: string | null): Filling {
+  const known = fillings.get(subject);
+  if (known?.pin === pin) return known;
+  const made: Filling = { pin, session: new EvaluationSession({ surface: pin === null, taps: pin === null ? [] : [pin], evensOut: STAGE }), points: known?.points ?? new Map<string, { readonly key: string; readonly points: SamplePoints }>() };
+  fillings.set(subject, made);
+  return made;
+}
 
 /** Values of the finished surface, or of a pinned output, at given points; for a stage without a fast graphics processor. */
-function fill({ model: id, document, pin, version, triangles, weights, sample, isWhole = false }: FillRequest): FillResult {
+function fill({ subject, standing, model: id, document, pin, version, triangles, weights, sample, isWhole = false }: FillRequest): FillResult {
   const model = loaded(id);
-  if (filling?.pin !== pin) filling = { pin, session: new EvaluationSession({ surface: pin === null, taps: pin === null ? [] : [pin], evensOut: STAGE }) };
+  const { session: filling, points } = fillingOf(subject, pin);
   const slot = version.split(' ')[0] ?? '';
-  let kept = fills.get(slot);
+  let kept = points.get(slot);
   if (kept?.key !== `${id} ${version}`) {
     kept = { key: `${id} ${version}`, points: pointsAt(model.analysis.mesh, triangles, weights, sample) };
-    fills.set(slot, kept);
+    points.set(slot, kept);
   }
-  const compiled = filling.session.prepare(document);
-  const lanes = filling.session.evaluate(document, model.analysis.mesh, kept.points, (settings) => model.maps.get(mapKey(settings)), pin === null && !isWhole ? PLAIN_LANES : undefined);
+  const compiled = filling.prepare(document);
+  const lanes = filling.evaluate(document, model.analysis.mesh, kept.points, (settings) => model.maps.get(mapKey(settings)), { wanted: pin === null && !isWhole ? PLAIN_LANES : undefined, standing });
   return Comlink.transfer({ kind: compiled.slots[0]?.kind ?? 'scalar', lanes }, lanes.map((lane) => lane.buffer));
+}
+
+/** What a network needs on a model beside the current one. */
+export interface Survey { readonly demands: readonly ResolvedDemand[]; readonly appearance: Appearance }
+function survey(id: string, document: NetworkDocument, pin: string | null, standing: Standing): Survey {
+  const model = loaded(id);
+  const { mesh } = model.analysis;
+  const surveying = new EvaluationSession({ surface: true, taps: pin === null ? [] : [pin], evensOut: ['images'] });
+  const compiled = surveying.prepare(document);
+  const lanes = surveying.evaluate(document, mesh, model.uniform, (settings) => model.maps.get(mapKey(settings)), { standing });
+  return { demands: demandsOf(compiled, uniformsFor(compiled, document, scaleOf(mesh, standing)), mesh), appearance: appearanceOf(lanes.slice(0, SURFACE_LANES.length)) };
 }
 
 /** What a ray meets first: where, which way the surface faces, whose part it is, and what the stage shows there. */
@@ -231,6 +252,9 @@ const api = {
   prepareStage: (document: NetworkDocument, pin: string | null, targets: number = PLAIN_TARGETS) => attempt(() => prepareStage(document, pin, targets)),
   evaluate: (request: EvaluationRequest) => attempt(() => evaluate(request)),
   fill: (request: FillRequest) => attempt(() => fill(request)),
+  survey: (id: string, document: NetworkDocument, pin: string | null, standing: Standing) => attempt(() => survey(id, document, pin, standing)),
+  /** A model left the stage: what was kept for it may go. */
+  leave: (subject: string) => attempt(() => fillings.delete(subject)),
   pick: (id: string, document: NetworkDocument, pin: string | null, from: Triple, towards: Triple) => attempt(() => pick(id, document, pin, from, towards)),
   picture: (id: string, document: NetworkDocument, key: string, camera: Camera, size: number) => attempt(() => picture(id, document, key, camera, size)),
   prove: (source: NetworkDocument, candidate: NetworkDocument, groupId: string, ids: readonly string[]): Promise<Answer<Proof>> => attempt(() =>

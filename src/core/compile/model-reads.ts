@@ -1,6 +1,7 @@
 import { LIMITS } from '../graph/document';
 import type { Builder } from '../ir/builder';
 import type { F32, Lanes3 } from '../ir/types';
+import { zip3 } from '../nodes/lanes';
 import type { LightLanes, ModelReads } from '../nodes/define';
 import { LIGHT_ROW } from './lights';
 import { MODEL_UNIFORMS } from './uniforms';
@@ -17,6 +18,8 @@ export function readsOf(b: Builder, bindings: Binding[], evensOut: EvensOut): Sh
   const lanes = (name: string): Lanes3 => [b.input(`${name}.x`), b.input(`${name}.y`), b.input(`${name}.z`)];
   const slopes = (name: string): Lanes3 => [b.input(`${name}.dx`), b.input(`${name}.dy`), b.input(`${name}.dz`)];
   const uniforms = (at: number): Lanes3 => [b.uniform(base + at), b.uniform(base + at + 1), b.uniform(base + at + 2)];
+  const [cosine, sine] = [b.uniform(base + 12), b.uniform(base + 13)];
+  const turned = ([x, y, z]: Lanes3): Lanes3 => [b.add(b.mul(cosine, x), b.mul(sine, z)), y, b.sub(b.mul(cosine, z), b.mul(sine, x))];
   let lights: readonly LightLanes[] | null = null;
   return {
     position: lanes('position'), normal: lanes('normal'), faceNormal: lanes('faceNormal'),
@@ -32,6 +35,7 @@ export function readsOf(b: Builder, bindings: Binding[], evensOut: EvensOut): Sh
     },
     lights: () => (lights ??= lightLanes(b, bindings)),
     footprint: (of) => (evensOut.includes(of) ? b.input('footprint') : null),
+    inWorld: { position: (at) => zip3(turned(at), uniforms(8), (x, to) => b.add(b.mul(x, b.uniform(base + 11)), to)), direction: turned },
     size: b.uniform(base), boundsMinimum: uniforms(1), boundsExtent: uniforms(4),
   };
 }

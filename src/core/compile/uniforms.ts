@@ -4,11 +4,12 @@ import { isCurve, isFormula, isImage, isRamp, isTriple } from '../graph/document
 import type { Dial, GroupDefinition, InputValue, NetworkDocument, NodeInstance, RampStop, RampValue, Triple } from '../graph/document';
 import { findDefinition, groupOf, inputPort, stopOf } from './catalogue';
 import { writeLights } from './lights';
+import { UNMOVED, turnOf } from './model-scale';
 import type { ModelScale } from './model-scale';
 import { orderedStops, writeCurve, writeRamp } from './ramp-rows';
 
-/** Uniforms 0–7 describe the model: size, lowest corner, extent of the bounds, one spare. */
-export const MODEL_UNIFORMS = 8;
+/** The first uniforms describe the model: size, lowest corner, extent of the bounds, one spare; its place in the scene, scale, cosine and sine of its turn, two spare. */
+export const MODEL_UNIFORMS = 16;
 
 /** Where the value of a uniform is found in the document. */
 export type BindingSource =
@@ -96,10 +97,16 @@ function limited(node: NodeInstance, input: string): InputValue | undefined {
   return typeof value === 'number' && port ? Math.min(Math.max(value, port.hard[0]), port.hard[1]) : value;
 }
 
+function writeModel(values: Float32Array, { size, minimum, extent, standing }: ModelScale): void {
+  const placing = standing?.placing ?? UNMOVED;
+  const { cosine, sine } = turnOf(placing);
+  values.set([size, ...minimum, ...extent, 0, ...placing.at, placing.scale, cosine, sine], 0);
+}
+
 /** Fills the uniforms of a compiled network from the document's present values. */
 export function writeUniforms(document: NetworkDocument, bindings: readonly Binding[], count: number, model: ModelScale): Float32Array<ArrayBuffer> {
   const values = new Float32Array(count);
-  values.set([model.size, ...model.minimum, ...model.extent], 0);
+  writeModel(values, model);
   for (const { index, shape, source } of bindings) {
     if (source.from === 'lights') { writeLights(values, index, document, model); continue; }
     if (source.from === 'attribute') { values[index] = model.attributes?.find(({ name }) => name === source.name)?.width ?? 0; continue; }

@@ -107,7 +107,7 @@ export function stripOf(mesh: SurfaceMesh, size: number, fromRow: number, toRow:
 
 /** Evaluates the surface at the texels of a strip; one value for each in every lane that is `wanted`. Normals end in tangent space. */
 export function bakeStrip(session: EvaluationSession, document: NetworkDocument, mesh: SurfaceMesh, { points }: BakeStrip, maps: MapSource, wanted: ReadonlySet<number>): readonly Float32Array[] {
-  const lanes = session.evaluate(document, mesh, points, maps, wanted);
+  const lanes = session.evaluate(document, mesh, points, maps, { wanted });
   if (wanted.has(NORMAL)) toTangentSpace(mesh, points, lanes.slice(NORMAL, NORMAL + 3));
   return lanes;
 }

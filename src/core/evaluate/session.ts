@@ -1,7 +1,7 @@
 import { WasmRunner } from '../backends/wasm/runner';
 import { compileNetwork, mapDemands, structureKey, uniformsFor } from '../compile/compile';
 import type { CompileRequest, CompiledNetwork, MapDemand } from '../compile/compile';
-import type { ModelScale } from '../compile/model-scale';
+import type { ModelScale, Standing } from '../compile/model-scale';
 import { bindImages, imageDemands } from '../compile/images';
 import type { ImageSource } from '../compile/images';
 import type { NetworkDocument } from '../graph/document';
@@ -46,9 +46,9 @@ export class EvaluationSession {
   }
 
   /** Evaluates points of a mesh. Returns one array per program output; an empty one for those not `wanted`. */
-  evaluate(document: NetworkDocument, mesh: SurfaceMesh, points: SamplePoints, source: MapSource, wanted?: ReadonlySet<number>): readonly Float32Array<ArrayBuffer>[] {
+  evaluate(document: NetworkDocument, mesh: SurfaceMesh, points: SamplePoints, source: MapSource, { wanted, standing }: { readonly wanted?: ReadonlySet<number> | undefined; readonly standing?: Standing | undefined } = {}): readonly Float32Array<ArrayBuffer>[] {
     const compiled = this.prepare(document);
-    const uniforms = uniformsFor(compiled, document, scaleOf(mesh));
+    const uniforms = uniformsFor(compiled, document, scaleOf(mesh, standing));
     const maps = new Map<string, MeshMap>();
     for (const demand of demandsOf(compiled, uniforms, mesh)) {
       const map = source(demand.resolved);
@@ -67,7 +67,8 @@ export class EvaluationSession {
   }
 }
 
-export const scaleOf = ({ size, minimum, extent, attributes }: SurfaceMesh): ModelScale => ({ size, minimum, extent, attributes });
+/** @param standing where the model stands when it is not the current one */
+export const scaleOf = ({ size, minimum, extent, attributes }: SurfaceMesh, standing?: Standing): ModelScale => ({ size, minimum, extent, attributes, ...(standing ? { standing } : {}) });
 
 export function demandsOf(compiled: CompiledNetwork, uniforms: Float32Array, mesh: SurfaceMesh): readonly (MapDemand & { readonly resolved: MapSettings })[] {
   return mapDemands(compiled, uniforms).map((demand) => ({ ...demand, resolved: settleMap(demand.kind, demand.settings, demand.choices, mesh.size) }));

@@ -158,6 +158,16 @@ export interface Surroundings { readonly turn: number; readonly strength: number
 export const DEFAULT_SURROUNDINGS: Surroundings = { turn: 0, strength: 1 };
 export const SURROUNDINGS_LIMITS = { turn: [-180, 180], strength: [0, 16] } as const;
 
+/**
+ * A model that stands beside the current one on the stage, turned about the vertical by degrees, with the network being
+ * edited or that of another saved material. `name` tells which it was when it is there no more.
+ */
+export interface Companion { readonly id: string; readonly model: string; readonly name: string; readonly material?: string; readonly turn: number }
+/** `alike`: every model is shown as large as the current one. `true`: as large as it is. */
+export const COMPANION_SIZES = ['alike', 'true'] as const;
+export interface Companions { readonly sizes: (typeof COMPANION_SIZES)[number]; readonly models: readonly Companion[] }
+export const NO_COMPANIONS: Companions = { sizes: 'alike', models: [] };
+
 /** The saved form of a material: a network that ends in a surface, and the groups it uses. */
 export interface NetworkDocument {
   readonly format: typeof DOCUMENT_FORMAT;
@@ -171,6 +181,8 @@ export interface NetworkDocument {
   readonly lights?: readonly SceneLight[];
   /** Absent: `DEFAULT_SURROUNDINGS`. */
   readonly surroundings?: Surroundings;
+  /** Absent: the current model stands alone. */
+  readonly companions?: Companions;
 }
 
 export const EMPTY_NETWORK: Network = { nodes: [], strands: [], regions: [], notes: [] };
@@ -188,5 +200,5 @@ export const isGroup = (node: NodeInstance): boolean => node.type === 'group';
 
 /** Limits a document must keep; beyond them it is refused with a message that names the limit. */
 export const LIMITS = {
-  nodes: 5000, strands: 20000, groups: 500, groupDepth: 32, rampStops: 32, curvePoints: 24, dials: 200, drives: 200, name: 200, text: 10000, formula: 1_000_000, bends: 32, lights: 4, whole: 1_000_000_000,
+  nodes: 5000, strands: 20000, groups: 500, groupDepth: 32, rampStops: 32, curvePoints: 24, dials: 200, drives: 200, name: 200, text: 10000, formula: 1_000_000, bends: 32, lights: 4, companions: 3, whole: 1_000_000_000,
 } as const;

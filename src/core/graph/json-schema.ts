@@ -1,4 +1,4 @@
-import { DOCUMENT_FORMAT, DOCUMENT_VERSION, LIMITS, OPACITY_MODES, SEGMENTS, SURROUNDINGS_LIMITS } from './document';
+import { COMPANION_SIZES, DOCUMENT_FORMAT, DOCUMENT_VERSION, LIMITS, OPACITY_MODES, SEGMENTS, SURROUNDINGS_LIMITS } from './document';
 
 type Schema = Readonly<Record<string, unknown>>;
 const LARGEST = 3.4e38;
@@ -27,7 +27,7 @@ export function documentJsonSchema(): Schema {
   const end = (port: 'input' | 'output'): Schema => object({ node: ref('id'), [port]: ref('id') });
   return {
     $schema: 'https://json-schema.org/draft/2020-12/schema', $id: 'bright-loom-network-1', title: 'Bright Loom network, version 1',
-    ...object({ format: { const: DOCUMENT_FORMAT }, version: { const: DOCUMENT_VERSION }, name, network: ref('network'), groups: mapOf(ref('group'), LIMITS.groups), opacityMode: oneOf(...OPACITY_MODES), lights: list(ref('light'), LIMITS.lights), surroundings: ref('surroundings') }, ['opacityMode', 'lights', 'surroundings']),
+    ...object({ format: { const: DOCUMENT_FORMAT }, version: { const: DOCUMENT_VERSION }, name, network: ref('network'), groups: mapOf(ref('group'), LIMITS.groups), opacityMode: oneOf(...OPACITY_MODES), lights: list(ref('light'), LIMITS.lights), surroundings: ref('surroundings'), companions: ref('companions') }, ['opacityMode', 'lights', 'surroundings', 'companions']),
     $defs: {
       id: { type: 'string', minLength: 1, maxLength: 80, pattern: '^[A-Za-z0-9_.:@-]+$' },
       triple: fixed(3),
@@ -43,6 +43,10 @@ export function documentJsonSchema(): Schema {
       strand: object({ id: ref('id'), from: end('output'), to: end('input'), order: number, conversion: oneOf('luminance', 'average', 'largest', 'first', 'second', 'third', 'length'), plain: { const: true }, bends: { ...list(fixed(2), LIMITS.bends), minItems: 1 } }, ['conversion', 'plain', 'bends']),
       light: object({ id: ref('id'), name, kind: oneOf('far', 'near'), at: ref('triple'), colour: ref('triple'), intensity: { type: 'number', minimum: 0 }, shadows: { const: true } }, ['shadows']),
       surroundings: object({ turn: between(SURROUNDINGS_LIMITS.turn), strength: between(SURROUNDINGS_LIMITS.strength) }),
+      companions: object({
+        sizes: oneOf(...COMPANION_SIZES),
+        models: list(object({ id: ref('id'), model: ref('id'), name, material: ref('id'), turn: between(SURROUNDINGS_LIMITS.turn) }, ['material']), LIMITS.companions),
+      }),
       network: object({
         nodes: list(ref('node'), LIMITS.nodes), strands: list(ref('strand'), LIMITS.strands),
         regions: list(object({ id: ref('id'), title: name, at: fixed(2), size: fixed(2) })), notes: list(object({ id: ref('id'), text: long, at: fixed(2) })),

@@ -1,6 +1,6 @@
 import Joi from 'joi';
 import type { Diagnostic } from '../base/diagnostic';
-import { DOCUMENT_FORMAT, DOCUMENT_VERSION, LIMITS, OPACITY_MODES, SEGMENTS, SURROUNDINGS_LIMITS } from './document';
+import { COMPANION_SIZES, DOCUMENT_FORMAT, DOCUMENT_VERSION, LIMITS, OPACITY_MODES, SEGMENTS, SURROUNDINGS_LIMITS } from './document';
 import type { NetworkDocument } from './document';
 
 const id = Joi.string().min(1).max(80).pattern(/^[A-Za-z0-9_.:@-]+$/);
@@ -65,6 +65,8 @@ const group = Joi.object({
   release: Joi.object({ entryId: id.required(), version: Joi.string().max(40).required() }),
 });
 
+const companion = Joi.object({ id: id.required(), model: id.required(), name: name.required(), material: id, turn: Joi.number().min(SURROUNDINGS_LIMITS.turn[0]).max(SURROUNDINGS_LIMITS.turn[1]).required() });
+
 /** The shape of a group definition, for releases. */
 export const groupSchema = group;
 /** The shape of a whole document; what it refers to is checked by `checkDocument`. */
@@ -73,6 +75,7 @@ export const documentSchema = Joi.object({
   network: network.required(), groups: Joi.object().pattern(id, group).max(LIMITS.groups).required(), opacityMode: Joi.valid(...OPACITY_MODES),
   lights: Joi.array().items(light).max(LIMITS.lights).unique('id'),
   surroundings: Joi.object({ turn: Joi.number().min(SURROUNDINGS_LIMITS.turn[0]).max(SURROUNDINGS_LIMITS.turn[1]).required(), strength: Joi.number().min(SURROUNDINGS_LIMITS.strength[0]).max(SURROUNDINGS_LIMITS.strength[1]).required() }),
+  companions: Joi.object({ sizes: Joi.valid(...COMPANION_SIZES).required(), models: Joi.array().items(companion).max(LIMITS.companions).unique('id').required() }),
 }).required();
 
 /** A JSON Pointer (RFC 6901). */

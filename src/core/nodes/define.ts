@@ -146,6 +146,8 @@ export interface ModelReads {
   /** How the texture coordinates change along the surface: the gradients of u and of v, object space, per metre. */
   textureSlopes(): readonly [Lanes3, Lanes3];
   /** Diameter of the smallest enclosing sphere. */
+  /** From the model's own space to that of the scene. */
+  readonly inWorld: { readonly position: (place: Lanes3) => Lanes3; readonly direction: (direction: Lanes3) => Lanes3 };
   readonly size: F32;
   readonly boundsMinimum: Lanes3;
   readonly boundsExtent: Lanes3;

@@ -3,11 +3,13 @@ import { Frame } from 'lucide-react';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { beaconsOf, moveBeacon } from '@/core/edit/beacons';
 import type { BeaconInput } from '@/core/edit/beacons';
+import type { ModelEntry } from '@/state/api';
 import type { Evaluation } from '@/state/evaluation';
 import { boardAt, commit, editorStore, endGesture, togglePin } from '@/state/editor-store';
 import { useEditor } from '@/state/use-editor';
 import { Button } from '@/ui/Button';
 import { BeaconTools } from './BeaconTools';
+import { CompanionsPanel } from './CompanionsPanel';
 import { LookChoice } from './LookChoice';
 import { LightsPanel } from './LightsPanel';
 import { OpacityChoice } from './OpacityChoice';
@@ -19,7 +21,7 @@ declare global {
 }
 
 /** The 3D view: the model with the finished surface, or with a pinned value shown flat. */
-export function Stage({ evaluation }: { readonly evaluation: Evaluation }) {
+export function Stage({ evaluation, models }: { readonly evaluation: Evaluation; readonly models: readonly ModelEntry[] }) {
   const host = useRef<HTMLDivElement>(null);
   const renderer = useRef<StageRenderer | null>(null);
   const pin = useEditor((state) => state.pin);
@@ -34,7 +36,7 @@ export function Stage({ evaluation }: { readonly evaluation: Evaluation }) {
     if (!host.current) return;
     const asked = new URLSearchParams(window.location.search).get('stage');
     const mode = asked === 'program' || asked === 'workers' ? asked : null;
-    const made = new StageRenderer(host.current, (camera) => { editorStore.setState({ camera }); }, (...asked) => evaluation.fill(...asked), mode);
+    const made = new StageRenderer(host.current, (camera) => { editorStore.setState({ camera }); }, mode);
     renderer.current = made;
     made.onBeacon = (id, to) => {
       const { model } = editorStore.getState();
@@ -79,8 +81,9 @@ export function Stage({ evaluation }: { readonly evaluation: Evaluation }) {
       <PickPrompt evaluation={evaluation} host={host} renderer={renderer} />
       {beacons.length > 0 ? <BeaconTools beacons={beacons} chosen={chosen} mode={mode} onMode={setMode} onFind={({ place, extent }) => { renderer.current?.lookAt(place, Math.max(...extent)); }} /> : null}
       <span className="absolute right-1 bottom-1 flex">
-        <LightsPanel />
         <Button look="quiet" aria-label="Frame the model" onClick={() => { renderer.current?.frameModel(); }}><Frame size={14} /></Button>
+        <LightsPanel />
+        <CompanionsPanel models={models} />
       </span>
     </div>
   );

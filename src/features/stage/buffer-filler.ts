@@ -2,10 +2,8 @@ import * as THREE from 'three';
 import type { ValueKind } from '@/core/graph/document';
 import { ALL_TARGETS, PLAIN_TARGETS, SURFACE_PLACES } from '@/core/surface/stage-layout';
 import type { SampleExtent } from '@/core/mesh/sample-points';
+import type { FillSource } from '@/state/stage-feed';
 import type { FillResult } from '@/workers/loom.worker';
-
-/** Values at surface points, worked out by the workers. */
-export type FillSource = (version: string, triangles: Uint32Array, weights: Float32Array, isWhole: boolean, sample: SampleExtent) => Promise<FillResult>;
 
 /** Whether WebGL is drawn by the processor: then compiling a network's shader takes far longer than evaluating it. */
 export function isSoftware(renderer: THREE.WebGLRenderer): boolean {
@@ -40,7 +38,7 @@ export class BufferFiller {
   private readonly scene = new THREE.Scene();
   private readonly mesh: THREE.Mesh<THREE.BufferGeometry, THREE.RawShaderMaterial>;
   private visible: { coarse: Visible; fine: Visible } | null = null;
-  private seen: { geometry: THREE.BufferGeometry; camera: THREE.PerspectiveCamera } | null = null;
+  private seen: { model: THREE.Object3D; camera: THREE.PerspectiveCamera } | null = null;
   private looks = 0;
   private stale = false;
   private busy = false;
@@ -89,8 +87,9 @@ export class BufferFiller {
   }
 
   /** The camera, the size or the model changed: other points are seen. */
-  look(geometry: THREE.BufferGeometry, camera: THREE.PerspectiveCamera): void {
-    this.seen = { geometry, camera };
+  look(model: THREE.Mesh, camera: THREE.PerspectiveCamera): void {
+    this.seen = { model, camera };
+    this.mesh.geometry = model.geometry;
     this.stale = true;
     this.refill();
   }
@@ -121,8 +120,10 @@ export class BufferFiller {
   private findVisible(): void {
     if (!this.seen) return;
     this.stale = false;
-    const { geometry, camera } = this.seen;
-    this.mesh.geometry = geometry;
+    const { model, camera } = this.seen;
+    this.mesh.position.copy(model.position);
+    this.mesh.quaternion.copy(model.quaternion);
+    this.mesh.scale.copy(model.scale);
     camera.updateMatrixWorld();
     const before = this.renderer.getRenderTarget();
     this.renderer.setRenderTarget(this.target);
@@ -149,9 +150,10 @@ export class BufferFiller {
       weights[k * 2] = identities[pixel * 4 + 1] as number;
       weights[k * 2 + 1] = identities[pixel * 4 + 2] as number;
     });
-    const { x, y: eyeY, z } = this.seen?.camera.position ?? new THREE.Vector3();
+    const eye = this.seen?.camera.position.clone() ?? new THREE.Vector3();
+    this.seen?.model.worldToLocal(eye);
     const pixelRad = 2 * Math.tan((this.seen?.camera.fov ?? 30) * Math.PI / 360) / height;
-    return { sample: { eye: [x, eyeY, z], pixelRad }, version: `${step === 1 ? 'fine' : 'coarse'} ${String(this.looks)}`, step, pixels: Uint32Array.from(pixels), triangles, weights };
+    return { sample: { eye: eye.toArray(), pixelRad }, version: `${step === 1 ? 'fine' : 'coarse'} ${String(this.looks)}`, step, pixels: Uint32Array.from(pixels), triangles, weights };
   }
 
   private async fill(visible: Visible): Promise<void> {

@@ -88,11 +88,11 @@ export function makeSurfaceMaterial(textures: readonly THREE.Texture[], appearan
   material.onBeforeCompile = (shader) => {
     Object.assign(shader.uniforms, uniforms, look);
     shader.fragmentShader = shader.fragmentShader
-      .replace('void main() {', `${used.map((_, k) => `uniform highp sampler2D surface${String(k)};`).join('\n')}\nuniform float clay; uniform float raise;\n${COVERED}\nvoid main() {\nivec2 place = coveredPlace(surface1);${plain ? '' : PHYSICAL_READS}`)
+      .replace('void main() {', `${used.map((_, k) => `uniform highp sampler2D surface${String(k)};`).join('\n')}\nuniform mat3 normalMatrix; uniform float clay; uniform float raise;\n${COVERED}\nvoid main() {\nivec2 place = coveredPlace(surface1);${plain ? '' : PHYSICAL_READS}`)
       .replace('#include <map_fragment>', `vec4 surfaceColour = ${read(0)}; vec4 surfaceFinish = ${read(1)};\ndiffuseColor = vec4(surfaceColour.rgb, ${appearance.opacityMode === 'opaque' ? '1.0' : 'surfaceColour.a'});\nif (surfaceFinish.w < 0.5 || diffuseColor.a < 0.004) discard;\nfloat middle = ${String(CLAY)};\ndiffuseColor.rgb = mix(diffuseColor.rgb, clamp(middle + (diffuseColor.rgb - middle) * ${RAISED.colour.toFixed(1)}, 0.0, 1.0), raise);\ndiffuseColor.rgb = mix(diffuseColor.rgb, vec3(middle), clay);`)
       .replace('#include <roughnessmap_fragment>', 'float roughnessFactor = mix(surfaceFinish.y, 0.65, clay);')
       .replace('#include <metalnessmap_fragment>', 'float metalnessFactor = surfaceFinish.x * (1.0 - clay);')
-      .replace('#include <normal_fragment_maps>', `vec3 toldNormal = normalize((viewMatrix * vec4(${read(3)}.xyz, 0.0)).xyz) * faceDirection;\nnormal = normalize(mix(normal, toldNormal, 1.0 + ${(RAISED.relief - 1).toFixed(1)} * raise));`)
+      .replace('#include <normal_fragment_maps>', `vec3 toldNormal = normalize(normalMatrix * ${read(3)}.xyz) * faceDirection;\nnormal = normalize(mix(normal, toldNormal, 1.0 + ${(RAISED.relief - 1).toFixed(1)} * raise));`)
       .replace('#include <emissivemap_fragment>', `totalEmissiveRadiance = ${read(2)}.rgb * (1.0 - clay);`)
       .replace('#include <transmission_fragment>', TRANSMISSION)
       // What is not lit is neither lit nor toned.

@@ -1,7 +1,11 @@
 import * as THREE from 'three';
 import { NO_FEATURES } from '@/core/surface/stage-layout';
 import type { Appearance } from '@/core/surface/stage-layout';
-import { makeLookUniforms, makeSurfaceMaterial, variantOf } from './stage-materials';
+import type { LookUniforms } from './stage-materials';
+import { makeSurfaceMaterial, variantOf } from './stage-materials';
+
+/** What the shading is drawn with, and what the stage's look changes of it. */
+export interface ShadingView { readonly renderer: THREE.WebGLRenderer; readonly camera: THREE.Camera; readonly shadedScene: THREE.Scene; readonly look: LookUniforms }
 
 /** Keeps a shading material for each set of features, compiled when first needed; until it is ready the one before stays. */
 export class SurfaceShading {
@@ -9,18 +13,15 @@ export class SurfaceShading {
   private readonly made = new Map<string, THREE.MeshStandardMaterial>();
   private wanted: string;
   private compiling = 0;
-  /** What the stage's look changes; read by all materials. */
-  readonly look = makeLookUniforms();
 
-  constructor(
-    private readonly renderer: THREE.WebGLRenderer, private readonly scene: THREE.Scene, private readonly camera: THREE.Camera,
-    private readonly textures: readonly THREE.Texture[], private readonly onReady: () => void,
-  ) {
+  constructor(private readonly view: ShadingView, private readonly textures: readonly THREE.Texture[], private readonly onReady: () => void) {
     const plain: Appearance = { features: NO_FEATURES, opacityMode: 'opaque' };
-    this.material = makeSurfaceMaterial(textures, plain, this.look);
+    this.material = makeSurfaceMaterial(textures, plain, this.view.look);
     this.wanted = variantOf(plain);
     this.made.set(this.wanted, this.material);
   }
+
+  close(): void { for (const material of this.made.values()) material.dispose(); }
 
   get isBusy(): boolean { return this.compiling > 0; }
 
@@ -31,11 +32,11 @@ export class SurfaceShading {
     this.wanted = variant;
     const known = this.made.get(variant);
     if (known) return this.use(known, size);
-    const material = makeSurfaceMaterial(this.textures, appearance, this.look);
+    const material = makeSurfaceMaterial(this.textures, appearance, this.view.look);
     this.made.set(variant, material);
     const trial = new THREE.Mesh(geometry, material);
     this.compiling++;
-    void this.renderer.compileAsync(trial, this.camera, this.scene).catch(() => undefined).then(() => {
+    void this.view.renderer.compileAsync(trial, this.view.camera, this.view.shadedScene).catch(() => undefined).then(() => {
       this.compiling--;
       if (this.wanted === variant) this.use(material, size);
     });

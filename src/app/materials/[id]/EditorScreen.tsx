@@ -95,7 +95,7 @@ export function EditorScreen({ materialId, models: initialModels, user }: Props)
       </TopBar>
       {session ? (
         <Group orientation="horizontal" className="min-h-0 flex-1">
-          <Panel defaultSize="37%" minSize="15%"><Stage evaluation={session.evaluation} /></Panel>
+          <Panel defaultSize="37%" minSize="15%"><Stage evaluation={session.evaluation} models={models} /></Panel>
           <Separator className="w-[5px] bg-line hover:bg-seam" />
           <Panel minSize="25%">
             <Group orientation="vertical">

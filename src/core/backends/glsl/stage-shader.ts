@@ -84,14 +84,15 @@ void main() { vPosition = position; vNormal = normal; vFace = face; vUv = uv; vA
 ${declareValues(glsl)}
 ${declareImages(glsl)}
 ${mapFields.map((_, k) => `uniform sampler2D ${mapSampler(k)};`).join('\n')}
-uniform vec3 cameraPosition;
+/** Where the eye is, in the model's own space. */
+uniform vec3 eye;
 in vec3 vPosition; in vec3 vNormal; flat in vec3 vFace; in vec2 vUv; in vec2 vAtlas;${readsParts ? ' flat in vec4 vPart;' : ''}${extras.map((k) => ` in vec4 vExtra${k};`).join('')}
 ${Array.from({ length: targets }, (_, k) => `layout(location = ${String(k)}) out vec4 target${String(k)};`).join('\n')}
 ${BILINEAR}
 ${glsl.functions}
 void main() {
 vec3 unitNormal = normalize(vNormal);
-vec3 toEye = normalize(cameraPosition - vPosition);
+vec3 toEye = normalize(eye - vPosition);
 ${mapFields.map((_, k) => `vec4 map${String(k)} = readMap(${mapSampler(k)}, vAtlas);`).join('\n')}
 ${glsl.inputs.map((name) => declareInput(name, mapFields, attributes)).join('\n')}
 ${glsl.statements}

@@ -4,7 +4,7 @@ import { map3, normalise, turnInOrder, zip3 } from '../lanes';
 export const normal = defineNode({
   id: 'model.normal', version: 1, title: 'Normal', family: 'model',
   synonyms: ['direction', 'facing', 'facet', 'orientation'],
-  help: 'The direction the surface faces, as a unit vector in object space.',
+  help: 'The direction the surface faces, as a unit vector: in the model’s own space, or in that of the scene, where models on the stage are turned.',
   formula: 'n = unit(R_z·R_y·R_x·N + offset); signed: n; 0–1: n/2 + ½; absolute: |n|',
   inputs: {
     turn: input.vector({ title: 'Turn', help: 'Degrees about X, then Y, then Z.', default: [0, 0, 0], soft: [-180, 180], step: 1, unit: '°', section: 'Turn and offset' }),
@@ -15,6 +15,9 @@ export const normal = defineNode({
     smoothing: option('Smoothing', 'Which normal is read.', {
       smooth: ['Smooth', 'As shaded, blended between corners.'], face: ['Per face', 'Flat on each triangle.'], detail: ['With detail', 'The one that is wired into Detail.'],
     }),
+    space: option('Space', 'Whose directions it is written in.', {
+      object: ['Object', 'Those of the model.'], world: ['World', 'Those of the scene, in which models on the stage may be turned.'],
+    }),
     range: option('Range', 'How the components are written.', {
       signed: ['Signed', '−1 to 1.'], unit: ['0–1', 'Half plus a half.'], absolute: ['Absolute', 'Without the sign, 0 to 1.'],
     }),
@@ -24,8 +27,9 @@ export const normal = defineNode({
     x: output.scalar('X', 'Rightward part.'), y: output.scalar('Y', 'Upward part.'), z: output.scalar('Z', 'Frontward part.'),
   },
   idle: ({ smoothing }) => (smoothing === 'detail' ? [] : ['detail']),
-  lower: (b, { turn, offset, detail }, { smoothing, range }, model) => {
-    const read = smoothing === 'smooth' ? model.normal : smoothing === 'face' ? model.faceNormal : normalise(b, detail, model.normal);
+  lower: (b, { turn, offset, detail }, { smoothing, space, range }, model) => {
+    const own = smoothing === 'smooth' ? model.normal : smoothing === 'face' ? model.faceNormal : normalise(b, detail, model.normal);
+    const read = space === 'world' ? model.inWorld.direction(own) : own;
     const turned = turnInOrder(b, read, turn);
     const isStill = [...turn, ...offset].map((lane) => b.eq(lane, b.f(0))).reduce((x, y) => b.and(x, y));
     const moved = normalise(b, zip3(turned, offset, (x, y) => b.add(x, y)), read);

@@ -1,0 +1,45 @@
+import type { ImageAtlas } from '../core/base/image';
+import type { ModelBounds, Placing } from '../core/compile/model-scale';
+import type { SceneLight, Surroundings } from '../core/graph/document';
+import type { MeshMap } from '../core/mesh/mesh-map';
+import type { SampleExtent } from '../core/mesh/sample-points';
+import type { SurfaceMesh } from '../core/mesh/surface-mesh';
+import type { Appearance } from '../core/surface/stage-layout';
+import type { FillResult, StageProgram } from '../workers/loom.worker';
+import type { StageLook } from './editor-store';
+
+/** Values at surface points, worked out by the workers. */
+export type FillSource = (version: string, triangles: Uint32Array, weights: Float32Array, isWhole: boolean, sample: SampleExtent) => Promise<FillResult>;
+
+/** One model of the stage, as what draws it takes it. */
+export interface ModelFeed {
+  setMesh(mesh: SurfaceMesh, placing: Placing): void;
+  setPlacing(placing: Placing): void;
+  setProgram(program: StageProgram): void;
+  setValues(values: Float32Array): void;
+  setMap(field: string, map: MeshMap | null): void;
+  setImage(slot: number, sheet: ImageAtlas): void;
+  setAppearance(appearance: Appearance): void;
+  /** In the mode `workers`: something changed, ask for values again. */
+  touch(): void;
+}
+
+/** What the stage draws with. Kept apart from React. */
+export interface StageFeed {
+  /** `program`: the graphics processor runs the network. `workers`: it is too slow for that, and the workers fill its buffer. */
+  readonly mode: 'program' | 'workers';
+  /** Whether a picture is still to come. */
+  readonly isBusy: boolean;
+  /** How many targets a program may write. */
+  readonly targets: number;
+  /** Another model on the stage, by a name of its own. */
+  add(name: string, fill: FillSource): ModelFeed;
+  remove(name: string): void;
+  /** The box of all models: what is framed, and where shadows fall. */
+  setScene(current: ModelBounds, all: { readonly centre: readonly [number, number, number]; readonly size: number }): void;
+  /** `stretch`: the values of a pinned output that become black and white. */
+  setLook(look: StageLook, stretch: readonly [number, number]): void;
+  setSurroundings(surroundings: Surroundings): void;
+  setLights(lights: readonly SceneLight[]): void;
+  invalidate(): void;
+}

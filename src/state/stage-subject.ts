@@ -1,0 +1,148 @@
+import { structureKey } from '../core/compile/compile';
+import { bindImages, imageDemands } from '../core/compile/images';
+import { UNMOVED } from '../core/compile/model-scale';
+import type { Standing } from '../core/compile/model-scale';
+import { writeUniforms } from '../core/compile/uniforms';
+import { scaleOf } from '../core/evaluate/session';
+import type { NetworkDocument } from '../core/graph/document';
+import type { SampleExtent } from '../core/mesh/sample-points';
+import type { SurfaceMesh } from '../core/mesh/surface-mesh';
+import type { FillResult, ResolvedDemand, StageProgram } from '../workers/loom.worker';
+import type { WorkerPool } from '../workers/pool';
+import { isLost, settled } from '../workers/pool';
+import { editorStore } from './editor-store';
+import type { ImageKeeper } from './images';
+import type { ModelKeeper } from './models';
+import type { ModelFeed, StageFeed } from './stage-feed';
+
+export interface StageKit { readonly pool: WorkerPool; readonly models: ModelKeeper; readonly images: ImageKeeper }
+/** The network a model carries, and the output of it that is pinned. */
+export interface Carried { readonly document: NetworkDocument; readonly pin: string | null }
+/** A model that is shown, by its id; where it stands when it is not the current one. */
+export interface Shown { readonly id: string; readonly mesh: SurfaceMesh; readonly standing?: Standing }
+
+/** One model on the stage with the network it carries: keeps its program, values and maps up to date. */
+export class StageSubject {
+  shown: Shown | null = null;
+  demands: readonly ResolvedDemand[] = [];
+  private stage: StageFeed | null = null;
+  private feed: ModelFeed | null = null;
+  private program: { key: string; program: StageProgram } | null = null;
+  private preparing = '';
+  /** Counters for tests and benchmarks. */
+  readonly counts = { stagePrograms: 0, fills: 0 };
+
+  constructor(private readonly name: string, private readonly kit: StageKit, private readonly carried: () => Carried | null, private readonly onProblem: (error: unknown) => void) {}
+
+  get isBusy(): boolean { return this.preparing !== ''; }
+  get model(): ModelFeed | null { return this.feed; }
+
+  attach(stage: StageFeed): void {
+    this.stage = stage;
+    this.feed = stage.add(this.name, (...asked) => this.fill(...asked));
+    if (this.shown) this.feed.setMesh(this.shown.mesh, this.shown.standing?.placing ?? UNMOVED);
+    this.renew();
+  }
+
+  /** The renderer is gone, or this model leaves it. */
+  detach(): void {
+    this.stage?.remove(this.name);
+    this.stage = this.feed = null;
+  }
+
+  show(shown: Shown): void {
+    const isSame = this.shown?.mesh === shown.mesh;
+    this.shown = shown;
+    if (isSame) this.feed?.setPlacing(shown.standing?.placing ?? UNMOVED);
+    else {
+      this.demands = [];
+      this.feed?.setMesh(shown.mesh, shown.standing?.placing ?? UNMOVED);
+    }
+    this.update();
+  }
+
+  /** Has the program made anew: another stage, or another worker. */
+  renew(): void {
+    this.program = null;
+    this.preparing = '';
+    this.update();
+  }
+
+  /** Values go to the stage at once; only a change of structure needs another program. */
+  update(): void {
+    const carried = this.carried();
+    if (!this.stage || !this.feed || !this.shown || !carried) return;
+    if (this.stage.mode === 'workers') return this.feed.touch();
+    const { document, pin } = carried;
+    const key = `${structureKey(document)} ${pin ?? ''}`;
+    if (this.program?.key === key) {
+      const { bindings, uniformCount, imageSlots } = this.program.program;
+      const values = writeUniforms(document, bindings, uniformCount, scaleOf(this.shown.mesh, this.shown.standing));
+      const wanted = imageDemands(imageSlots, document);
+      bindImages(wanted, values, (hash, reading) => this.kit.images.sheetAtHand(hash, reading)).forEach((sheet, slot) => { this.feed?.setImage(slot, sheet); });
+      this.feed.setValues(values);
+      void this.kit.images.bring(wanted).then((isNew) => { if (isNew) this.update(); });
+      this.stage.invalidate();
+    } else if (this.preparing !== key) {
+      this.preparing = key;
+      void this.prepare(key, carried);
+    }
+  }
+
+  private async prepare(key: string, { document, pin }: Carried): Promise<void> {
+    try {
+      const program = await settled(this.kit.pool.evaluator.prepareStage(document, pin, this.stage?.targets));
+      if (this.preparing !== key) return;
+      this.program = { key, program };
+      this.counts.stagePrograms++;
+      this.feed?.setProgram(program);
+      this.onProblem(null);
+      this.feedMaps();
+      this.update();
+    } catch (error) {
+      // The stage keeps its last picture.
+      if (!isLost(error)) this.onProblem(error);
+    } finally {
+      if (this.preparing === key) this.preparing = '';
+    }
+  }
+
+  feedMaps(): void {
+    if (!this.shown || !this.feed) return;
+    if (this.stage?.mode === 'workers') return this.feed.touch();
+    for (const demand of this.demands) this.feed.setMap(demand.field, this.kit.models.mapFor(this.shown.id, demand.resolved));
+    this.stage?.invalidate();
+  }
+
+  /** Values at visible points, shared out over the workers that are free. */
+  private async fill(version: string, triangles: Uint32Array, weights: Float32Array, isWhole: boolean, sample?: SampleExtent): Promise<FillResult> {
+    const carried = this.carried();
+    if (!this.shown || !carried) throw new Error('Invariant broken: no model is shown');
+    const { id: model, standing } = this.shown;
+    const { document, pin } = carried;
+    const workers = editorStore.getState().progress ? [this.kit.pool.evaluator] : this.kit.pool.all;
+    const share = Math.ceil(triangles.length / workers.length / 4) * 4;
+    const parts = await Promise.all(workers.map((worker, k) => {
+      const [from, to] = [Math.min(triangles.length, k * share), Math.min(triangles.length, (k + 1) * share)];
+      return settled(worker.fill({
+        subject: this.name, model, document, pin, isWhole, ...(sample ? { sample } : {}), ...(standing ? { standing } : {}),
+        version: `${version} ${String(workers.length)}`, triangles: triangles.slice(from, to), weights: weights.slice(from * 2, to * 2),
+      }));
+    }));
+    this.counts.fills++;
+    return joined(parts, triangles.length, share);
+  }
+}
+
+/** The lanes of all workers one after the other; a lane that none gave stays empty. */
+function joined(parts: readonly FillResult[], count: number, share: number): FillResult {
+  const [first] = parts;
+  if (!first) throw new Error('Invariant broken: no worker');
+  const lanes = first.lanes.map((_, lane) => {
+    const isGiven = parts.some((part) => (part.lanes[lane]?.length ?? 0) > 0);
+    const whole = new Float32Array(isGiven ? count : 0);
+    parts.forEach((part, k) => { const piece = part.lanes[lane]; if (piece && isGiven) whole.set(piece, k * share); });
+    return whole;
+  });
+  return { kind: first.kind, lanes };
+}
