@@ -25,7 +25,7 @@ class Beside {
   private gone = false;
 
   constructor(public companion: Companion, private readonly kit: StageKit, private readonly onMesh: () => void) {
-    this.subject = new StageSubject(`beside ${companion.id}`, kit, () => this.carried(), (error) => { if (error !== null) this.tell(error); });
+    this.subject = new StageSubject(`beside ${companion.id}`, kit, () => this.carried(), (error) => { if (error !== null) this.tellOfNetwork(error); });
   }
 
   get isBusy(): boolean { return this.subject.isBusy || this.surveying || (this.mesh === null && this.asked !== '' && this.state() === 'loading'); }
@@ -41,6 +41,8 @@ class Beside {
     const state: CompanionState = { state: 'failed', message: [error instanceof Error ? error.message : String(error), (error as { action?: string }).action ?? ''].join(' ').trim() };
     this.say(state);
   }
+  /** What is wrong with the network being edited is said beside the current model. */
+  private tellOfNetwork(error: unknown): void { if (this.companion.material !== undefined) this.tell(error); }
   private say(state: CompanionState): void {
     if (!this.gone) editorStore.setState({ companionStates: new Map([...editorStore.getState().companionStates, [this.companion.id, state]]) });
   }
@@ -94,7 +96,7 @@ class Beside {
         this.subject.feedMaps();
       } while (this.again);
     } catch (error) {
-      if (!isLost(error)) this.tell(error);
+      if (!isLost(error)) this.tellOfNetwork(error);
     } finally {
       this.surveying = false;
     }

@@ -5,7 +5,8 @@ import type { MeshMap } from '../core/mesh/mesh-map';
 import type { SampleExtent } from '../core/mesh/sample-points';
 import type { SurfaceMesh } from '../core/mesh/surface-mesh';
 import type { Appearance } from '../core/surface/stage-layout';
-import type { FillResult, StageProgram } from '../workers/loom.worker';
+import type { StageProgram } from '../core/evaluate/stage-program';
+import type { FillResult } from '../workers/loom.worker';
 import type { StageLook } from './editor-store';
 
 /** Values at surface points, worked out by the workers. */

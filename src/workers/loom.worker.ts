@@ -1,18 +1,14 @@
 import * as Comlink from 'comlink';
-import { emitGlsl } from '../core/backends/glsl/emit';
-import { composeStageShader } from '../core/backends/glsl/stage-shader';
-import type { StageShader } from '../core/backends/glsl/stage-shader';
 import { AppError, messageOf } from '../core/base/diagnostic';
-import { CompileError, compileNetwork, uniformsFor } from '../core/compile/compile';
+import { CompileError, uniformsFor } from '../core/compile/compile';
 import type { MapDemand } from '../core/compile/compile';
 import { findNode, valueOf } from '../core/compile/uniforms';
-import type { Binding } from '../core/compile/uniforms';
 import { bakeRows, makeBakeSession, planBake } from '../core/evaluate/bake';
 import type { BakePlan } from '../core/evaluate/bake';
 import { seePoints } from '../core/evaluate/camera';
 import type { Camera, VisiblePoints } from '../core/evaluate/camera';
 import { NO_IMAGE } from '../core/base/image';
-import type { ImageReading, ImageSlot } from '../core/compile/images';
+import type { ImageReading } from '../core/compile/images';
 import { threadImages } from '../core/evaluate/image-store';
 import type { ImageFacts } from '../core/evaluate/image-store';
 import { drawOutput } from '../core/evaluate/draw';
@@ -21,6 +17,7 @@ import { paintSurface, paintValues } from '../core/evaluate/picture';
 import type { Picture } from '../core/evaluate/picture';
 import { proveGroup } from '../core/evaluate/proof';
 import type { Proof } from '../core/evaluate/proof';
+import { EVENED_ON_STAGE, makeStageProgram } from '../core/evaluate/stage-program';
 import { EvaluationSession, demandsOf, scaleOf } from '../core/evaluate/session';
 import { describeValues, histogram } from '../core/evaluate/statistics';
 import type { Statistics } from '../core/evaluate/statistics';
@@ -37,18 +34,13 @@ import { pointsAt, uniformPoints } from '../core/mesh/sample-points';
 import type { SampleExtent, SamplePoints } from '../core/mesh/sample-points';
 import type { SurfaceMesh } from '../core/mesh/surface-mesh';
 import { SURFACE_LANES } from '../core/nodes/surface-parameters';
-import { PLAIN_LANES, PLAIN_TARGETS, appearanceOf, surfaceWrites } from '../core/surface/stage-layout';
+import { PLAIN_LANES, PLAIN_TARGETS, appearanceOf } from '../core/surface/stage-layout';
 import type { Appearance } from '../core/surface/stage-layout';
 
 /** What went wrong in a worker, as data: errors thrown across threads lose their kind. */
 export interface WorkerFailure { readonly failed: true; readonly code: string; readonly message: string; readonly action: string }
 export type Answer<T> = T | WorkerFailure;
 
-export interface StageProgram {
-  readonly shader: StageShader; readonly bindings: readonly Binding[]; readonly uniformCount: number; readonly kind: ValueKind;
-  readonly kinds: ReadonlyMap<string, ValueKind>;
-  readonly imageSlots: readonly ImageSlot[];
-}
 export type ResolvedDemand = MapDemand & { readonly resolved: MapSettings };
 export interface TapResult { readonly key: string; readonly kind: ValueKind; readonly statistics: Statistics | null; readonly picture: Picture; readonly histogram: Uint32Array | null }
 export interface EvaluationResult { readonly taps: readonly TapResult[]; readonly demands: readonly ResolvedDemand[]; readonly compilations: number; readonly kinds: ReadonlyMap<string, ValueKind>; readonly appearance: Appearance; readonly readings: readonly (readonly [string, ImageReading])[] }
@@ -57,8 +49,6 @@ export interface EvaluationRequest { readonly model: string; readonly document: 
 interface LoadedModel { readonly analysis: MeshAnalysis; readonly uniform: SamplePoints; readonly maps: Map<string, MeshMap>; seen: { key: string; points: VisiblePoints; spread: SamplePoints } | null }
 const models = new Map<string, LoadedModel>();
 const HISTOGRAM_BINS = 64;
-/** On the stage hard steps are evened out over a pixel. */
-const STAGE = ['images', 'steps'] as const;
 const STATISTICS_POINTS = 4096;
 /** How far a picking ray looks, metres. */
 const FARTHEST = 1e30;
@@ -83,16 +73,6 @@ async function attempt<T>(work: () => T | Promise<T>): Promise<Answer<T>> {
 
 function adopt(id: string, mesh: SurfaceMesh): void {
   if (!models.has(id)) models.set(id, { analysis: new MeshAnalysis(mesh), uniform: uniformPoints(mesh, STATISTICS_POINTS), maps: new Map(), seen: null });
-}
-
-function prepareStage(document: NetworkDocument, pin: string | null, targets: number): StageProgram {
-  const compiled = compileNetwork(document, { surface: pin === null, taps: pin === null ? [] : [pin], evensOut: STAGE });
-  const kind = pin === null ? 'surface' : compiled.slots[0]?.kind ?? 'scalar';
-  const glsl = emitGlsl({ ...compiled.program, inputs: compiled.program.inputs });
-  const live = { ...glsl, inputs: glsl.inputs.filter((name) => compiled.liveInputs.has(name)) };
-  const isSurface = kind === 'surface';
-  const writes = isSurface ? surfaceWrites(targets) : kind === 'scalar' ? 'target0 = vec4(vec3($0), 1.0);' : 'target0 = vec4($0, $1, $2, 1.0);';
-  return { shader: composeStageShader(live, 'screen', isSurface ? targets : 1, writes), bindings: compiled.bindings, uniformCount: Math.max(1, compiled.program.uniformCount), kind, kinds: compiled.kinds, imageSlots: compiled.imageSlots };
 }
 
 function sessionFor(taps: readonly string[]): EvaluationSession {
@@ -144,7 +124,7 @@ const fillings = new Map<string, Filling>();
 function fillingOf(subject: string, pin: string | null): Filling {
   const known = fillings.get(subject);
   if (known?.pin === pin) return known;
-  const made: Filling = { pin, session: new EvaluationSession({ surface: pin === null, taps: pin === null ? [] : [pin], evensOut: STAGE }), points: known?.points ?? new Map<string, { readonly key: string; readonly points: SamplePoints }>() };
+  const made: Filling = { pin, session: new EvaluationSession({ surface: pin === null, taps: pin === null ? [] : [pin], evensOut: EVENED_ON_STAGE }), points: known?.points ?? new Map<string, { readonly key: string; readonly points: SamplePoints }>() };
   fillings.set(subject, made);
   return made;
 }
@@ -249,7 +229,7 @@ const api = {
     const copy = { ...sheet, data: sheet.data.slice() };
     return Comlink.transfer(copy, [copy.data.buffer]);
   }),
-  prepareStage: (document: NetworkDocument, pin: string | null, targets: number = PLAIN_TARGETS) => attempt(() => prepareStage(document, pin, targets)),
+  prepareStage: (document: NetworkDocument, pin: string | null, targets: number = PLAIN_TARGETS) => attempt(() => makeStageProgram(document, pin, targets)),
   evaluate: (request: EvaluationRequest) => attempt(() => evaluate(request)),
   fill: (request: FillRequest) => attempt(() => fill(request)),
   survey: (id: string, document: NetworkDocument, pin: string | null, standing: Standing) => attempt(() => survey(id, document, pin, standing)),

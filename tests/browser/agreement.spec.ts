@@ -4,8 +4,10 @@ import { emitGlsl } from '@/core/backends/glsl/emit';
 import { composePointShader, composeStageShader } from '@/core/backends/glsl/stage-shader';
 import { surfaceWrites } from '@/core/surface/stage-layout';
 import { compileNetwork, uniformsFor } from '@/core/compile/compile';
+import { MODEL_UNIFORMS } from '@/core/compile/uniforms';
 import type { CompiledNetwork } from '@/core/compile/compile';
 import { bakeRows, makeBakeSession, pictureRows, planBake } from '@/core/evaluate/bake';
+import { makeStageProgram } from '@/core/evaluate/stage-program';
 import { scaleOf } from '@/core/evaluate/session';
 import { Builder } from '@/core/ir/builder';
 import { mixBits } from '@/core/ir/library/hash';
@@ -114,7 +116,7 @@ test('GLSL agrees with WebAssembly on every node: within 1e-3·max(1, |r|), step
 test('hashes are equal to the bit', async ({ page }) => {
   await page.goto('about:blank');
   const b = new Builder();
-  b.reserveUniforms(8, 4);
+  b.reserveUniforms(MODEL_UNIFORMS, 4);
   const word = mixBits(b, b.ixor(b.imul(b.toInt(b.input('position.x')), b.i(0x8da6b343)), b.imul(b.toInt(b.input('position.y')), b.i(0xd8163841))));
   const halves = [b.toFloat(b.iand(word, b.i(0xffff))), b.toFloat(b.iand(b.ishrUnsigned(word, 16), b.i(0xffff)))];
   const program = b.finish(halves.map((value, k) => ({ name: String(k), value })));
@@ -125,6 +127,29 @@ test('hashes are equal to the bit', async ({ page }) => {
   const { wasm } = evaluateWasm(compiled, document, (name) => lane.get(name), POINTS);
   const glsl = await runShaders(page, shaderRuns(compiled, document, (name) => lane.get(name) as Float32Array));
   expect(glsl).toEqual(wasm.map((values) => Array.from(values)));
+});
+
+test('every node compiles for the stage, its values and what a bump makes of them', async ({ page }) => {
+  await page.goto('about:blank');
+  const shaders = NODES.flatMap((definition) => {
+    const [id, port] = Object.entries(definition.outputs).find(([, { kind }]) => kind !== 'surface') ?? [];
+    if (id === undefined || port === undefined) return [];
+    const scalar = port.kind === 'scalar' ? `n:${id} > b:height` : `n:${id} > m:a`;
+    const document = documentOf([node('n', definition.id), node('m', 'math.measure'), node('b', 'surface.bump'), node('s', 'surface.surface')], [scalar, ...(port.kind === 'scalar' ? [] : ['m:value > b:height']), 'b:normal > s:normal', 's:surface > @out:surface']);
+    return [{ id: definition.id, ...makeStageProgram(document, null, 4).shader }];
+  });
+  expect(shaders.length).toBeGreaterThan(85);
+  const refused = await page.evaluate((given) => {
+    const gl = document.createElement('canvas').getContext('webgl2');
+    if (!gl) throw new Error('no WebGL 2');
+    return given.flatMap(({ id, vertex, fragment }) => ([[gl.VERTEX_SHADER, vertex], [gl.FRAGMENT_SHADER, fragment]] as const).flatMap(([type, text]) => {
+      const shader = gl.createShader(type) as WebGLShader;
+      gl.shaderSource(shader, `#version 300 es\n${text}`);
+      gl.compileShader(shader);
+      return gl.getShaderParameter(shader, gl.COMPILE_STATUS) ? [] : [`${id}: ${gl.getShaderInfoLog(shader) ?? ''}`];
+    }));
+  }, shaders.map(({ id, vertex, fragment }) => ({ id, vertex, fragment })));
+  expect(refused).toEqual([]);
 });
 
 test('the stage in atlas space and the bake differ by at most 2/255 at the 99.9th percentile', async ({ page }) => {

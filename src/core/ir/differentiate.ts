@@ -200,7 +200,7 @@ function inputTangents(b: Builder, value: Value): Tangents {
   const name = b.inputName(value);
   const axis = ['position.x', 'position.y', 'position.z'].indexOf(name);
   if (axis >= 0) return [0, 1, 2].map((k) => (k === axis ? b.f(1) : null));
-  // What is the same all over a part does not change along it.
-  if (/\.d[xyz]$/.test(name) || name.startsWith('part.')) return [null, null, null];
+  // What is the same all over a part or a triangle does not change along it; how it is looked at does so too slowly to count.
+  if (/\.d[xyz]$/.test(name) || /^(part|faceNormal|view)\.|^footprint$/.test(name)) return [null, null, null];
   return ['x', 'y', 'z'].map((letter) => b.input(`${name}.d${letter}`));
 }

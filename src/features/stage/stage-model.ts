@@ -12,7 +12,7 @@ import { ALL_TARGETS, NORMAL_TARGET, NO_FEATURES } from '@/core/surface/stage-la
 import type { Appearance } from '@/core/surface/stage-layout';
 import type { StageLook } from '@/state/editor-store';
 import type { FillSource, ModelFeed } from '@/state/stage-feed';
-import type { StageProgram } from '@/workers/loom.worker';
+import type { StageProgram } from '@/core/evaluate/stage-program';
 import { BufferFiller } from './buffer-filler';
 import { addExtras, stageGeometry } from './stage-geometry';
 import { makeClayValueMaterial, makeFlatMaterial } from './stage-materials';
