@@ -104,7 +104,8 @@ function buildNode(range: usize, frame: usize): i32 {
       const child = frame + <usize>k * CHILD;
       if (load<i32>(child, 68) - load<i32>(child, 64) <= LEAF) continue;
       const area = halfArea(v128.load(child), v128.load(child, 16));
-      if (area > most) { most = area; widest = k; }
+      // An area that is not a number is divided, too.
+      if (area > most || widest < 0) { most = area; widest = k; }
     }
     if (widest < 0) break;
     split(frame + <usize>widest * CHILD, frame + <usize>count * CHILD);

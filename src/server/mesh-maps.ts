@@ -3,7 +3,7 @@ import { setImmediate } from 'node:timers/promises';
 import type { NetworkDocument } from '@/core/graph/document';
 import { compileNetwork, uniformsFor } from '@/core/compile/compile';
 import { demandsOf, scaleOf } from '@/core/evaluate/session';
-import { MAP_CHUNK, MAP_SIZE, keptMapKey } from '@/core/mesh/analysis';
+import { MAP_CHUNK, MAP_SIZE, isWorthKeeping, keptMapKey } from '@/core/mesh/analysis';
 import type { MapSettings, MeshAnalysis } from '@/core/mesh/analysis';
 import type { ModelPreparation } from '@/core/exchange/prepare';
 import { findMeshMap, hasMeshMap, insertMeshMap } from '@/db/queries/models';
@@ -27,6 +27,7 @@ export async function requestMaps(document: NetworkDocument, model: { blobHash: 
   const key = await modelKey(model);
   const boss = await jobs();
   for (const { resolved } of demandsOf(compiled, uniformsFor(compiled, document, scaleOf(analysis.mesh)), analysis.mesh)) {
+    if (!isWorthKeeping(resolved)) continue;
     const mapKey = keptMapKey(resolved);
     if (await hasMeshMap({ modelKey: key, mapKey, size: MAP_SIZE.fine })) continue;
     const task: MapTask = { blobHash: model.blobHash, preparation: model.preparation, settings: resolved };

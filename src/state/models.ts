@@ -1,5 +1,5 @@
 import type { MapSettings } from '../core/mesh/analysis';
-import { MAP_CHUNK, MAP_SIZE, MAP_TITLES, keptMapKey, mapKey } from '../core/mesh/analysis';
+import { MAP_CHUNK, MAP_SIZE, MAP_TITLES, isWorthKeeping, keptMapKey, mapKey } from '../core/mesh/analysis';
 import type { MeshMap } from '../core/mesh/mesh-map';
 import type { SurfaceMesh } from '../core/mesh/surface-mesh';
 import { isLost, settled } from '../workers/pool';
@@ -8,6 +8,9 @@ import type { ModelPreparation } from '../core/exchange/prepare';
 import { getMeshMap, getModel } from './api';
 import { editorStore } from './editor-store';
 import { keepMap, recallMap } from './map-cache';
+
+/** Maps nobody asks for any more that are still kept, so that going back shows them at once. */
+const IDLE_MAPS = 24;
 
 interface MapEntry { readonly settings: MapSettings; map: MeshMap | null; fine: boolean }
 export interface LoadedModel {
@@ -83,7 +86,19 @@ export class ModelKeeper {
       const key = `${model} ${mapKey(each)}`;
       if (!this.maps.has(key)) this.maps.set(key, { settings: each, map: null, fine: false });
     }
+    this.forgetOld();
     if (!this.working) void this.work();
+  }
+
+  /** Maps of settings that were only passed through, as while a slider is dragged, are not kept for ever. */
+  private forgetOld(): void {
+    const { wanted } = this;
+    const idle = [...this.maps.keys()].filter((key) => !wanted.has(key));
+    for (const key of idle.slice(0, Math.max(0, idle.length - IDLE_MAPS))) {
+      const entry = this.maps.get(key);
+      this.maps.delete(key);
+      if (entry?.map) for (const worker of this.pool.all) void worker.dropMap(modelOf(key), entry.settings);
+    }
   }
 
   /** Stops measuring; what was shown last stays. Changing a setting, or `resume`, measures again. */
@@ -142,6 +157,7 @@ export class ModelKeeper {
 
   /** A finished map of this browser or of the server. */
   private async recall(model: string, settings: MapSettings): Promise<Float32Array<ArrayBuffer> | null> {
+    if (!isWorthKeeping(settings)) return null;
     const key = `${this.loaded.get(model)?.key ?? ''} ${keptMapKey(settings)}`;
     const total = await settled((this.pool.labourers[0] ?? this.pool.evaluator).texelCount(model, MAP_SIZE.fine));
     const own = await recallMap(key);
@@ -194,7 +210,7 @@ export class ModelKeeper {
     while (done < total && this.isWanted(key)) await labour(this.pool.evaluator);
     if (done < total) return;
     this.counts.measured++;
-    await keepMap(`${this.loaded.get(model)?.key ?? ''} ${keptMapKey(entry.settings)}`, values);
+    if (isWorthKeeping(entry.settings)) await keepMap(`${this.loaded.get(model)?.key ?? ''} ${keptMapKey(entry.settings)}`, values);
     await this.finish(model, entry, values);
   }
 }

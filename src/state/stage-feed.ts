@@ -18,7 +18,7 @@ export interface ModelFeed {
   setPlacing(placing: Placing): void;
   setProgram(program: StageProgram): void;
   setValues(values: Float32Array): void;
-  setMap(field: string, map: MeshMap | null): void;
+  setMap(field: string, map: MeshMap): void;
   setImage(slot: number, sheet: ImageAtlas): void;
   setAppearance(appearance: Appearance): void;
   /** In the mode `workers`: something changed, ask for values again. */

@@ -111,7 +111,11 @@ export class StageSubject {
   feedMaps(): void {
     if (!this.shown || !this.feed) return;
     if (this.stage?.mode === 'workers') return this.feed.touch();
-    for (const demand of this.demands) this.feed.setMap(demand.field, this.kit.models.mapFor(this.shown.id, demand.resolved));
+    for (const demand of this.demands) {
+      const map = this.kit.models.mapFor(this.shown.id, demand.resolved);
+      // Until a map with new settings is measured, the one before stands in for it.
+      if (map) this.feed.setMap(demand.field, map);
+    }
     this.stage?.invalidate();
   }
 

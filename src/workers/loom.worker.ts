@@ -12,6 +12,7 @@ import type { ImageReading } from '../core/compile/images';
 import { threadImages } from '../core/evaluate/image-store';
 import type { ImageFacts } from '../core/evaluate/image-store';
 import { drawOutput } from '../core/evaluate/draw';
+import { sceneLighting } from '../core/evaluate/lighting';
 import { drawModelLook } from '../core/evaluate/model-looks';
 import { paintSurface, paintValues } from '../core/evaluate/picture';
 import type { Picture } from '../core/evaluate/picture';
@@ -81,6 +82,11 @@ function sessionFor(taps: readonly string[]): EvaluationSession {
   return session.session;
 }
 
+function once<T>(make: () => T): () => T {
+  let made: { readonly value: T } | null = null;
+  return () => (made ??= { value: make() }).value;
+}
+
 /** The ends a histogram runs between: those of the ramp the values arrive at, else 0 and 1. */
 function domainOf(document: NetworkDocument, key: string): readonly [number, number] {
   const [place = '', input] = key.split('<');
@@ -101,12 +107,13 @@ function evaluate({ model: id, document, taps, camera, size }: EvaluationRequest
   const seen = model.seen.points;
   const shown = used.evaluate(document, mesh, seen.points, maps);
   const spread = used.evaluate(document, mesh, model.seen.spread, maps);
+  const lighting = once(() => sceneLighting(document, model.analysis, seen.points));
   const results = compiled.slots.filter((slot) => slot.key !== 'surface').map((slot): TapResult => {
     const part = (lanes: readonly Float32Array[]): readonly Float32Array[] => lanes.slice(slot.first, slot.first + slot.lanes);
     const isSurface = slot.kind === 'surface';
     return {
       key: slot.key, kind: slot.kind,
-      picture: isSurface ? paintSurface(seen, part(shown)) : paintValues(seen, part(shown), slot.kind === 'colour'),
+      picture: isSurface ? paintSurface(seen, part(shown), lighting()) : paintValues(seen, part(shown), slot.kind === 'colour'),
       statistics: isSurface ? null : describeValues(part(spread)),
       histogram: slot.kind === 'scalar' ? histogram(spread[slot.first] as Float32Array, HISTOGRAM_BINS, ...domainOf(document, slot.key)) : null,
     };
@@ -223,6 +230,7 @@ const api = {
     return Comlink.transfer(map, [map.data.buffer]);
   }),
   provideMap: (id: string, settings: MapSettings, map: MeshMap) => attempt(() => { loaded(id).maps.set(mapKey(settings), map); return true; }),
+  dropMap: (id: string, settings: MapSettings) => attempt(() => loaded(id).maps.delete(mapKey(settings))),
   loadImage: (hash: string, bytes: Uint8Array) => attempt((): ImageFacts => threadImages.add(hash, bytes)),
   imageSheet: (hash: string, reading: ImageReading) => attempt(() => {
     const sheet = threadImages.sheet(hash, reading) ?? NO_IMAGE;

@@ -91,6 +91,11 @@ describe('the ray kernel', () => {
     expect(['1.01', '0.99'].map((reach) => kernel.countMet(raysOf([[at, [0, -1, 0]]], Number(reach))))).toEqual([1, 0]);
     expect(kernel.countMet(raysOf([[at, [0, 1, 0]], [at, [1, 0, 0]]]))).toBe(0);
   });
+  it('builds over places that are no numbers, and lets rays pass there', () => {
+    const positions = Float32Array.from({ length: 300 * 9 }, (_, k) => (k % 7 === 0 ? NaN : k % 5));
+    const kernel = new MeshKernel({ positions, indices: Uint32Array.from({ length: 900 }, (_, k) => k), size: 4 });
+    expect([0, kernel.bytes > 0 ? 1 : 0]).toEqual([kernel.countMet(Float32Array.of(50, 50, 50, 0, 1, 0, 1e30, 0)), 1]);
+  });
   it('builds over one triangle, over duplicates, and over triangles without area', () => {
     const one = { positions: Float32Array.of(0, 0, 0, 1, 0, 0, 0, 1, 0), size: 1 };
     const ray = raysOf([[[0.2, 0.2, 1], [0, 0, -1]]]);

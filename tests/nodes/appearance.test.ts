@@ -1,6 +1,6 @@
 import { PLAIN_SURFACE, SURFACE_LANES } from '@/core/nodes/surface-parameters';
 import { sampleSurface, shadePoint } from '@/core/surface/shade';
-import type { SurfaceSample } from '@/core/surface/shade';
+import type { ShadedScene, SurfaceSample } from '@/core/surface/shade';
 import { ALL_TARGETS, PLAIN_LANES, SURFACE_PLACES, appearanceOf, chooseOpacityMode, surfaceWrites } from '@/core/surface/stage-layout';
 
 /** Lanes of a few points of plain clay, with some of them changed. */
@@ -8,7 +8,8 @@ function lanesWith(changes: Record<string, readonly number[]> = {}, count = 4): 
   return SURFACE_LANES.map((name, k) => Float32Array.from({ length: count }, (_, point) => changes[name]?.[point] ?? (name === 'normal.z' ? 1 : PLAIN_SURFACE[k] ?? 0)));
 }
 const point = (changes: Partial<SurfaceSample> = {}): SurfaceSample => ({ ...sampleSurface(lanesWith(), 0), ...changes });
-const brightness = (surface: SurfaceSample, view: [number, number, number] = [0, 0, 1]): number => shadePoint(surface, view).reduce((sum, x) => sum + x, 0);
+const STUDIO: ShadedScene = { lights: [{ towards: [0.46, 0.69, 0.55], colour: [2.5, 2.4, 2.3] }, { towards: [-0.9, 0.28, 0.34], colour: [0.5, 0.5, 0.6] }], surroundings: { turn: 0, strength: 1 } };
+const brightness = (surface: SurfaceSample, view: [number, number, number] = [0, 0, 1], scene: ShadedScene = STUDIO): number => shadePoint(surface, view, scene).reduce((sum, x) => sum + x, 0);
 
 describe('what the stage needs of a surface', () => {
   it('finds each feature where a single point uses it', () => {
@@ -41,7 +42,7 @@ describe('what the stage needs of a surface', () => {
 
 describe('shading on the processor', () => {
   it('shows an unlit colour as it is', () => {
-    expect(shadePoint(point({ unlit: 1, baseColour: [0.2, 0.3, 0.4] }), [0, 0, 1])).toEqual([0.2, 0.3, 0.4]);
+    expect(shadePoint(point({ unlit: 1, baseColour: [0.2, 0.3, 0.4] }), [0, 0, 1], STUDIO)).toEqual([0.2, 0.3, 0.4]);
   });
   it('adds what glows, and nothing of it to what does not', () => {
     expect(brightness(point({ emission: [1, 1, 1] })) - brightness(point())).toBeCloseTo(3, 6);
@@ -57,7 +58,7 @@ describe('shading on the processor', () => {
     expect(brightness(point({ sheen: [1, 1, 1] }), rim)).toBeGreaterThan(brightness(point(), rim));
     const glow = (coat: number): number => brightness(point({ coat, baseColour: [1, 1, 1], roughness: 1 })) - brightness(point({ coat, baseColour: [0, 0, 0], roughness: 1 }));
     expect(glow(1)).toBeLessThan(glow(0));
-    const [red, , blue] = shadePoint(point({ transmission: 1, baseColour: [1, 1, 1], transmissionColour: [1, 0.5, 0] }), [0, 0, 1]);
+    const [red, , blue] = shadePoint(point({ transmission: 1, baseColour: [1, 1, 1], transmissionColour: [1, 0.5, 0] }), [0, 0, 1], STUDIO);
     expect(red).toBeGreaterThan(blue + 0.1);
   });
 });

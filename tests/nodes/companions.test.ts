@@ -68,7 +68,7 @@ describe('what a network reads on a model beside the current one', () => {
 
   it('sees the scene’s lights from where it stands, near ones as strong as the distance makes them', () => {
     const lights: readonly SceneLight[] = [{ id: 'a', name: 'A', kind: 'far', at: [1, 0.5, 0.2], colour: [1, 1, 1], intensity: 2 }, { id: 'b', name: 'B', kind: 'near', at: [1, 1, 0], colour: [1, 1, 1], intensity: 3 }];
-    const document = { ...documentOf([node('far', 'model.light-response', {}, { light: '1' }), node('near', 'model.light-response', {}, { light: '2' })]), lights };
+    const document = { ...documentOf([node('far', 'model.light-response', {}, { light: 'first' }), node('near', 'model.light-response', {}, { light: 'second' })]), lights };
     const [far, near, arriving] = read(document, ['far:facing', 'near:facing', 'near:light'], standing);
     const unit = (v: Triple): Triple => { const length = Math.hypot(...v); return [v[0] / length, v[1] / length, v[2] / length]; };
     const dot = (a: Triple, b: Triple): number => a[0] * b[0] + a[1] * b[1] + a[2] * b[2];

@@ -147,8 +147,8 @@ describe('light response', () => {
   it('takes one light, or the mean of all weighted by luminance; none is black', () => {
     const white = { ...far, colour: [1, 1, 1], intensity: 1 } as const;
     const lights = [white, { ...white, id: 'b', at: [1, 0, 0], intensity: 3 }] as const;
-    close([...lit(lights, 'facing', standing(0, 0, 0), '1'), ...lit(lights, 'facing', standing(0, 0, 0), '2'), ...lit(lights, 'facing', standing(0, 0, 0))], [1, 0, 0.25]);
-    close([...lit([], 'facing', standing(0, 0, 0)), ...lit([], 'brightness', standing(0, 0, 0)), ...lit(lights, 'facing', standing(0, 0, 0), '4')], [0, 0, 0]);
+    close([...lit(lights, 'facing', standing(0, 0, 0), 'first'), ...lit(lights, 'facing', standing(0, 0, 0), 'second'), ...lit(lights, 'facing', standing(0, 0, 0))], [1, 0, 0.25]);
+    close([...lit([], 'facing', standing(0, 0, 0)), ...lit([], 'brightness', standing(0, 0, 0)), ...lit(lights, 'facing', standing(0, 0, 0), 'fourth')], [0, 0, 0]);
   });
   it('moves without recompiling, and says that a bake freezes it', () => {
     const document = documentOf([node('n', 'model.light-response')]);

@@ -169,7 +169,7 @@ export class Lowering {
     const model: ModelReads = {
       ...this.model,
       isWired: (input) => this.wiredTo(scope, node.id, input).length > 0,
-      meshMap: (kind, wanted) => this.readMap(scope, node, kind, wanted, settings, options),
+      meshMap: (kind, wanted, which = '') => this.readMap(`map:${[...scope.path, node.id].join('/')}${which && `~${which}`}`, kind, wanted, settings, options),
     };
     return this.wrapOutputs(definition, this.lowerDefinition(scope, node, definition, inputs, options, model), flexKind);
   }
@@ -277,14 +277,15 @@ export class Lowering {
     return { base, count: this.b.uniform(base + (CURVE_ROWS + 1) * CURVE_ROW) };
   }
 
-  private readMap(scope: Scope, node: NodeInstance, kind: MeshMapKind, wanted: Readonly<Record<string, MapSetting>>, settings: ReadonlyMap<string, F32>, options: Readonly<Record<string, string>>): F32 {
-    const field = `map:${[...scope.path, node.id].join('/')}`;
-    const entries = Object.entries(wanted);
-    this.mapSlots.push({
-      field, kind,
-      settings: Object.fromEntries(entries.flatMap(([name, given]) => { const lane = typeof given === 'number' ? this.b.f(given) : typeof given === 'string' ? settings.get(given) : undefined; return lane ? [[name, lane]] : []; })),
-      choices: Object.fromEntries(entries.flatMap(([name, given]) => { const choice = typeof given === 'object' ? given.choice : options[given]; return choice === undefined ? [] : [[name, choice]]; })),
-    });
+  private readMap(field: string, kind: MeshMapKind, wanted: Readonly<Record<string, MapSetting>>, fixed: ReadonlyMap<string, F32>, options: Readonly<Record<string, string>>): F32 {
+    const settings: Record<string, F32> = {}, choices: Record<string, string> = {};
+    for (const [name, given] of Object.entries(wanted)) {
+      const lane = typeof given === 'number' ? this.b.f(given) : typeof given === 'string' ? fixed.get(given) : 'everywhere' in given ? given.everywhere : undefined;
+      const choice = typeof given === 'string' ? options[given] : typeof given === 'object' && 'choice' in given ? given.choice : undefined;
+      if (lane) settings[name] = lane;
+      if (choice !== undefined) choices[name] = choice;
+    }
+    this.mapSlots.push({ field, kind, settings, choices });
     return this.b.input(field);
   }
 }

@@ -1,6 +1,7 @@
 import type { NetworkDocument } from '../graph/document';
 import type { MeshAnalysis } from '../mesh/analysis';
 import type { VisiblePoints } from './camera';
+import { sceneLighting } from './lighting';
 import { halve, paintSurface, paintValues } from './picture';
 import type { Picture } from './picture';
 import { EvaluationSession } from './session';
@@ -11,9 +12,9 @@ import type { MapSource } from './session';
  * through: anti-aliased.
  * @throws CompileError when the document has errors
  */
-export function drawOutput(document: NetworkDocument, key: string, { mesh }: MeshAnalysis, seen: VisiblePoints, maps: MapSource): Picture {
+export function drawOutput(document: NetworkDocument, key: string, analysis: MeshAnalysis, seen: VisiblePoints, maps: MapSource): Picture {
   const session = new EvaluationSession({ surface: key === 'surface', taps: key === 'surface' ? [] : [key], evensOut: ['images', 'steps'] });
-  const lanes = session.evaluate(document, mesh, seen.points, maps);
+  const lanes = session.evaluate(document, analysis.mesh, seen.points, maps);
   const kind = session.prepare(document).slots[0]?.kind;
-  return halve(kind === 'surface' ? paintSurface(seen, lanes) : paintValues(seen, lanes, kind === 'colour'));
+  return halve(kind === 'surface' ? paintSurface(seen, lanes, sceneLighting(document, analysis, seen.points)) : paintValues(seen, lanes, kind === 'colour'));
 }

@@ -1,6 +1,7 @@
 import type { Vec3 } from '../base/vector';
 import { dot, scale } from '../base/vector';
 import { displayByte, sampleSurface, shadePoint } from '../surface/shade';
+import type { ShadedScene } from '../surface/shade';
 import { encodeSrgb } from '../surface/colour-science';
 import type { VisiblePoints } from './camera';
 
@@ -22,14 +23,14 @@ export function paintValues(seen: VisiblePoints, lanes: readonly Float32Array[],
   return picture;
 }
 
-/** A finished surface in the studio light. `lanes` as SURFACE_LANES. */
-export function paintSurface(seen: VisiblePoints, lanes: readonly Float32Array[]): Picture {
+/** A finished surface as a scene lights each of its points. `lanes` as SURFACE_LANES. */
+export function paintSurface(seen: VisiblePoints, lanes: readonly Float32Array[], lighting: (point: number) => ShadedScene): Picture {
   const picture = blank(seen);
   seen.pixels.forEach((pixel, k) => {
     const view: Vec3 = [seen.views[k * 3] as number, seen.views[k * 3 + 1] as number, seen.views[k * 3 + 2] as number];
     const surface = sampleSurface(lanes, k);
     const facing = dot(surface.normal, view) < -0.2 ? scale(surface.normal, -1) : surface.normal;
-    const colour = shadePoint({ ...surface, normal: facing }, view);
+    const colour = shadePoint({ ...surface, normal: facing }, view, lighting(k));
     colour.forEach((channel, c) => { picture.pixels[pixel * 4 + c] = surface.unlit >= 1 ? 255 * encodeSrgb(Math.min(1, Math.max(0, channel))) : displayByte(channel); });
     picture.pixels[pixel * 4 + 3] = 255 * Math.min(1, Math.max(0, surface.opacity));
   });

@@ -21,6 +21,7 @@ export class EvaluationSession {
   private compiled: CompiledNetwork | null = null;
   private runner: WasmRunner | null = null;
   private key = '';
+  private readonly lastMaps = new Map<string, { readonly mesh: SurfaceMesh; readonly map: MeshMap }>();
   /** How often something was compiled; dragging a value must not raise it. */
   compilations = 0;
 
@@ -51,11 +52,19 @@ export class EvaluationSession {
     const uniforms = uniformsFor(compiled, document, scaleOf(mesh, standing));
     const maps = new Map<string, MeshMap>();
     for (const demand of demandsOf(compiled, uniforms, mesh)) {
-      const map = source(demand.resolved);
-      if (map) maps.set(demand.field, map);
+      const map = source(demand.resolved) ?? this.lastMap(demand.field, mesh);
+      if (!map) continue;
+      maps.set(demand.field, map);
+      this.lastMaps.set(demand.field, { mesh, map });
     }
     this.runner?.setImages(bindImages(imageDemands(compiled.imageSlots, document), uniforms, this.images));
     return this.run(uniforms, lanesOf(mesh, points, maps), points.count, wanted);
+  }
+
+  /** Until a map with new settings is measured, the one before stands in for it. */
+  private lastMap(field: string, mesh: SurfaceMesh): MeshMap | undefined {
+    const last = this.lastMaps.get(field);
+    return last?.mesh === mesh ? last.map : undefined;
   }
 
   /** Evaluates given lanes. `uniforms` come from `uniformsFor`. */
@@ -71,7 +80,9 @@ export class EvaluationSession {
 export const scaleOf = ({ size, minimum, extent, attributes }: SurfaceMesh, standing?: Standing): ModelScale => ({ size, minimum, extent, attributes, ...(standing ? { standing } : {}) });
 
 export function demandsOf(compiled: CompiledNetwork, uniforms: Float32Array, mesh: SurfaceMesh): readonly (MapDemand & { readonly resolved: MapSettings })[] {
-  return mapDemands(compiled, uniforms).map((demand) => ({ ...demand, resolved: settleMap(demand.kind, demand.settings, demand.choices, mesh.size) }));
+  // A light that is not there throws no shadow.
+  const isNeeded = ({ resolved }: { resolved: MapSettings }): boolean => resolved.kind !== 'shadow' || resolved.isNear || resolved.at.some((x) => x !== 0);
+  return mapDemands(compiled, uniforms).map((demand) => ({ ...demand, resolved: settleMap(demand.kind, demand.settings, demand.choices, mesh.size) })).filter(isNeeded);
 }
 
 export { mapKey };

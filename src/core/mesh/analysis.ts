@@ -4,6 +4,8 @@ import { CreaseDistance } from './crease';
 import { assembleMap, vertexValuesToTexels } from './mesh-map';
 import type { MeshMap } from './mesh-map';
 import { MeshKernel } from './mesh-kernel';
+import { shadowsOn } from './shadow';
+import type { Vec3 } from '../base/vector';
 import { vertexPoints } from './sample-points';
 import type { SamplePoints } from './sample-points';
 import type { SurfaceMesh } from './surface-mesh';
@@ -14,16 +16,23 @@ export type MapSettings =
   | { readonly kind: 'occlusion'; readonly reach: number; readonly coneRad: number; readonly falloff: number; readonly side: 'open' | 'solid' | 'both'; /** Whether the model stands on a plane at its lowest point. */ readonly floor?: true }
   /** Metres to the nearest point of a part by its name, or of all parts but the point's own (null). */
   | { readonly kind: 'proximity'; readonly part: string | null }
-  | { readonly kind: 'crease'; readonly angleRad: number; readonly width: number };
+  | { readonly kind: 'crease'; readonly angleRad: number; readonly width: number }
+  /** What the model itself keeps of a light: metres, or a unit direction. */
+  | { readonly kind: 'shadow'; readonly at: Vec3; readonly isNear: boolean };
 export type MapKind = MapSettings['kind'];
 /** What maps are called while they are measured. */
-export const MAP_TITLES: Readonly<Record<MapKind, string>> = { curvature: 'curvature', occlusion: 'occlusion', proximity: 'proximity', crease: 'crease distance' };
+export const MAP_TITLES: Readonly<Record<MapKind, string>> = { curvature: 'curvature', occlusion: 'occlusion', proximity: 'proximity', crease: 'crease distance', shadow: 'shadows' };
+/** Whether a finished map is worth keeping: shadows change with every move of a light, and are measured in no time. */
+export const isWorthKeeping = ({ kind }: MapSettings): boolean => kind !== 'shadow';
 
 /** Rays per point of a finished occlusion map. */
 export const OCCLUSION_RAYS = 128;
 /** Rays of a first look: between so many a vertex, and so many in all where that leaves a choice. */
 const QUICK_RAYS = { least: 6, most: 24, all: 300_000 } as const;
 export const quickRays = (vertices: number): number => Math.min(QUICK_RAYS.most, Math.max(QUICK_RAYS.least, Math.round(QUICK_RAYS.all / Math.max(1, vertices))));
+
+/** Rays per point and light. */
+const SHADOW_RAYS = { quick: 2, fine: 8 } as const;
 
 /** Object sizes that stand for a distance to nothing. */
 const FAR_AWAY = 2;
@@ -50,11 +59,18 @@ export function settleMap(kind: MapKind, settings: Readonly<Record<string, numbe
   if (kind === 'curvature') return { kind, radius: length('radius') };
   if (kind === 'proximity') return { kind, part: choices['to'] === 'part' ? choices['part'] ?? '' : null };
   if (kind === 'crease') return { kind, width: length('width'), angleRad: Math.min(Math.max(settings['angle'] ?? 30, 0.5), 179) * Math.PI / 180 };
+  if (kind === 'shadow') return settleShadow(settings);
   const side = choices['side'] === 'solid' || choices['side'] === 'both' ? choices['side'] : 'open';
   return {
     kind, reach: length('reach'), side, falloff: Math.max(0, settings['falloff'] ?? 0),
     coneRad: Math.min(Math.max(settings['cone'] ?? 90, 1), 90) * Math.PI / 180, ...(choices['floor'] === 'ground' ? { floor: true } : {}),
   };
+}
+
+/** To a precision that no eye sees, so that equal lights give equal maps. */
+function settleShadow({ x = 0, y = 0, z = 0, near = 0 }: Readonly<Record<string, number>>): MapSettings {
+  const tidy = (value: number): number => (Number.isFinite(value) ? Number(value.toPrecision(6)) + 0 : 0);
+  return { kind: 'shadow', at: [tidy(x), tidy(y), tidy(z)], isNear: near > 0.5 };
 }
 
 /** A mesh with all that is prepared once to measure it. Heavy; lives in a worker or on the server. */
@@ -83,6 +99,7 @@ export class MeshAnalysis {
     if (settings.kind === 'curvature') return this.kernel.curvature(points, settings.radius, first, count);
     if (settings.kind === 'proximity') return this.kernel.distances(points, this.mesh.partNames.indexOf(settings.part ?? ''), settings.part === null, this.mesh.size * FAR_AWAY, first, count);
     if (settings.kind === 'crease') return this.creasesOf(settings).measure(points, first, count);
+    if (settings.kind === 'shadow') return shadowsOn(this.kernel, points, settings, this.mesh.size, rays < OCCLUSION_RAYS ? SHADOW_RAYS.quick : SHADOW_RAYS.fine, first, count);
     const { floor, ...asked } = settings;
     return this.kernel.openness(points, { ...asked, rays, ...(floor ? { floor: this.mesh.minimum[1] } : {}) }, first, count);
   }

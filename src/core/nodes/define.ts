@@ -124,6 +124,8 @@ export function openOption(title: string, help: string, open: OpenKind, none: re
 /** An option with its choices as `value: [title, help]`; the first is the default. */
 export function option<V extends string>(title: string, help: string, choices: Record<V, readonly [string, string]>): OptionDefinition<V> {
   const list = (Object.entries(choices) as [V, readonly [string, string]][]).map(([value, [name, meaning]]) => ({ value, title: name, help: meaning }));
+  // JavaScript puts keys that are whole numbers before all others, whatever order they were written in.
+  if (Object.keys(choices).some((value) => /^\d+$/.test(value)) && Object.keys(choices).some((value) => !/^\d+$/.test(value))) throw new Error(`Invariant broken: option ${title} mixes numbers and names`);
   const [first] = list;
   if (!first) throw new Error(`Invariant broken: option ${title} has no choice`);
   return { title, help, default: first.value, choices: list };
@@ -132,9 +134,9 @@ export function option<V extends string>(title: string, help: string, choices: R
 /** Values to start from, by the name of what they are for. */
 export interface StartingPoint { readonly title: string; readonly values: Readonly<Record<string, number | readonly [number, number, number]>> }
 
-/** The id of a fixed input or of an option, a number, or a choice made for good. */
-export type MapSetting = string | number | { readonly choice: string };
-export type MeshMapKind = 'curvature' | 'occlusion' | 'proximity' | 'crease';
+/** The id of a fixed input or of an option, a number, a choice made for good, or a number that is the same all over the model. */
+export type MapSetting = string | number | { readonly choice: string } | { readonly everywhere: F32 };
+export type MeshMapKind = 'curvature' | 'occlusion' | 'proximity' | 'crease' | 'shadow';
 /** A light as nodes read it: `at` a unit direction towards it when it is far, else its place in metres; colour times intensity. */
 export interface LightLanes { readonly at: Lanes3; readonly isNear: F32; readonly colour: Lanes3 }
 /** What a node may read of the model at the point at hand. Lengths in metres, object space, Y up. */
@@ -145,9 +147,9 @@ export interface ModelReads {
   readonly textureCoordinates: Lanes3;
   /** How the texture coordinates change along the surface: the gradients of u and of v, object space, per metre. */
   textureSlopes(): readonly [Lanes3, Lanes3];
-  /** Diameter of the smallest enclosing sphere. */
   /** From the model's own space to that of the scene. */
   readonly inWorld: { readonly position: (place: Lanes3) => Lanes3; readonly direction: (direction: Lanes3) => Lanes3 };
+  /** Diameter of the smallest enclosing sphere. */
   readonly size: F32;
   readonly boundsMinimum: Lanes3;
   readonly boundsExtent: Lanes3;
@@ -156,8 +158,8 @@ export interface ModelReads {
    * values are wanted at points and nothing is to be evened out.
    */
   footprint(of: 'images' | 'steps'): F32 | null;
-  /** A value of a mesh map; `settings` names the fixed inputs and options that decide the map. */
-  meshMap(kind: MeshMapKind, settings: Readonly<Record<string, MapSetting>>): F32;
+  /** A value of a mesh map; `settings` names the fixed inputs and options that decide the map; `which` tells several of one node apart. */
+  meshMap(kind: MeshMapKind, settings: Readonly<Record<string, MapSetting>>, which?: string): F32;
   /** The unit direction from the point to the eye; where nobody looks, the normal. */
   view(): Lanes3;
   /** The part the point lies on, counted from 0, and the middle of its bounds. */

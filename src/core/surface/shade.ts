@@ -18,15 +18,25 @@ export function sampleSurface(lanes: readonly Float32Array[], point: number): Su
   return sample as unknown as SurfaceSample;
 }
 
-interface Light { readonly towards: Vec3; readonly colour: Vec3 }
-const KEY: Light = { towards: normalise([0.5, 0.75, 0.6]), colour: [2.6, 2.5, 2.35] };
-const FILL: Light = { towards: normalise([-0.8, 0.25, 0.3]), colour: [0.5, 0.55, 0.62] };
+/** Light that arrives at a point: from where (unit), and how much of it. */
+export interface PointLight { readonly towards: Vec3; readonly colour: Vec3 }
+/** What lights a point: lights, and the studio around it, turned about the vertical (degrees) and dimmed. */
+export interface ShadedScene { readonly lights: readonly PointLight[]; readonly surroundings: { readonly turn: number; readonly strength: number } }
+
+/** The middle of the studio's window. */
+const WINDOW: Vec3 = normalise([0.5, 0.75, 0.6]);
 
 /** The studio surroundings: brighter above, a soft horizon. */
-function surroundings(direction: Vec3, roughness: number): Vec3 {
+function surroundingsOf(scene: ShadedScene): (direction: Vec3, roughness: number) => Vec3 {
+  const { turn, strength } = scene.surroundings;
+  const cosine = Math.cos(turn * Math.PI / 180), sine = Math.sin(turn * Math.PI / 180);
+  return ([x, y, z], roughness) => scale(studio([cosine * x - sine * z, y, cosine * z + sine * x], roughness), strength);
+}
+
+function studio(direction: Vec3, roughness: number): Vec3 {
   const up = direction[1] * (1 - 0.5 * roughness);
   const sky = 0.35 + 0.4 * Math.max(0, up) + 0.1 * Math.min(0, up);
-  const window = Math.max(0, dot(direction, KEY.towards));
+  const window = Math.max(0, dot(direction, WINDOW));
   const glow = 0.6 * Math.pow(window, 2 + 60 * (1 - roughness) ** 2);
   return [sky + glow, sky + glow, sky * 1.02 + glow];
 }
@@ -48,11 +58,11 @@ const clearReflectance = (index: number): number => ((index - 1) / (index + 1)) 
 const eachChannel = (f: (k: 0 | 1 | 2) => number): Vec3 => [f(0), f(1), f(2)];
 
 /**
- * Shades one point on the processor, for pictures made on the server and for the cards: two lights and surroundings;
+ * Shades one point on the processor, for pictures made on the server and for the cards: lights and surroundings;
  * reflection, coat, sheen, what shines through (the surroundings, without a thickness) and unlit surfaces.
  * Returns linear light. Source of the reflection model: glTF 2.0 specification, appendix B, and its extensions.
  */
-export function shadePoint(surface: SurfaceSample, view: Vec3): Vec3 {
+export function shadePoint(surface: SurfaceSample, view: Vec3, scene: ShadedScene): Vec3 {
   if (surface.unlit >= 1) return surface.baseColour;
   const { normal: n, baseColour: base, metalness, roughness, sheen, coat } = surface;
   const nv = Math.max(1e-3, dot(n, view));
@@ -63,7 +73,7 @@ export function shadePoint(surface: SurfaceSample, view: Vec3): Vec3 {
   const coated = coat * (0.04 + 0.96 * (1 - nv) ** 5);
   const cloth = Math.max(...sheen);
   let sum: Vec3 = [0, 0, 0];
-  for (const light of [KEY, FILL]) {
+  for (const light of scene.lights) {
     const nl = dot(n, light.towards);
     if (nl <= 0) continue;
     const half = normalise(add(light.towards, view));
@@ -76,6 +86,7 @@ export function shadePoint(surface: SurfaceSample, view: Vec3): Vec3 {
       return (under * (1 - coated) + varnish) * nl * light.colour[k];
     }));
   }
+  const surroundings = surroundingsOf(scene);
   const mirror = sub(scale(n, 2 * nv), view);
   const [around, reflected, varnished] = [surroundings(n, 1), surroundings(mirror, roughness), surroundings(mirror, surface.coatRoughness)];
   const beyond = surroundings(scale(add(view, scale(n, 0.4 * (1 - nv))), -1), roughness);

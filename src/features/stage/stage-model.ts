@@ -210,9 +210,9 @@ export class StageModel implements ModelFeed {
     material.uniformsNeedUpdate = true;
   }
 
-  setMap(field: string, map: MeshMap | null): void {
+  setMap(field: string, map: MeshMap): void {
     const known = this.mapTextures.get(field);
-    if (known && known.image.data === map?.data) return;
+    if (known && known.image.data === map.data) return;
     known?.dispose();
     const texture = mapTexture(map);
     this.mapTextures.set(field, texture);
