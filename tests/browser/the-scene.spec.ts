@@ -1,3 +1,4 @@
+import { decode } from 'fast-png';
 import { Document, WebIO } from '@gltf-transform/core';
 import { KHRDracoMeshCompression } from '@gltf-transform/extensions';
 import { expect, test } from '@playwright/test';
@@ -72,6 +73,41 @@ test('a beacon is dragged by its handle in one undoable step; lights move what f
   await page.getByTestId('bend').click();
   await page.keyboard.press('Delete');
   await expect(page.getByTestId('bend')).toHaveCount(0);
+});
+
+/** How often white meets black along a row of the stage, and how often the chosen beacon's line lies between. */
+async function bordersOf(page: Page): Promise<{ readonly all: number; readonly lined: number }> {
+  const { data, channels, width, height } = decode(await stagePicture(page));
+  const found = { all: 0, lined: 0 };
+  for (let y = 0; y < height; y++) {
+    let from = -1, isLined = false;
+    for (let x = 0; x < width; x++) {
+      const at = (y * width + x) * channels;
+      const [r, g, b, covered] = [data[at] ?? 0, data[at + 1] ?? 0, data[at + 2] ?? 0, (data[at + 3] ?? 255) > 250];
+      if (!covered) from = -1;
+      else if (Math.min(r, g, b) > 250) { from = x; isLined = false; }
+      else if (from >= 0 && Math.max(r, g, b) < 12) { if (x - from < 9) { found.all++; if (isLined) found.lined++; } from = -1; }
+      else if (from >= 0 && r > 150 && g > 120 && b < r * 0.75) isLined = true;
+    }
+  }
+  return found;
+}
+
+test('the boundary of a beacon is drawn on the surface where its mask ends, whatever its shape', async ({ page }) => {
+  await newMaterial(page, 'Outlines');
+  for (const [shape, place, extent] of [['sphere', [0.1, 0.1, 0.25], [0.3, 0.2, 0.35]], ['box', [0.05, 0, 0.2], [0.15, 0.12, 0.4]], ['cylinder', [0, 0.05, 0.2], [0.2, 0.2, 0.4]], ['half-space', [0, -0.05, 0], [0.3, 0.3, 0.3]]] as const) {
+    await page.evaluate(({ shape, place, extent }) => {
+      const store = window.brightLoomStore;
+      if (!store) throw new Error('no store');
+      const { document } = store.getState();
+      const node = { id: 'b', type: 'model.beacon', version: 1, at: [60, 60] as const, values: { place, extent, turn: [10, 20, shape === 'half-space' ? -35 : 35] as const, inner: 1 }, options: { shape } };
+      store.setState({ document: { ...document, network: { ...document.network, nodes: [node] } }, selection: ['b'], pin: 'b:mask' });
+    }, { shape, place, extent });
+    await settled(page);
+    const { all, lined } = await bordersOf(page);
+    expect(all).toBeGreaterThan(40);
+    expect(lined / all).toBeGreaterThan(0.93);
+  }
 });
 
 test('a Draco-compressed model and an OBJ are brought in by the browser', async ({ page }) => {

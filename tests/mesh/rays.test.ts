@@ -6,7 +6,7 @@ import { cross, dot, sub } from '@/core/base/vector';
 import type { Vec3 } from '@/core/base/vector';
 import { MeshAnalysis, settleMap } from '@/core/mesh/analysis';
 import { DEMO_MODELS } from '@/core/mesh/demo-models';
-import { RAY, MeshKernel } from '@/core/mesh/mesh-kernel';
+import { RAY, MeshKernel, sineOf } from '@/core/mesh/mesh-kernel';
 import { uniformPoints } from '@/core/mesh/sample-points';
 import type { SamplePoints } from '@/core/mesh/sample-points';
 import { ShapeSketch } from '@/core/mesh/shape-sketch';
@@ -154,6 +154,7 @@ describe('openness', () => {
       expect(apart[Math.floor(apart.length * 0.99)]).toBeLessThan(0.01);
     }
   }, 180000);
+  it('takes the width of a cone by a sine of its own', () => { for (let k = 0; k <= 90; k++) expect(Math.abs(sineOf(k * Math.PI / 180) - Math.sin(k * Math.PI / 180))).toBeLessThan(2e-15); });
   it('is the same everywhere, to the byte', () => {
     const mesh = meshOfSketch(new ShapeSketch().box([0, 0, 0], [1, 1, 1], 0, 2).box([0.8, 0.2, 0.3], [0.5, 0.4, 0.6], 0, 2).finish(0.3));
     const values = open(mesh, uniformPoints(mesh, 500), { rays: 64, reach: 0.7, falloff: 0.5, side: 'both' });

@@ -11,7 +11,7 @@ interface Props { readonly beacons: readonly PlacedBeacon[]; readonly chosen: st
 export function BeaconTools({ beacons, chosen, mode, onMode, onFind }: Props) {
   const held = beacons.find((beacon) => beacon.id === chosen);
   return (
-    <div className="absolute top-2 right-2 flex flex-col items-end gap-1 text-[11px]" data-testid="beacon-tools">
+    <div className="flex flex-col items-end gap-1" data-testid="beacon-tools">
       <div className="flex flex-wrap justify-end gap-1">
         {beacons.map((beacon) => (
           <button key={beacon.id} type="button" aria-pressed={beacon.id === chosen} onClick={() => { select([beacon.id]); }}

@@ -19,7 +19,7 @@ export function LookChoice() {
   const tap = useEditor((state) => (state.pin === null ? undefined : state.taps.get(state.pin)));
   const stretch = look === 'exaggerated' && pin !== null ? stretchOf(tap) : null;
   return (
-    <div className="absolute top-1 right-1 flex flex-col items-end gap-1 text-[11px]">
+    <div className="flex flex-col items-end gap-1">
       <ToggleGroup.Root type="single" aria-label="How the stage is looked at" value={look} onValueChange={(next) => { if (next) editorStore.setState({ look: next as StageLook }); }} className="flex rounded-[2px] border border-line bg-panel">
         {STAGE_LOOKS.map((each) => <ToggleGroup.Item key={each} value={each} title={WORDS[each][1]} className="px-1.5 py-0.5 text-soft hover:text-ink data-[state=on]:border-b-2 data-[state=on]:border-weld data-[state=on]:text-ink">{WORDS[each][0]}</ToggleGroup.Item>)}
       </ToggleGroup.Root>

@@ -77,9 +77,11 @@ export function Stage({ evaluation, models }: { readonly evaluation: Evaluation;
       ) : null}
       {problem ? <div role="alert" className="absolute inset-x-2 top-10 rounded-[2px] border border-madder bg-panel p-2 text-[12px]" data-testid="problem">{problem}</div> : null}
       {pin === null ? <OpacityChoice /> : null}
-      <LookChoice />
+      <div className="absolute top-1 right-1 flex flex-col items-end gap-1 text-[11px]">
+        <LookChoice />
+        {beacons.length > 0 ? <BeaconTools beacons={beacons} chosen={chosen} mode={mode} onMode={setMode} onFind={({ place, extent }) => { renderer.current?.lookAt(place, Math.max(...extent)); }} /> : null}
+      </div>
       <PickPrompt evaluation={evaluation} host={host} renderer={renderer} />
-      {beacons.length > 0 ? <BeaconTools beacons={beacons} chosen={chosen} mode={mode} onMode={setMode} onFind={({ place, extent }) => { renderer.current?.lookAt(place, Math.max(...extent)); }} /> : null}
       <span className="absolute right-1 bottom-1 flex">
         <Button look="quiet" aria-label="Frame the model" onClick={() => { renderer.current?.frameModel(); }}><Frame size={14} /></Button>
         <LightsPanel />

@@ -1,5 +1,6 @@
 import * as THREE from 'three';
 import { TransformControls } from 'three/addons/controls/TransformControls.js';
+import { BeaconOutlines } from './beacon-outlines';
 import type { BeaconInput, BeaconShape, PlacedBeacon } from '@/core/edit/beacons';
 import type { Triple } from '@/core/graph/document';
 
@@ -20,6 +21,8 @@ const LINES: Readonly<Record<BeaconShape, readonly number[]>> = {
 
 /** Dyes of the handles: madder, young willow, woad; weld while held. */
 const HANDLES = { x: 0xd9776a, y: 0xb4bf6c, z: 0x86a9d9, held: 0xf2d94e } as const;
+/** Lines of beacons that are not chosen: undyed. */
+const OTHER = 0xe8e2d4;
 const RADIANS = Math.PI / 180;
 export type BeaconMove = Readonly<Record<BeaconInput, Triple>>;
 const MODES: Readonly<Record<BeaconInput, 'translate' | 'rotate' | 'scale'>> = { place: 'translate', turn: 'rotate', extent: 'scale' };
@@ -29,10 +32,14 @@ export class StageBeacons {
   private readonly group = new THREE.Group();
   private readonly proxy = new THREE.Object3D();
   private readonly handles: TransformControls;
+  private readonly outlines: BeaconOutlines;
+  private shown: readonly PlacedBeacon[] = [];
+  private surface: THREE.BufferGeometry | null = null;
   private chosen: string | null = null;
   private isDragging = false;
 
   constructor(private readonly scene: THREE.Scene, camera: THREE.Camera, element: HTMLElement, events: { readonly onMove: (id: string, to: BeaconMove) => void; readonly onDrag: (isDragging: boolean) => void; readonly onChange: () => void }) {
+    this.outlines = new BeaconOutlines(scene);
     this.handles = new TransformControls(camera, element);
     this.handles.setSize(0.7);
     this.handles.setColors(HANDLES.x, HANDLES.y, HANDLES.z, HANDLES.held);
@@ -45,6 +52,7 @@ export class StageBeacons {
 
   close(): void {
     this.clear();
+    this.outlines.close();
     this.handles.detach();
     this.handles.dispose();
   }
@@ -53,6 +61,8 @@ export class StageBeacons {
   show(beacons: readonly PlacedBeacon[], chosen: string | null, mode: BeaconInput | null): void {
     this.clear();
     for (const beacon of beacons) if (beacon.isKnown) this.group.add(...linesOf(beacon, beacon.id === chosen));
+    this.shown = beacons.filter(({ isKnown }) => isKnown);
+    this.outline(chosen);
     const held = beacons.find((beacon) => beacon.id === chosen && beacon.isKnown);
     this.chosen = held?.id ?? null;
     if (!held || mode === null || !held.free.has(mode)) {
@@ -64,6 +74,17 @@ export class StageBeacons {
     this.handles.setMode(MODES[mode]);
     if (this.handles.object !== this.proxy) this.handles.attach(this.proxy);
     this.scene.add(this.handles.getHelper());
+  }
+
+  /** The surface that the boundaries are drawn on. */
+  setSurface(geometry: THREE.BufferGeometry): void {
+    this.surface = geometry;
+    this.outline(this.chosen);
+  }
+
+  /** The lines' shader writes colours as they are shown. */
+  private outline(chosen: string | null): void {
+    this.outlines.show(this.shown, this.surface, (id) => new THREE.Color().setHex(id === chosen ? HANDLES.held : OTHER, THREE.LinearSRGBColorSpace));
   }
 
   private place(): BeaconMove {
@@ -91,7 +112,7 @@ function settle(object: THREE.Object3D, { place, turn, extent }: PlacedBeacon): 
 /** Lines where the boundary is in sight, and faintly where the model hides it. */
 function linesOf(beacon: PlacedBeacon, isChosen: boolean): THREE.Object3D[] {
   const geometry = new THREE.BufferGeometry().setAttribute('position', new THREE.Float32BufferAttribute(LINES[beacon.shape], 3));
-  const colour = isChosen ? HANDLES.held : 0xe8e2d4;
+  const colour = isChosen ? HANDLES.held : OTHER;
   return [[true, isChosen ? 1 : 0.7] as const, [false, isChosen ? 0.35 : 0.15] as const].map(([depthTest, opacity]) => {
     const lines = new THREE.LineSegments(geometry.clone(), new THREE.LineBasicMaterial({ color: colour, transparent: true, opacity, depthTest, depthWrite: false, toneMapped: false }));
     settle(lines, beacon);

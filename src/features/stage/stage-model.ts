@@ -60,6 +60,8 @@ export class StageModel implements ModelFeed {
   private readonly images = new Map<number, ImageAtlas>();
   private readonly mapTextures = new Map<string, THREE.DataTexture>();
   private readonly eye = new THREE.Vector3();
+  /** Told of the surface when another model comes. */
+  onGeometry: ((geometry: THREE.BufferGeometry) => void) | null = null;
   private appearance: Appearance | null = null;
   private looks: StageLook = 'finished';
   private program: StageProgram | null = null;
@@ -95,8 +97,6 @@ export class StageModel implements ModelFeed {
   get isBusy(): boolean { return this.pending !== null || this.shading.isBusy || (this.filler?.isBusy ?? false); }
   /** Whether there is something to draw. */
   get isReady(): boolean { return this.mesh !== null && (this.filler ? this.filler.isFilled : this.program !== null); }
-  /** What lines are drawn on. */
-  get geometry(): THREE.BufferGeometry { return this.shadedMesh.geometry; }
 
   resize(width: number, height: number): void {
     if (this.filler) this.filler.resize(width, height);
@@ -145,6 +145,7 @@ export class StageModel implements ModelFeed {
     const geometry = stageGeometry(mesh);
     this.programMesh.geometry = geometry;
     this.shadedMesh.geometry = geometry;
+    this.onGeometry?.(geometry);
     this.mapTextures.forEach((texture) => { texture.dispose(); });
     this.mapTextures.clear();
     if (this.program) addExtras(geometry, mesh, this.program.shader);

@@ -97,6 +97,8 @@ export class StageRenderer implements StageFeed, StageView {
     const pixels = this.renderer.getDrawingBufferSize(new THREE.Vector2());
     model.resize(pixels.x, pixels.y);
     model.setLook(this.looks.look, this.looks.stretch);
+    // Beacons are drawn on the first, the current model.
+    if (this.models.size === 0) model.onGeometry = (geometry) => { this.beacons.setSurface(geometry); };
     this.models.set(name, model);
     return model;
   }
