@@ -80,14 +80,17 @@ async function bordersOf(page: Page): Promise<{ readonly all: number; readonly l
   const { data, channels, width, height } = decode(await stagePicture(page));
   const found = { all: 0, lined: 0 };
   for (let y = 0; y < height; y++) {
-    let from = -1, isLined = false;
+    let last: { readonly at: number; readonly isWhite: boolean } | null = null, isLined = false;
     for (let x = 0; x < width; x++) {
       const at = (y * width + x) * channels;
       const [r, g, b, covered] = [data[at] ?? 0, data[at + 1] ?? 0, data[at + 2] ?? 0, (data[at + 3] ?? 255) > 250];
-      if (!covered) from = -1;
-      else if (Math.min(r, g, b) > 250) { from = x; isLined = false; }
-      else if (from >= 0 && Math.max(r, g, b) < 12) { if (x - from < 9) { found.all++; if (isLined) found.lined++; } from = -1; }
-      else if (from >= 0 && r > 150 && g > 120 && b < r * 0.75) isLined = true;
+      const isWhite = Math.min(r, g, b) > 250;
+      if (!covered) last = null;
+      else if (isWhite || Math.max(r, g, b) < 12) {
+        if (last && last.isWhite !== isWhite && x - last.at < 9) { found.all++; if (isLined) found.lined++; }
+        last = { at: x, isWhite };
+        isLined = false;
+      } else if (r > 150 && g > 120 && b < r * 0.75) isLined = true;
     }
   }
   return found;
@@ -106,7 +109,8 @@ test('the boundary of a beacon is drawn on the surface where its mask ends, what
     await settled(page);
     const { all, lined } = await bordersOf(page);
     expect(all).toBeGreaterThan(40);
-    expect(lined / all).toBeGreaterThan(0.93);
+    // Where one thing stands before another, white meets black without a boundary between.
+    expect(lined / all).toBeGreaterThan(0.8);
   }
 });
 
