@@ -2,7 +2,7 @@ import { mkdir } from 'node:fs/promises';
 import path from 'node:path';
 import { bakeFiles } from '@/core/exchange/packaging';
 import { MeshAnalysis, mapKey } from '@/core/mesh/analysis';
-import type { MapSettings } from '@/core/mesh/analysis';
+import type { DetailSource, MapSettings } from '@/core/mesh/analysis';
 import type { MeshMap } from '@/core/mesh/mesh-map';
 import type { Arguments } from './arguments';
 import { UsageError } from './arguments';
@@ -26,9 +26,9 @@ export async function runBake({ positionals, values }: Arguments, print: (text: 
   const mesh = await readModel(model, complain, preparationOf(values));
   const analysis = new MeshAnalysis(mesh);
   const maps = new Map<string, MeshMap>();
-  const measured = (settings: MapSettings): MeshMap => {
+  const measured = (settings: MapSettings, detail?: DetailSource): MeshMap => {
     const key = mapKey(settings);
-    const map = maps.get(key) ?? analysis.fineMap(settings, Math.min(1024, Math.max(256, size)));
+    const map = maps.get(key) ?? analysis.fineMap(settings, Math.min(1024, Math.max(256, size)), detail);
     maps.set(key, map);
     return map;
   };

@@ -21,7 +21,7 @@ const MAP_SIZE = 256;
 function adviseOnModel(document: NetworkDocument, mesh: SurfaceMesh): readonly PlacedAdvice[] {
   const session = new EvaluationSession({ surface: true, taps: 'all', watched: watchedIn(document) });
   const analysis = new MeshAnalysis(mesh);
-  const lanes = session.evaluate(document, mesh, uniformPoints(mesh, POINTS), (settings) => analysis.quickMap(settings, MAP_SIZE));
+  const lanes = session.evaluate(document, mesh, uniformPoints(mesh, POINTS), (settings, detail) => analysis.quickMap(settings, MAP_SIZE, detail));
   return adviseDocument(document, session.prepare(document), lanes);
 }
 

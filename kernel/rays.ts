@@ -189,16 +189,18 @@ export function fillDirections(table: usize, rays: i32, spread: f32): void {
 }
 
 /**
- * Openness of points (position, normal, face normal: nine numbers each): the mean over the rays of a table, turned about each
+ * Openness of points (position, normal to look along, face normal, the surface's own normal: twelve numbers each): the mean over the rays of a table, turned about each
  * point's normal by a turn of its own, of 1 where nothing is met within `reach`, else of (distance/reach)^(1/falloff), 0 without falloff.
  * The plane y = `floor` counts as met by rays that go down to it; −Infinity for none.
+ * Rays below the triangle are left out; where `isDetailed`, those below the surface's own normal count as met.
  * @param first the number of the first point among all, which decides the turns; `sign` −1 looks inwards; `start` lifts off the surface
  */
-export function openness(root: i32, points: usize, first: i32, count: i32, out: usize, table: usize, rays: i32, sign: f32, start: f32, reach: f32, falloff: f32, floor: f32): void {
+export function openness(root: i32, points: usize, first: i32, count: i32, out: usize, table: usize, rays: i32, sign: f32, start: f32, reach: f32, falloff: f32, floor: f32, isDetailed: i32): void {
   for (let k = 0; k < count; k++) {
-    const at = points + <usize>k * 36;
+    const at = points + <usize>k * 48;
     const nx = load<f32>(at, 12) * sign, ny = load<f32>(at, 16) * sign, nz = load<f32>(at, 20) * sign;
     const fx = load<f32>(at, 24) * sign, fy = load<f32>(at, 28) * sign, fz = load<f32>(at, 32) * sign;
+    const ox = load<f32>(at, 36) * sign, oy = load<f32>(at, 40) * sign, oz = load<f32>(at, 44) * sign;
     const x = load<f32>(at) + fx * start, y = load<f32>(at, 4) + fy * start, z = load<f32>(at, 8) + fz * start;
     // A frame about the normal. Source: T. Duff et al., Building an Orthonormal Basis, Revisited, 2017.
     const s: f32 = nz >= 0 ? 1 : -1, a: f32 = -1 / (s + nz), b: f32 = nx * ny * a;
@@ -211,6 +213,7 @@ export function openness(root: i32, points: usize, first: i32, count: i32, out: 
       const u0 = load<f32>(entry), v0 = load<f32>(entry, 4), w = load<f32>(entry, 8);
       const u = u0 * c - v0 * d, v = u0 * d + v0 * c;
       const dx = tx * u + bx * v + nx * w, dy = ty * u + by * v + ny * w, dz = tz * u + bz * v + nz * w;
+      if (isDetailed && dx * ox + dy * oy + dz * oz <= 0) { counted += 1; continue; }
       if (dx * fx + dy * fy + dz * fz <= 1e-4) continue;
       counted += 1;
       const below: f32 = dy < 0 ? max<f32>(0, y - floor) / -dy : Infinity;

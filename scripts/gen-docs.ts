@@ -25,7 +25,7 @@ if (!process.argv.includes('--pages')) {
   const seen = seePoints(analysis, framingCamera(mesh.centre, mesh.size), SIZE * 2, SIZE * 2);
   for (const definition of listDefinitions()) {
     const { document, shown } = exampleOf(definition);
-    const picture = drawOutput(document, shown, analysis, seen, (settings) => analysis.quickMap(settings, MAP_SIZE));
+    const picture = drawOutput(document, shown, analysis, seen, (settings, detail) => analysis.quickMap(settings, MAP_SIZE, detail));
     writeFileSync(path.join(folder, 'pictures', `${definition.id}.png`), encodeRgba(picture.width, picture.height, picture.pixels));
   }
   console.log(`${String(listDefinitions().length)} pictures`);

@@ -1,9 +1,8 @@
 import { deflateSync } from 'node:zlib';
 import { setImmediate } from 'node:timers/promises';
 import type { NetworkDocument } from '@/core/graph/document';
-import { compileNetwork, uniformsFor } from '@/core/compile/compile';
-import { demandsOf, scaleOf } from '@/core/evaluate/session';
-import { MAP_CHUNK, MAP_SIZE, isWorthKeeping, keptMapKey } from '@/core/mesh/analysis';
+import { EvaluationSession } from '@/core/evaluate/session';
+import { MAP_CHUNK, MAP_SIZE, isShared, keptMapKey } from '@/core/mesh/analysis';
 import type { MapSettings, MeshAnalysis } from '@/core/mesh/analysis';
 import type { ModelPreparation } from '@/core/exchange/prepare';
 import { findMeshMap, hasMeshMap, insertMeshMap } from '@/db/queries/models';
@@ -23,11 +22,11 @@ export async function keptMap(user: SignedIn, modelId: string, settings: MapSett
 
 /** Has the maps of a saved network measured in the background, so that nobody else waits for them. */
 export async function requestMaps(document: NetworkDocument, model: { blobHash: string; preparation: ModelPreparation }, analysis: MeshAnalysis): Promise<void> {
-  const compiled = compileNetwork(document, { surface: true, taps: [], evensOut: ['images'] });
+  const session = new EvaluationSession({ surface: true, taps: [], evensOut: ['images'] });
   const key = await modelKey(model);
   const boss = await jobs();
-  for (const { resolved } of demandsOf(compiled, uniformsFor(compiled, document, scaleOf(analysis.mesh)), analysis.mesh)) {
-    if (!isWorthKeeping(resolved)) continue;
+  for (const { resolved } of session.demands(document, analysis.mesh)) {
+    if (!isShared(resolved)) continue;
     const mapKey = keptMapKey(resolved);
     if (await hasMeshMap({ modelKey: key, mapKey, size: MAP_SIZE.fine })) continue;
     const task: MapTask = { blobHash: model.blobHash, preparation: model.preparation, settings: resolved };

@@ -29,9 +29,9 @@ export function prepareModel({ blobHash, preparation }: Pick<StoredModel, 'blobH
     const { mesh } = await readModel(new Uint8Array(file.bytes), 'model', { preparation });
     const analysis = new MeshAnalysis(mesh);
     const cache = new Map<string, MeshMap>();
-    const maps: MapSource = (settings) => {
+    const maps: MapSource = (settings, detail) => {
       const name = mapKey(settings);
-      const map = cache.get(name) ?? analysis.quickMap(settings, MAP_SIZE.quick);
+      const map = cache.get(name) ?? analysis.quickMap(settings, MAP_SIZE.quick, detail);
       cache.set(name, map);
       return map;
     };

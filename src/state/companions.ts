@@ -91,7 +91,7 @@ class Beside {
         const { demands, appearance } = await settled(this.kit.pool.evaluator.survey(shown.id, carried.document, carried.pin, shown.standing));
         if (this.gone) break;
         this.subject.demands = demands;
-        this.kit.models.request(this.companion.id, shown.id, demands.map((demand) => demand.resolved));
+        this.kit.models.request(this.companion.id, shown.id, this.kit.images.isWorking ? demands.filter(({ detail }) => !detail) : demands);
         this.subject.model?.setAppearance({ ...appearance, opacityMode: carried.document.opacityMode ?? appearance.opacityMode });
         this.subject.feedMaps();
       } while (this.again);

@@ -5,6 +5,7 @@ import { networkOf } from '../core/edit/board';
 import { watchedKeys } from '../core/evaluate/advice';
 import { framingCamera } from '../core/evaluate/camera';
 import { scaleOf } from '../core/evaluate/session';
+import type { NestedDemand } from '../core/evaluate/session';
 import { DEFAULT_SURROUNDINGS } from '../core/graph/document';
 import type { NetworkDocument, Triple } from '../core/graph/document';
 import type { SurfaceMesh } from '../core/mesh/surface-mesh';
@@ -138,6 +139,11 @@ export class Evaluation {
     this.stage?.setSurroundings(document.surroundings ?? DEFAULT_SURROUNDINGS);
   }
 
+  /** Normals that come out of images are measured when these are there. */
+  private ready(demands: readonly NestedDemand[]): readonly NestedDemand[] {
+    return this.images.isWorking ? demands.filter(({ detail }) => !detail) : demands;
+  }
+
   private requestSwatches(): void {
     if (this.evaluating) this.again = true;
     else void this.evaluateLatest();
@@ -169,7 +175,7 @@ export class Evaluation {
       this.showAppearance();
       if (this.current.shown !== shown) return;
       this.current.demands = result.demands;
-      this.models.request('current', model, result.demands.map((demand) => demand.resolved));
+      this.models.request('current', model, this.ready(result.demands));
       this.current.feedMaps();
     } catch (error) {
       // The new worker is asked as soon as it has the model.

@@ -1,5 +1,6 @@
 import type { MapSettings } from '../core/mesh/analysis';
-import { MAP_CHUNK, MAP_SIZE, MAP_TITLES, isWorthKeeping, keptMapKey, mapKey } from '../core/mesh/analysis';
+import { MAP_CHUNK, MAP_SIZE, MAP_TITLES, isShared, isWorthKeeping, keptMapKey, mapKey } from '../core/mesh/analysis';
+import type { DetailRequest, NestedDemand } from '../core/evaluate/session';
 import type { MeshMap } from '../core/mesh/mesh-map';
 import type { SurfaceMesh } from '../core/mesh/surface-mesh';
 import { isLost, settled } from '../workers/pool';
@@ -12,7 +13,8 @@ import { keepMap, recallMap } from './map-cache';
 /** Maps nobody asks for any more that are still kept, so that going back shows them at once. */
 const IDLE_MAPS = 24;
 
-interface MapEntry { readonly settings: MapSettings; map: MeshMap | null; fine: boolean }
+/** `needs`: keys of the maps that must be finished first, because the normals it is measured by come from them. */
+interface MapEntry { readonly settings: MapSettings; readonly detail?: DetailRequest; readonly needs: readonly string[]; map: MeshMap | null; fine: boolean }
 export interface LoadedModel {
   readonly id: string; readonly mesh: SurfaceMesh; readonly notes: readonly string[];
   /** What is mended in it, and the name of the file with that. */
@@ -80,11 +82,12 @@ export class ModelKeeper {
   private get wanted(): ReadonlySet<string> { return new Set([...this.askers.values()].flatMap((each) => [...each])); }
 
   /** States which maps one asker needs now; those that nobody needs any more are not begun. */
-  request(asker: string, model: string, settings: readonly MapSettings[]): void {
-    this.askers.set(asker, new Set(settings.map((each) => `${model} ${mapKey(each)}`)));
-    for (const each of settings) {
-      const key = `${model} ${mapKey(each)}`;
-      if (!this.maps.has(key)) this.maps.set(key, { settings: each, map: null, fine: false });
+  request(asker: string, model: string, demands: readonly NestedDemand[]): void {
+    const keyOf = (settings: MapSettings): string => `${model} ${mapKey(settings)}`;
+    this.askers.set(asker, new Set(demands.map(({ resolved }) => keyOf(resolved))));
+    for (const { resolved, detail, needs } of demands) {
+      const key = keyOf(resolved);
+      if (!this.maps.has(key)) this.maps.set(key, { settings: resolved, ...(detail ? { detail } : {}), needs: needs.map(keyOf), map: null, fine: false });
     }
     this.forgetOld();
     if (!this.working) void this.work();
@@ -126,7 +129,7 @@ export class ModelKeeper {
   }
 
   private nextTask(): { key: string; entry: MapEntry } | null {
-    const open = [...this.wanted].flatMap((key) => { const entry = this.maps.get(key); return entry && !entry.fine && this.isWanted(key) ? [{ key, entry }] : []; });
+    const open = [...this.wanted].flatMap((key) => { const entry = this.maps.get(key); return entry && !entry.fine && this.isWanted(key) && entry.needs.every((each) => this.maps.get(each)?.fine ?? true) ? [{ key, entry }] : []; });
     return open.find(({ entry }) => entry.map === null) ?? open[0] ?? null;
   }
 
@@ -162,6 +165,7 @@ export class ModelKeeper {
     const total = await settled((this.pool.labourers[0] ?? this.pool.evaluator).texelCount(model, MAP_SIZE.fine));
     const own = await recallMap(key);
     if (own?.length === total) { this.counts.recalled++; return own; }
+    if (!isShared(settings)) return null;
     const shared = await getMeshMap(model, settings).catch(() => null);
     if (shared?.length !== total) return null;
     this.counts.fetched++;
@@ -182,7 +186,7 @@ export class ModelKeeper {
 
   private async measureQuickly(model: string, entry: MapEntry): Promise<void> {
     editorStore.setState({ progress: { label: `Measuring ${MAP_TITLES[entry.settings.kind]}: first look`, share: 0 } });
-    await this.publish(model, entry, await settled(this.pool.labourer.quickMap(model, entry.settings, MAP_SIZE.quick)));
+    await this.publish(model, entry, await settled(this.pool.labourer.quickMap(model, entry.settings, MAP_SIZE.quick, entry.detail)));
   }
 
   private async measureFinely(model: string, key: string, entry: MapEntry): Promise<void> {
@@ -195,7 +199,7 @@ export class ModelKeeper {
     const labour = async (worker: RemoteWorker): Promise<void> => {
       for (let piece = pieces.pop(); piece && this.isWanted(key); piece = pieces.pop()) {
         try {
-          values.set(await settled(worker.measureTexels(model, entry.settings, MAP_SIZE.fine, piece.first, piece.count)), piece.first);
+          values.set(await settled(worker.measureTexels(model, entry.settings, MAP_SIZE.fine, piece.first, piece.count, entry.detail)), piece.first);
         } catch (error) {
           // Another worker takes the piece.
           pieces.push(piece);

@@ -8,7 +8,8 @@ import type { NetworkDocument } from '../core/graph/document';
 import type { SampleExtent } from '../core/mesh/sample-points';
 import type { SurfaceMesh } from '../core/mesh/surface-mesh';
 import type { StageProgram } from '../core/evaluate/stage-program';
-import type { FillResult, ResolvedDemand } from '../workers/loom.worker';
+import type { ResolvedDemand } from '../core/evaluate/session';
+import type { FillResult } from '../workers/loom.worker';
 import type { WorkerPool } from '../workers/pool';
 import { isLost, settled } from '../workers/pool';
 import { editorStore } from './editor-store';
@@ -111,7 +112,7 @@ export class StageSubject {
   feedMaps(): void {
     if (!this.shown || !this.feed) return;
     if (this.stage?.mode === 'workers') return this.feed.touch();
-    for (const demand of this.demands) {
+    for (const demand of this.demands.filter(({ field }) => field !== '')) {
       const map = this.kit.models.mapFor(this.shown.id, demand.resolved);
       // Until a map with new settings is measured, the one before stands in for it.
       if (map) this.feed.setMap(demand.field, map);

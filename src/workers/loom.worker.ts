@@ -1,7 +1,6 @@
 import * as Comlink from 'comlink';
 import { AppError, messageOf } from '../core/base/diagnostic';
-import { CompileError, uniformsFor } from '../core/compile/compile';
-import type { MapDemand } from '../core/compile/compile';
+import { CompileError } from '../core/compile/compile';
 import { findNode, valueOf } from '../core/compile/uniforms';
 import { bakeRows, makeBakeSession, planBake } from '../core/evaluate/bake';
 import type { BakePlan } from '../core/evaluate/bake';
@@ -19,7 +18,8 @@ import type { Picture } from '../core/evaluate/picture';
 import { proveGroup } from '../core/evaluate/proof';
 import type { Proof } from '../core/evaluate/proof';
 import { EVENED_ON_STAGE, makeStageProgram } from '../core/evaluate/stage-program';
-import { EvaluationSession, demandsOf, scaleOf } from '../core/evaluate/session';
+import { EvaluationSession, detailNormals, withNested } from '../core/evaluate/session';
+import type { DetailRequest, NestedDemand } from '../core/evaluate/session';
 import { describeValues, histogram } from '../core/evaluate/statistics';
 import type { Statistics } from '../core/evaluate/statistics';
 import type { ModelPreparation } from '../core/exchange/prepare';
@@ -28,7 +28,7 @@ import type { PngStrip } from '../core/exchange/png-strips';
 import type { Standing } from '../core/compile/model-scale';
 import type { NetworkDocument, Triple, ValueKind } from '../core/graph/document';
 import { MeshAnalysis, mapKey } from '../core/mesh/analysis';
-import type { MapSettings } from '../core/mesh/analysis';
+import type { DetailSource, MapSettings } from '../core/mesh/analysis';
 import { diagnose } from '../core/mesh/diagnose';
 import type { MeshMap } from '../core/mesh/mesh-map';
 import { pointsAt, uniformPoints } from '../core/mesh/sample-points';
@@ -42,9 +42,8 @@ import type { Appearance } from '../core/surface/stage-layout';
 export interface WorkerFailure { readonly failed: true; readonly code: string; readonly message: string; readonly action: string }
 export type Answer<T> = T | WorkerFailure;
 
-export type ResolvedDemand = MapDemand & { readonly resolved: MapSettings };
 export interface TapResult { readonly key: string; readonly kind: ValueKind; readonly statistics: Statistics | null; readonly picture: Picture; readonly histogram: Uint32Array | null }
-export interface EvaluationResult { readonly taps: readonly TapResult[]; readonly demands: readonly ResolvedDemand[]; readonly compilations: number; readonly kinds: ReadonlyMap<string, ValueKind>; readonly appearance: Appearance; readonly readings: readonly (readonly [string, ImageReading])[] }
+export interface EvaluationResult { readonly taps: readonly TapResult[]; readonly demands: readonly NestedDemand[]; readonly compilations: number; readonly kinds: ReadonlyMap<string, ValueKind>; readonly appearance: Appearance; readonly readings: readonly (readonly [string, ImageReading])[] }
 export interface EvaluationRequest { readonly model: string; readonly document: NetworkDocument; readonly taps: readonly string[]; readonly camera: Camera; readonly size: number }
 
 interface LoadedModel { readonly analysis: MeshAnalysis; readonly uniform: SamplePoints; readonly maps: Map<string, MeshMap>; seen: { key: string; points: VisiblePoints; spread: SamplePoints } | null }
@@ -118,7 +117,7 @@ function evaluate({ model: id, document, taps, camera, size }: EvaluationRequest
       histogram: slot.kind === 'scalar' ? histogram(spread[slot.first] as Float32Array, HISTOGRAM_BINS, ...domainOf(document, slot.key)) : null,
     };
   });
-  const demands = demandsOf(compiled, uniformsFor(compiled, document, scaleOf(mesh)), mesh);
+  const demands = withNested(used.demands(document, mesh), mesh);
   return { taps: results, demands, compilations: used.compilations, kinds: compiled.kinds, appearance: appearanceOf(spread.slice(0, SURFACE_LANES.length)), readings: compiled.imageSlots.map(({ path, reading }) => [path.join('/'), reading]) };
 }
 
@@ -152,14 +151,13 @@ function fill({ subject, standing, model: id, document, pin, version, triangles,
 }
 
 /** What a network needs on a model beside the current one. */
-export interface Survey { readonly demands: readonly ResolvedDemand[]; readonly appearance: Appearance }
+export interface Survey { readonly demands: readonly NestedDemand[]; readonly appearance: Appearance }
 function survey(id: string, document: NetworkDocument, pin: string | null, standing: Standing): Survey {
   const model = loaded(id);
   const { mesh } = model.analysis;
   const surveying = new EvaluationSession({ surface: true, taps: pin === null ? [] : [pin], evensOut: ['images'] });
-  const compiled = surveying.prepare(document);
   const lanes = surveying.evaluate(document, mesh, model.uniform, (settings) => model.maps.get(mapKey(settings)), { standing });
-  return { demands: demandsOf(compiled, uniformsFor(compiled, document, scaleOf(mesh, standing)), mesh), appearance: appearanceOf(lanes.slice(0, SURFACE_LANES.length)) };
+  return { demands: withNested(surveying.demands(document, mesh, standing), mesh), appearance: appearanceOf(lanes.slice(0, SURFACE_LANES.length)) };
 }
 
 /** What a ray meets first: where, which way the surface faces, whose part it is, and what the stage shows there. */
@@ -187,6 +185,8 @@ function picture(id: string, document: NetworkDocument, key: string, camera: Cam
   const seen = seePoints(model.analysis, camera, size * 2, size * 2);
   return drawOutput(document, key, model.analysis, seen, (settings) => model.maps.get(mapKey(settings)));
 }
+
+const toldBy = (model: LoadedModel, detail: DetailRequest | undefined): DetailSource | undefined => detail && detailNormals(detail, model.analysis.mesh, (settings) => model.maps.get(mapKey(settings)));
 
 const dracoBinary = async (): Promise<ArrayBuffer> => (await fetch(new URL('draco3d/draco_decoder.wasm', import.meta.url))).arrayBuffer();
 
@@ -216,13 +216,13 @@ const api = {
   /** A picture of the model in clay, or of one of the masks made from its shape. */
   modelLook: (id: string, look: string, size: number) => attempt(() => drawModelLook(loaded(id).analysis, look, size)),
   adoptMesh: (id: string, mesh: SurfaceMesh) => attempt(() => { adopt(id, mesh); return true; }),
-  quickMap: (id: string, settings: MapSettings, size: number) => attempt(() => {
-    const map = loaded(id).analysis.quickMap(settings, size);
+  quickMap: (id: string, settings: MapSettings, size: number, detail?: DetailRequest) => attempt(() => {
+    const map = loaded(id).analysis.quickMap(settings, size, toldBy(loaded(id), detail));
     return Comlink.transfer(map, [map.data.buffer]);
   }),
   texelCount: (id: string, size: number) => attempt(() => loaded(id).analysis.texelCount(size)),
-  measureTexels: (id: string, settings: MapSettings, size: number, first: number, count: number) => attempt(() => {
-    const values = loaded(id).analysis.measureTexels(settings, size, first, count);
+  measureTexels: (id: string, settings: MapSettings, size: number, first: number, count: number, detail?: DetailRequest) => attempt(() => {
+    const values = loaded(id).analysis.measureTexels(settings, size, first, count, toldBy(loaded(id), detail));
     return Comlink.transfer(values, [values.buffer]);
   }),
   assemble: (id: string, size: number, values: Float32Array) => attempt(() => {

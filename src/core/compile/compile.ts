@@ -13,7 +13,7 @@ import { surfaceLanes } from '../nodes/surface-lanes';
 import { findDefinition } from './catalogue';
 import { checkReferences } from './check';
 import { Lowering, kindsOf } from './lowering';
-import type { MapSlot } from './lowering';
+import type { MapSlot } from './map-slots';
 import type { EvensOut } from './model-reads';
 import type { ImageSlot } from './images';
 import { writeUniforms } from './uniforms';
@@ -58,6 +58,8 @@ export interface MapDemand {
   readonly kind: MeshMapKind;
   readonly settings: Readonly<Record<string, number>>;
   readonly choices: Readonly<Record<string, string>>;
+  /** The input whose normals it is measured by. */
+  readonly detail?: { readonly path: readonly string[]; readonly input: string };
 }
 
 /**
@@ -86,7 +88,8 @@ export function compileNetwork(document: NetworkDocument, request: CompileReques
   }
   const program = b.finish(outputs);
   const liveInputs = findLiveInputs(program);
-  const mapSlots = lowering.mapSlots.filter((slot) => liveInputs.has(slot.field));
+  // A bump reads how a map changes, and perhaps not its value.
+  const mapSlots = lowering.mapSlots.filter(({ field }) => ['', '.dx', '.dy', '.dz'].some((suffix) => liveInputs.has(`${field}${suffix}`)));
   return { program, slots, bindings: lowering.bindings, mapSlots, imageSlots: lowering.imageSlots, kinds: kindsOf(lowering.results), liveInputs };
 }
 
@@ -112,7 +115,7 @@ export function uniformsFor(compiled: CompiledNetwork, document: NetworkDocument
 /** The mesh maps the program reads, with their settings worked out. A setting that varies over the surface reads as its first value. */
 export function mapDemands(compiled: CompiledNetwork, uniforms: Float32Array): readonly MapDemand[] {
   return compiled.mapSlots.map((slot) => ({
-    field: slot.field, kind: slot.kind, choices: slot.choices,
+    field: slot.field, kind: slot.kind, choices: slot.choices, ...(slot.detail ? { detail: slot.detail } : {}),
     settings: Object.fromEntries(Object.entries(slot.settings).map(([name, lane]) => [name, evaluateUniform(lane, uniforms)])),
   }));
 }

@@ -5,7 +5,7 @@ import { INPUT_EDGE, OUTPUT_EDGE, SURFACE_OUTPUT, isFormula, isRamp, isTriple } 
 import type { GroupDefinition, Network, NetworkDocument, NodeInstance, Strand, ValueKind } from '../graph/document';
 import type { Builder } from '../ir/builder';
 import type { F32, Lanes3 } from '../ir/types';
-import type { AnyLowered, InputPort, MapSetting, MeshMapKind, ModelReads, NodeDefinition } from '../nodes/define';
+import type { AnyLowered, InputPort, ModelReads, NodeDefinition } from '../nodes/define';
 import { CURVE_ROW, CURVE_ROWS, RAMP_ROW, RAMP_ROWS, STOP_ASPECTS } from '../nodes/ramp-table';
 import type { OpenStop } from '../nodes/ramp-table';
 import { plainSurface } from '../nodes/surface-lanes';
@@ -17,19 +17,13 @@ import { applyDrives } from './drives';
 import { IMAGE_UNIFORMS, readingOf } from './images';
 import type { ImageSlot } from './images';
 import type { Lowered } from './convert';
+import { makeMapSlot } from './map-slots';
+import type { MapSlot } from './map-slots';
 import { readsOf } from './model-reads';
 import type { EvensOut, SharedReads } from './model-reads';
 import { topologicalOrder } from './order';
 import { findNode, valueOf } from './uniforms';
 import type { Binding, BindingSource } from './uniforms';
-
-/** A mesh map some node reads: which, and the lanes (uniform) and choices that decide it. */
-export interface MapSlot {
-  readonly field: string;
-  readonly kind: MeshMapKind;
-  readonly settings: Readonly<Record<string, F32>>;
-  readonly choices: Readonly<Record<string, string>>;
-}
 
 /** One open board: the material's own network, or a group's inside one of its nodes. */
 interface Scope {
@@ -169,7 +163,12 @@ export class Lowering {
     const model: ModelReads = {
       ...this.model,
       isWired: (input) => this.wiredTo(scope, node.id, input).length > 0,
-      meshMap: (kind, wanted, which = '') => this.readMap(`map:${[...scope.path, node.id].join('/')}${which && `~${which}`}`, kind, wanted, settings, options),
+      meshMap: (kind, wanted, { which, detail } = {}) => {
+        const path = [...scope.path, node.id], field = `map:${path.join('/')}${which ? `~${which}` : ''}`;
+        const isDetailed = detail !== undefined && this.wiredTo(scope, node.id, detail).length > 0;
+        this.mapSlots.push(makeMapSlot(this.b, { field, kind, ...(isDetailed ? { detail: { path, input: detail } } : {}) }, wanted, settings, options));
+        return this.b.input(field);
+      },
     };
     return this.wrapOutputs(definition, this.lowerDefinition(scope, node, definition, inputs, options, model), flexKind);
   }
@@ -275,18 +274,6 @@ export class Lowering {
     const base = this.b.reserveUniforms((CURVE_ROWS + 2) * CURVE_ROW, 4);
     this.bindings.push({ index: base, shape: 'curve', source: { from: 'input', path, input } });
     return { base, count: this.b.uniform(base + (CURVE_ROWS + 1) * CURVE_ROW) };
-  }
-
-  private readMap(field: string, kind: MeshMapKind, wanted: Readonly<Record<string, MapSetting>>, fixed: ReadonlyMap<string, F32>, options: Readonly<Record<string, string>>): F32 {
-    const settings: Record<string, F32> = {}, choices: Record<string, string> = {};
-    for (const [name, given] of Object.entries(wanted)) {
-      const lane = typeof given === 'number' ? this.b.f(given) : typeof given === 'string' ? fixed.get(given) : 'everywhere' in given ? given.everywhere : undefined;
-      const choice = typeof given === 'string' ? options[given] : typeof given === 'object' && 'choice' in given ? given.choice : undefined;
-      if (lane) settings[name] = lane;
-      if (choice !== undefined) choices[name] = choice;
-    }
-    this.mapSlots.push({ field, kind, settings, choices });
-    return this.b.input(field);
   }
 }
 

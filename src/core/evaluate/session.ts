@@ -2,6 +2,7 @@ import { WasmRunner } from '../backends/wasm/runner';
 import { compileNetwork, mapDemands, structureKey, uniformsFor } from '../compile/compile';
 import type { CompileRequest, CompiledNetwork, MapDemand } from '../compile/compile';
 import type { ModelScale, Standing } from '../compile/model-scale';
+import { feedingText } from '../compile/feeding';
 import { bindImages, imageDemands } from '../compile/images';
 import type { ImageSource } from '../compile/images';
 import type { NetworkDocument } from '../graph/document';
@@ -11,10 +12,18 @@ import type { MeshMap } from '../mesh/mesh-map';
 import type { SamplePoints } from '../mesh/sample-points';
 import type { SurfaceMesh } from '../mesh/surface-mesh';
 import { mapKey, settleMap } from '../mesh/analysis';
-import type { MapSettings } from '../mesh/analysis';
+import type { DetailSource, MapSettings } from '../mesh/analysis';
 
 /** Provides a mesh map by its settings; undefined while there is none. */
-export type MapSource = (settings: MapSettings) => MeshMap | undefined;
+export type MapSource = (settings: MapSettings, detail?: DetailSource) => MeshMap | undefined;
+
+/** Whose arriving normals a map is measured by: a result key (`path<input`) of a document. */
+export interface DetailRequest { readonly document: NetworkDocument; readonly key: string; readonly standing?: Standing }
+/** A map a network reads on a model; `field` is what its program calls it. */
+export interface ResolvedDemand { readonly field: string; readonly resolved: MapSettings; readonly detail?: DetailRequest }
+
+/** A map with those that must be finished before it. */
+export interface NestedDemand extends ResolvedDemand { readonly needs: readonly MapSettings[] }
 
 /** A compiled document in this thread, kept while only values change. */
 export class EvaluationSession {
@@ -41,9 +50,9 @@ export class EvaluationSession {
   }
 
   /** The maps the document reads on this mesh. */
-  demands(document: NetworkDocument, mesh: SurfaceMesh): readonly (MapDemand & { readonly resolved: MapSettings })[] {
+  demands(document: NetworkDocument, mesh: SurfaceMesh, standing?: Standing): readonly ResolvedDemand[] {
     const compiled = this.prepare(document);
-    return demandsOf(compiled, uniformsFor(compiled, document, scaleOf(mesh)), mesh);
+    return demandsOf(compiled, uniformsFor(compiled, document, scaleOf(mesh, standing)), mesh, document, standing);
   }
 
   /** Evaluates points of a mesh. Returns one array per program output; an empty one for those not `wanted`. */
@@ -51,8 +60,8 @@ export class EvaluationSession {
     const compiled = this.prepare(document);
     const uniforms = uniformsFor(compiled, document, scaleOf(mesh, standing));
     const maps = new Map<string, MeshMap>();
-    for (const demand of demandsOf(compiled, uniforms, mesh)) {
-      const map = source(demand.resolved) ?? this.lastMap(demand.field, mesh);
+    for (const demand of demandsOf(compiled, uniforms, mesh, document, standing)) {
+      const map = source(demand.resolved, demand.detail && detailNormals(demand.detail, mesh, source)) ?? this.lastMap(demand.field, mesh);
       if (!map) continue;
       maps.set(demand.field, map);
       this.lastMaps.set(demand.field, { mesh, map });
@@ -79,10 +88,43 @@ export class EvaluationSession {
 /** @param standing where the model stands when it is not the current one */
 export const scaleOf = ({ size, minimum, extent, attributes }: SurfaceMesh, standing?: Standing): ModelScale => ({ size, minimum, extent, attributes, ...(standing ? { standing } : {}) });
 
-export function demandsOf(compiled: CompiledNetwork, uniforms: Float32Array, mesh: SurfaceMesh): readonly (MapDemand & { readonly resolved: MapSettings })[] {
+function demandsOf(compiled: CompiledNetwork, uniforms: Float32Array, mesh: SurfaceMesh, document: NetworkDocument, standing?: Standing): readonly ResolvedDemand[] {
+  return mapDemands(compiled, uniforms).flatMap((demand) => resolve(demand, mesh, { document, ...(standing ? { standing } : {}) }));
+}
+
+function resolve({ field, kind, settings, choices, detail }: MapDemand, mesh: SurfaceMesh, told: Omit<DetailRequest, 'key'>): readonly ResolvedDemand[] {
+  const resolved = settleMap(kind, settings, choices, mesh.size);
   // A light that is not there throws no shadow.
-  const isNeeded = ({ resolved }: { resolved: MapSettings }): boolean => resolved.kind !== 'shadow' || resolved.isNear || resolved.at.some((x) => x !== 0);
-  return mapDemands(compiled, uniforms).map((demand) => ({ ...demand, resolved: settleMap(demand.kind, demand.settings, demand.choices, mesh.size) })).filter(isNeeded);
+  if (resolved.kind === 'shadow' && !resolved.isNear && resolved.at.every((x) => x === 0)) return [];
+  if (!detail || (resolved.kind !== 'curvature' && resolved.kind !== 'occlusion')) return [{ field, resolved }];
+  const text = `${feedingText(told.document, detail.path, detail.input)}${told.standing ? JSON.stringify(told.standing) : ''}`;
+  return [{ field, resolved: { ...resolved, detail: text }, detail: { ...told, key: `${detail.path.join('/')}<${detail.input}` } }];
+}
+
+const detailSession = ({ key }: DetailRequest): EvaluationSession => new EvaluationSession({ surface: false, taps: [key], evensOut: ['images'] });
+const nestedDemands = (detail: DetailRequest, mesh: SurfaceMesh): readonly ResolvedDemand[] => detailSession(detail).demands(detail.document, mesh, detail.standing);
+
+/** The maps, and before each those that the normals it is measured by need themselves; these have no field. */
+export function withNested(demands: readonly ResolvedDemand[], mesh: SurfaceMesh): readonly NestedDemand[] {
+  return demands.flatMap((demand) => {
+    const needed = demand.detail ? withNested(nestedDemands(demand.detail, mesh), mesh).map((each) => ({ ...each, field: '' })) : [];
+    return [...needed, { ...demand, needs: needed.map(({ resolved }) => resolved) }];
+  });
+}
+
+/** The normals that arrive at an input, at any points of a mesh: unit, three numbers each; the surface's own where there is no direction. */
+export function detailNormals(detail: DetailRequest, mesh: SurfaceMesh, source: MapSource): DetailSource {
+  return (points) => {
+    const lanes = detailSession(detail).evaluate(detail.document, mesh, points, source, { standing: detail.standing });
+    const normals = new Float32Array(points.count * 3);
+    for (let k = 0; k < points.count; k++) {
+      const [x = 0, y = 0, z = 0] = [lanes[0]?.[k], lanes[1]?.[k], lanes[2]?.[k]];
+      const squared = x * x + y * y + z * z, scale = 1 / Math.sqrt(squared);
+      const isDirection = squared > 1e-12 && squared < 1e12;
+      normals.set(isDirection ? [x * scale, y * scale, z * scale] : points.normals.subarray(k * 3, k * 3 + 3), k * 3);
+    }
+    return normals;
+  };
 }
 
 export { mapKey };

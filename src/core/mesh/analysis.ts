@@ -4,16 +4,20 @@ import { CreaseDistance } from './crease';
 import { assembleMap, vertexValuesToTexels } from './mesh-map';
 import type { MeshMap } from './mesh-map';
 import { MeshKernel } from './mesh-kernel';
+import { ToldNormals } from './told-normals';
 import { shadowsOn } from './shadow';
 import type { Vec3 } from '../base/vector';
 import { vertexPoints } from './sample-points';
 import type { SamplePoints } from './sample-points';
 import type { SurfaceMesh } from './surface-mesh';
 
-/** A mesh map, fully decided: lengths in metres, angles in radians. */
+/** Unit normals at points, three numbers each, in place of the surface's own. */
+export type DetailSource = (points: SamplePoints) => Float32Array<ArrayBuffer>;
+
+/** A mesh map, fully decided: lengths in metres, angles in radians; `detail` tells apart by which normals it is measured, if not the surface's. */
 export type MapSettings =
-  | { readonly kind: 'curvature'; readonly radius: number }
-  | { readonly kind: 'occlusion'; readonly reach: number; readonly coneRad: number; readonly falloff: number; readonly side: 'open' | 'solid' | 'both'; /** Whether the model stands on a plane at its lowest point. */ readonly floor?: true }
+  | { readonly kind: 'curvature'; readonly radius: number; readonly detail?: string }
+  | { readonly kind: 'occlusion'; readonly reach: number; readonly coneRad: number; readonly falloff: number; readonly side: 'open' | 'solid' | 'both'; /** Whether the model stands on a plane at its lowest point. */ readonly floor?: true; readonly detail?: string }
   /** Metres to the nearest point of a part by its name, or of all parts but the point's own (null). */
   | { readonly kind: 'proximity'; readonly part: string | null }
   | { readonly kind: 'crease'; readonly angleRad: number; readonly width: number }
@@ -24,6 +28,8 @@ export type MapKind = MapSettings['kind'];
 export const MAP_TITLES: Readonly<Record<MapKind, string>> = { curvature: 'curvature', occlusion: 'occlusion', proximity: 'proximity', crease: 'crease distance', shadow: 'shadows' };
 /** Whether a finished map is worth keeping: shadows change with every move of a light, and are measured in no time. */
 export const isWorthKeeping = ({ kind }: MapSettings): boolean => kind !== 'shadow';
+/** Whether it is shared: what depends on a network besides the model is kept where that network is at work. */
+export const isShared = (settings: MapSettings): boolean => isWorthKeeping(settings) && !('detail' in settings);
 
 /** Rays per point of a finished occlusion map. */
 export const OCCLUSION_RAYS = 128;
@@ -76,6 +82,7 @@ function settleShadow({ x = 0, y = 0, z = 0, near = 0 }: Readonly<Record<string,
 /** A mesh with all that is prepared once to measure it. Heavy; lives in a worker or on the server. */
 export class MeshAnalysis {
   private made: MeshKernel | null = null;
+  private readonly told = new WeakMap<SamplePoints, ToldNormals>();
   private creases: { readonly key: string; readonly distance: CreaseDistance } | null = null;
   private readonly rasters = new Map<number, { raster: AtlasRaster; points: SamplePoints }>();
 
@@ -94,14 +101,29 @@ export class MeshAnalysis {
     return entry;
   }
 
-  /** Values at points `first` to before `first + count`. */
-  measure(settings: MapSettings, points: SamplePoints, rays: number, first = 0, count = points.count): Float32Array<ArrayBuffer> {
-    if (settings.kind === 'curvature') return this.kernel.curvature(points, settings.radius, first, count);
+  /** Values at points `first` to before `first + count`. @param detail must be given where the settings speak of it */
+  measure(settings: MapSettings, points: SamplePoints, rays: number, first = 0, count = points.count, detail?: DetailSource): Float32Array<ArrayBuffer> {
     if (settings.kind === 'proximity') return this.kernel.distances(points, this.mesh.partNames.indexOf(settings.part ?? ''), settings.part === null, this.mesh.size * FAR_AWAY, first, count);
     if (settings.kind === 'crease') return this.creasesOf(settings).measure(points, first, count);
     if (settings.kind === 'shadow') return shadowsOn(this.kernel, points, settings, this.mesh.size, rays < OCCLUSION_RAYS ? SHADOW_RAYS.quick : SHADOW_RAYS.fine, first, count);
-    const { floor, ...asked } = settings;
-    return this.kernel.openness(points, { ...asked, rays, ...(floor ? { floor: this.mesh.minimum[1] } : {}) }, first, count);
+    const told = this.detailAt(settings.detail, points, detail);
+    if (settings.kind === 'curvature') {
+      const smooth = this.kernel.curvature(points, settings.radius, first, count);
+      return told ? told.bend(settings.radius).addTo(smooth, first) : smooth;
+    }
+    const { floor, detail: _detail, ...asked } = settings;
+    return this.kernel.openness(points, { ...asked, rays, ...(floor ? { floor: this.mesh.minimum[1] } : {}), ...(told ? { detail: told.normals } : {}) }, first, count);
+  }
+
+  /** Normals told for some points are asked for once, however many pieces the map is measured in. */
+  private detailAt(name: string | undefined, points: SamplePoints, detail: DetailSource | undefined): ToldNormals | null {
+    if (name === undefined) return null;
+    const known = this.told.get(points);
+    if (known?.name === name) return known;
+    if (!detail) throw new Error('Invariant broken: a map by other normals, and nobody tells them');
+    const made = new ToldNormals(name, points, detail(points));
+    this.told.set(points, made);
+    return made;
   }
 
   /** Kept for the next part of the same map: finding creases walks the whole mesh. */
@@ -112,25 +134,26 @@ export class MeshAnalysis {
   }
 
   /** A quick map: measured at vertices and blended in between, or at its own texels where there are fewer of those. */
-  quickMap(settings: MapSettings, size: number): MeshMap {
+  quickMap(settings: MapSettings, size: number, detail?: DetailSource): MeshMap {
     const { raster, points } = this.raster(size);
     const vertices = this.mesh.positions.length / 3;
-    if (points.count < vertices) return assembleMap(this.mesh, raster, this.measure(settings, points, quickRays(points.count)));
+    // What a network adds is finer than the vertices.
+    if (points.count < vertices || detail) return assembleMap(this.mesh, raster, this.measure(settings, points, quickRays(points.count), 0, points.count, detail));
     return assembleMap(this.mesh, raster, vertexValuesToTexels(this.mesh, raster, this.measure(settings, vertexPoints(this.mesh), quickRays(vertices))));
   }
 
   /** The number of texels a finished map of this size has; `measureTexels` takes any part of them. */
   texelCount(size: number): number { return this.raster(size).points.count; }
 
-  measureTexels(settings: MapSettings, size: number, first: number, count: number): Float32Array<ArrayBuffer> {
-    return this.measure(settings, this.raster(size).points, OCCLUSION_RAYS, first, count);
+  measureTexels(settings: MapSettings, size: number, first: number, count: number, detail?: DetailSource): Float32Array<ArrayBuffer> {
+    return this.measure(settings, this.raster(size).points, OCCLUSION_RAYS, first, count, detail);
   }
 
   assemble(size: number, values: Float32Array): MeshMap {
     return assembleMap(this.mesh, this.raster(size).raster, values);
   }
 
-  fineMap(settings: MapSettings, size: number): MeshMap {
-    return this.assemble(size, this.measureTexels(settings, size, 0, this.texelCount(size)));
+  fineMap(settings: MapSettings, size: number, detail?: DetailSource): MeshMap {
+    return this.assemble(size, this.measureTexels(settings, size, 0, this.texelCount(size), detail));
   }
 }

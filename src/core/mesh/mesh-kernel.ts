@@ -16,7 +16,7 @@ interface Exports {
   sumUp(root: number, facts: number, room: number): void;
   gather(root: number, points: number, count: number, out: number, radius: number): void;
   measureDistances(root: number, points: number, count: number, out: number, parts: number, other: boolean, most: number): void;
-  openness(root: number, points: number, first: number, count: number, out: number, table: number, rays: number, sign: number, start: number, reach: number, falloff: number, floor: number): void;
+  openness(root: number, points: number, first: number, count: number, out: number, table: number, rays: number, sign: number, start: number, reach: number, falloff: number, floor: number, isDetailed: number): void;
 }
 
 /** What the kernel reads of a mesh; normals for curvature, parts for distances. */
@@ -49,6 +49,8 @@ export interface OpennessOptions {
   readonly rays: number;
   /** Height of a plane that counts as met from above, metres; absent: there is none. */
   readonly floor?: number;
+  /** Unit normals to look along in place of the surface's own, three numbers a point. */
+  readonly detail?: Float32Array;
 }
 
 let compiled: WebAssembly.Module | null = null;
@@ -128,19 +130,20 @@ export class MeshKernel {
 
   /**
    * Openness per point, 0 covered to 1 open: the cosine-weighted share of rays that meet nothing within reach; a hit at
-   * distance d counts (d/reach)^(1/falloff) as open when falloff is above 0. Rays below the triangle itself are left out.
+   * distance d counts (d/reach)^(1/falloff) as open when falloff is above 0. Rays below the triangle itself are left out;
+   * with `detail` normals (three numbers a point), those below the surface's own normal count as met.
    */
   openness(points: SamplePoints, options: OpennessOptions, first = 0, count = points.count): Float32Array<ArrayBuffer> {
     const table = this.free, out = aligned(table + options.rays * 12), packed = aligned(out + BATCH * 4);
-    this.reserve(packed + BATCH * 36);
+    this.reserve(packed + BATCH * 48);
     this.kernel.fillDirections(table, options.rays, sineOf(options.coneRad));
     const signs = options.side === 'both' ? [1, -1] : [options.side === 'open' ? 1 : -1];
     const result = new Float32Array(count);
     for (let from = 0; from < count; from += BATCH) {
       const batch = Math.min(BATCH, count - from);
-      pack(new Float32Array(this.kernel.memory.buffer, packed, batch * 9), points, first + from, batch);
+      pack(new Float32Array(this.kernel.memory.buffer, packed, batch * 12), points, options.detail ?? points.normals, first + from, batch);
       for (const sign of signs) {
-        this.kernel.openness(this.root, packed, first + from, batch, out, table, options.rays, sign, this.size * LIFT, options.reach, options.falloff, options.floor ?? -Infinity);
+        this.kernel.openness(this.root, packed, first + from, batch, out, table, options.rays, sign, this.size * LIFT, options.reach, options.falloff, options.floor ?? -Infinity, options.detail ? 1 : 0);
         const values = new Float32Array(this.kernel.memory.buffer, out, batch);
         for (let k = 0; k < batch; k++) result[from + k] = (result[from + k] as number) + (values[k] as number) / signs.length;
       }
@@ -218,12 +221,13 @@ export function sineOf(rad: number): number {
 
 const aligned = (at: number): number => Math.ceil(at / 16) * 16;
 
-/** Position, normal and face normal of each point, nine numbers. */
-function pack(into: Float32Array, { positions, normals, faceNormals }: SamplePoints, first: number, count: number): void {
+/** Position, normal to look along, face normal and the surface's own normal of each point, twelve numbers. */
+function pack(into: Float32Array, { positions, normals, faceNormals }: SamplePoints, along: Float32Array, first: number, count: number): void {
   for (let k = 0; k < count; k++) for (let axis = 0; axis < 3; axis++) {
     const from = (first + k) * 3 + axis;
-    into[k * 9 + axis] = positions[from] as number;
-    into[k * 9 + 3 + axis] = normals[from] as number;
-    into[k * 9 + 6 + axis] = faceNormals[from] as number;
+    into[k * 12 + axis] = positions[from] as number;
+    into[k * 12 + 3 + axis] = along[from] as number;
+    into[k * 12 + 6 + axis] = faceNormals[from] as number;
+    into[k * 12 + 9 + axis] = normals[from] as number;
   }
 }

@@ -158,8 +158,8 @@ export interface ModelReads {
    * values are wanted at points and nothing is to be evened out.
    */
   footprint(of: 'images' | 'steps'): F32 | null;
-  /** A value of a mesh map; `settings` names the fixed inputs and options that decide the map; `which` tells several of one node apart. */
-  meshMap(kind: MeshMapKind, settings: Readonly<Record<string, MapSetting>>, which?: string): F32;
+  /** A value of a mesh map; `settings` names the fixed inputs and options that decide the map; `which` tells several of one node apart; `detail` names the input whose normals are measured in place of the surface's, when it is wired. */
+  meshMap(kind: MeshMapKind, settings: Readonly<Record<string, MapSetting>>, more?: { readonly which?: string; readonly detail?: string }): F32;
   /** The unit direction from the point to the eye; where nobody looks, the normal. */
   view(): Lanes3;
   /** The part the point lies on, counted from 0, and the middle of its bounds. */

@@ -13,6 +13,7 @@ export const curvature = defineNode({
     }),
     gain: input.scalar({ title: 'Gain', help: 'Strength of convex and concave.', default: 2, soft: [0, 8], step: 0.05, low: 'nothing', high: 'hard mask' }),
     threshold: input.scalar({ title: 'Threshold', help: 'Weaker bends than this are left out.', default: 0.02, soft: [0, 0.5], step: 0.005, low: 'every bend', high: 'sharp edges only' }),
+    detail: input.vector({ title: 'Detail', help: 'Normals that are measured in place of the surface’s own: wire a bump or a normal map here, and its edges and hollows count.', default: 'normal', soft: [-1, 1] }),
     bias: input.scalar({ title: 'Bias', help: 'Shifts the balance of edges and hollows.', default: 0, soft: [-0.5, 0.5], step: 0.005, low: 'towards hollows', high: 'towards edges' }),
   },
   options: {
@@ -26,7 +27,7 @@ export const curvature = defineNode({
     signed: output.scalar('Signed', 'ρ·H, unlimited.', { low: 'hollow', high: 'edge' }),
   },
   lower: (b, { radius, gain, threshold, bias }, _options, model) => {
-    const signed = b.add(model.meshMap('curvature', { radius, measure: 'measure' }), bias);
+    const signed = b.add(model.meshMap('curvature', { radius, measure: 'measure' }, { detail: 'detail' }), bias);
     return {
       convex: b.saturate(b.mul(b.sub(signed, threshold), gain)),
       concave: b.saturate(b.mul(b.sub(b.neg(signed), threshold), gain)),

@@ -16,7 +16,7 @@ function shineOn(b: Builder, { at, isNear, colour }: LightLanes, n: Lanes3, mode
 
 const NUMBERS = { all: 0, first: 1, second: 2, third: 3, fourth: 4 } as const;
 const shadowOf = ({ at: [x, y, z], isNear }: LightLanes, number: number, model: ModelReads): F32 =>
-  model.meshMap('shadow', { x: { everywhere: x }, y: { everywhere: y }, z: { everywhere: z }, near: { everywhere: isNear } }, String(number));
+  model.meshMap('shadow', { x: { everywhere: x }, y: { everywhere: y }, z: { everywhere: z }, near: { everywhere: isNear } }, { which: String(number) });
 
 /** In full shadow a point that faces the light counts as one on the border of light. */
 function shadowed(b: Builder, { facing, colour }: Shine, shadow: F32 | null): Shine {

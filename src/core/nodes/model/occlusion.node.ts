@@ -13,6 +13,7 @@ export const occlusion = defineNode({
     }),
     cone: input.fixed({ title: 'Cone', help: 'Half angle of the cone of rays.', default: 90, soft: [10, 90], hard: [1, 90], step: 1, low: 'straight ahead', high: 'all around', unit: '°' }),
     falloff: input.fixed({ title: 'Falloff', help: 'How distant hits count less; 0 counts every hit alike.', default: 0, soft: [0, 4], hard: [0, 16], step: 0.1, low: 'all hits alike', high: 'only near hits' }),
+    detail: input.vector({ title: 'Detail', help: 'Normals to look along in place of the surface’s own: wire a bump or a normal map here. What the surface itself then hides counts as covered.', default: 'normal', soft: [-1, 1] }),
     open: input.colour({ title: 'Open colour', help: 'Colour where nothing is in the way.', default: [1, 1, 1] }),
     deep: input.colour({ title: 'Deep colour', help: 'Colour where all is covered.', default: [0, 0, 0] }),
   },
@@ -31,7 +32,7 @@ export const occlusion = defineNode({
     colour: output.colour('Colour', 'From the deep to the open colour.'),
   },
   lower: (b, { reach, cone, falloff, open, deep }, _options, model) => {
-    const openness = model.meshMap('occlusion', { reach, cone, falloff, side: 'side', floor: 'floor', measure: 'measure' });
+    const openness = model.meshMap('occlusion', { reach, cone, falloff, side: 'side', floor: 'floor', measure: 'measure' }, { detail: 'detail' });
     return { openness, occlusion: b.sub(b.f(1), openness), colour: map3(deep, (lane, k) => b.mix(lane, open[k as 0], openness)) };
   },
 });
