@@ -12,6 +12,8 @@ import { keepMap, recallMap } from './map-cache';
 
 /** Maps nobody asks for any more that are still kept, so that going back shows them at once. */
 const IDLE_MAPS = 24;
+/** Between two pictures of a map that is being measured, milliseconds. */
+const REFINE_EVERY = 700;
 
 /** `needs`: keys of the maps that must be finished first, because the normals it is measured by come from them. */
 interface MapEntry { readonly settings: MapSettings; readonly detail?: DetailRequest; readonly needs: readonly string[]; map: MeshMap | null; fine: boolean }
@@ -35,7 +37,7 @@ export class ModelKeeper {
   private readonly stopped = new Set<string>();
   private working = false;
   /** Where finished maps came from; for tests and benchmarks. */
-  readonly counts = { measured: 0, recalled: 0, fetched: 0 };
+  readonly counts = { measured: 0, recalled: 0, fetched: 0, refined: 0 };
 
   constructor(private readonly pool: WorkerPool) {
     pool.onReplaced((remote) => { this.furnish(remote).catch((error: unknown) => { editorStore.setState({ problem: `A worker could not be started again: ${String(error)} Reload the page.` }); }); });
@@ -191,10 +193,11 @@ export class ModelKeeper {
 
   private async measureFinely(model: string, key: string, entry: MapEntry): Promise<void> {
     const total = await settled((this.pool.labourers[0] ?? this.pool.evaluator).texelCount(model, MAP_SIZE.fine));
-    const values = new Float32Array(total);
+    const values = entry.map ? await settled(this.pool.labourer.texelsFrom(model, entry.map, MAP_SIZE.fine)) : new Float32Array(total);
     const pieces: Piece[] = [];
     for (let first = 0; first < total; first += MAP_CHUNK) pieces.push({ first, count: Math.min(MAP_CHUNK, total - first) });
     pieces.reverse();
+    const shown = this.refining(model, entry, values);
     let done = 0;
     const labour = async (worker: RemoteWorker): Promise<void> => {
       for (let piece = pieces.pop(); piece && this.isWanted(key); piece = pieces.pop()) {
@@ -207,15 +210,40 @@ export class ModelKeeper {
         }
         done += piece.count;
         editorStore.setState({ progress: { label: `Measuring ${MAP_TITLES[entry.settings.kind]}`, share: done / total } });
+        if (done < total) shown.show();
       }
     };
     const ends = await Promise.allSettled(this.pool.labourers.map((worker) => labour(worker)));
+    await shown.ended();
     for (const end of ends) if (end.status === 'rejected' && !isLost(end.reason)) throw end.reason;
     while (done < total && this.isWanted(key)) await labour(this.pool.evaluator);
+    await shown.ended();
     if (done < total) return;
     this.counts.measured++;
     if (isWorthKeeping(entry.settings)) await keepMap(`${this.loaded.get(model)?.key ?? ''} ${keptMapKey(entry.settings)}`, values);
     await this.finish(model, entry, values);
+  }
+
+  /** Shows a map while it is measured, now and then: what is not measured yet is as in the first look. */
+  private refining(model: string, entry: MapEntry, values: Float32Array<ArrayBuffer>): { readonly show: () => void; readonly ended: () => Promise<void> } {
+    let last = performance.now();
+    let showing: Promise<void> | null = null;
+    const once = async (): Promise<void> => {
+      try {
+        await this.publish(model, entry, await settled(this.pool.evaluator.assemble(model, MAP_SIZE.fine, values.slice())));
+        this.counts.refined++;
+      } catch (error) {
+        // The next time, or the finished map, makes up for it.
+        if (!isLost(error)) throw error;
+      } finally {
+        last = performance.now();
+        showing = null;
+      }
+    };
+    return {
+      show: () => { if (!showing && performance.now() - last > REFINE_EVERY) showing = once(); },
+      ended: async () => { await showing; },
+    };
   }
 }
 

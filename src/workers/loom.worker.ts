@@ -225,6 +225,10 @@ const api = {
     const values = loaded(id).analysis.measureTexels(settings, size, first, count, toldBy(loaded(id), detail));
     return Comlink.transfer(values, [values.buffer]);
   }),
+  texelsFrom: (id: string, map: MeshMap, size: number) => attempt(() => {
+    const values = loaded(id).analysis.texelsFrom(map, size);
+    return Comlink.transfer(values, [values.buffer]);
+  }),
   assemble: (id: string, size: number, values: Float32Array) => attempt(() => {
     const map = loaded(id).analysis.assemble(size, values);
     return Comlink.transfer(map, [map.data.buffer]);

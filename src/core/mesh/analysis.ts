@@ -1,7 +1,7 @@
 import { rasterPoints, rasteriseAtlas } from './atlas';
 import type { AtlasRaster } from './atlas';
 import { CreaseDistance } from './crease';
-import { assembleMap, vertexValuesToTexels } from './mesh-map';
+import { assembleMap, sampleMap, vertexValuesToTexels } from './mesh-map';
 import type { MeshMap } from './mesh-map';
 import { MeshKernel } from './mesh-kernel';
 import { ToldNormals } from './told-normals';
@@ -147,6 +147,17 @@ export class MeshAnalysis {
 
   measureTexels(settings: MapSettings, size: number, first: number, count: number, detail?: DetailSource): Float32Array<ArrayBuffer> {
     return this.measure(settings, this.raster(size).points, OCCLUSION_RAYS, first, count, detail);
+  }
+
+  /** A map's values at the texels of another size: where a finer one starts from. */
+  texelsFrom(map: MeshMap, size: number): Float32Array<ArrayBuffer> {
+    const { atlas, count } = this.raster(size).points;
+    const values = new Float32Array(count), texel = new Float32Array(4);
+    for (let k = 0; k < count; k++) {
+      sampleMap(map, atlas[k * 2] as number, atlas[k * 2 + 1] as number, texel, 0);
+      values[k] = texel[0] as number;
+    }
+    return values;
   }
 
   assemble(size: number, values: Float32Array): MeshMap {
