@@ -2,10 +2,10 @@ import { placeCompanions } from '../core/compile/companion-places';
 import type { ModelBounds, Placing } from '../core/compile/model-scale';
 import { companionsOf } from '../core/edit/companions';
 import type { Companion, NetworkDocument } from '../core/graph/document';
-import type { SurfaceMesh } from '../core/mesh/surface-mesh';
 import { isLost, settled } from '../workers/pool';
 import { getJson } from './api';
 import { editorStore } from './editor-store';
+import type { LoadedModel } from './models';
 import type { StageFeed } from './stage-feed';
 import { StageSubject } from './stage-subject';
 import type { Carried, StageKit } from './stage-subject';
@@ -16,7 +16,7 @@ export type CompanionState = { readonly state: 'loading' } | { readonly state: '
 /** One companion: its model and, if it carries another material, that document. */
 class Beside {
   readonly subject: StageSubject;
-  mesh: SurfaceMesh | null = null;
+  model: LoadedModel | null = null;
   private other: NetworkDocument | null = null;
   private asked = '';
   private surveying = false;
@@ -28,7 +28,7 @@ class Beside {
     this.subject = new StageSubject(`beside ${companion.id}`, kit, () => this.carried(), (error) => { if (error !== null) this.tellOfNetwork(error); });
   }
 
-  get isBusy(): boolean { return this.subject.isBusy || this.surveying || (this.mesh === null && this.asked !== '' && this.state() === 'loading'); }
+  get isBusy(): boolean { return this.subject.isBusy || this.surveying || (this.model === null && this.asked !== '' && this.state() === 'loading'); }
 
   private carried(): Carried | null {
     const { document, pin } = editorStore.getState();
@@ -55,12 +55,12 @@ class Beside {
     this.asked = wanted;
     this.say({ state: 'loading' });
     try {
-      const [{ mesh }, other] = await Promise.all([
+      const [model, other] = await Promise.all([
         this.kit.models.load(companion.model, companion.name),
         companion.material === undefined ? null : getJson<{ document: NetworkDocument }>(`/api/materials/${companion.material}`),
       ]);
       if (this.gone || this.asked !== wanted) return;
-      this.mesh = mesh;
+      this.model = model;
       this.other = other?.document ?? null;
       this.say({ state: 'ready' });
       this.onMesh();
@@ -71,7 +71,7 @@ class Beside {
   }
 
   place(placing: Placing, current: ModelBounds): void {
-    if (this.mesh) this.subject.show({ id: this.companion.model, mesh: this.mesh, standing: { placing, current } });
+    if (this.model) this.subject.show({ id: this.companion.model, mesh: this.model.mesh, arrays: this.model.arrays, standing: { placing, current } });
   }
 
   /** Works out which maps the network reads on this model, and what its surface needs of the stage. */
@@ -156,7 +156,7 @@ export class CompanionKeeper {
     const { current } = this;
     if (!current) return;
     const { models, sizes } = companionsOf(editorStore.getState().document);
-    const ready = models.flatMap((companion) => { const each = this.present.get(companion.id); return each?.mesh ? [{ each, mesh: each.mesh }] : []; });
+    const ready = models.flatMap((companion) => { const each = this.present.get(companion.id); return each?.model ? [{ each, mesh: each.model.mesh }] : []; });
     placeCompanions(current, ready.map(({ each, mesh }) => ({ bounds: mesh, turn: each.companion.turn })), sizes).forEach((placing, k) => { ready[k]?.each.place(placing, current); });
     this.onScene();
   }

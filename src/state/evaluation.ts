@@ -95,7 +95,7 @@ export class Evaluation {
   async show(id: string, name: string): Promise<readonly string[]> {
     const loaded = await this.models.load(id, name);
     editorStore.setState({ camera: framingCamera(loaded.mesh.centre, loaded.mesh.size), model: modelFacts(loaded.mesh) });
-    this.current.show({ id, mesh: loaded.mesh });
+    this.current.show({ id, mesh: loaded.mesh, arrays: loaded.arrays });
     this.companions.follow(editorStore.getState().document, loaded.mesh);
     this.showLights();
     this.requestSwatches();

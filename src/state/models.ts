@@ -2,6 +2,7 @@ import type { MapSettings } from '../core/mesh/analysis';
 import { MAP_CHUNK, MAP_SIZE, MAP_TITLES, isShared, isWorthKeeping, keptMapKey, mapKey } from '../core/mesh/analysis';
 import type { DetailRequest, NestedDemand } from '../core/evaluate/session';
 import type { MeshMap } from '../core/mesh/mesh-map';
+import type { StageArrays } from '../core/mesh/stage-arrays';
 import type { SurfaceMesh } from '../core/mesh/surface-mesh';
 import { isLost, settled } from '../workers/pool';
 import type { RemoteWorker, WorkerPool } from '../workers/pool';
@@ -18,7 +19,7 @@ const REFINE_EVERY = 700;
 /** `needs`: keys of the maps that must be finished first, because the normals it is measured by come from them. */
 interface MapEntry { readonly settings: MapSettings; readonly detail?: DetailRequest; readonly needs: readonly string[]; map: MeshMap | null; fine: boolean }
 export interface LoadedModel {
-  readonly id: string; readonly mesh: SurfaceMesh; readonly notes: readonly string[];
+  readonly id: string; readonly mesh: SurfaceMesh; readonly arrays: StageArrays; readonly notes: readonly string[];
   /** What is mended in it, and the name of the file with that. */
   readonly preparation: ModelPreparation; readonly key: string;
 }
@@ -71,8 +72,9 @@ export class ModelKeeper {
     const { bytes, preparation, key } = await getModel(id);
     const first = this.pool.labourer;
     const { mesh, notes } = await settled(first.loadModel(id, bytes, name, preparation));
+    const arrays = await settled(first.stageArrays(id));
     await Promise.all(this.pool.all.filter((worker) => worker !== first).map((worker) => settled(worker.adoptMesh(id, mesh))));
-    const model = { id, mesh, notes, preparation, key };
+    const model = { id, mesh, arrays, notes, preparation, key };
     this.loaded.set(id, model);
     return model;
   }
@@ -226,6 +228,8 @@ export class ModelKeeper {
 
   /** Shows a map while it is measured, now and then: what is not measured yet is as in the first look. */
   private refining(model: string, entry: MapEntry, values: Float32Array<ArrayBuffer>): { readonly show: () => void; readonly ended: () => Promise<void> } {
+    // Drawing a large model takes its time, too.
+    const pause = Math.max(REFINE_EVERY, (this.loaded.get(model)?.mesh.indices.length ?? 0) / 900);
     let last = performance.now();
     let showing: Promise<void> | null = null;
     const once = async (): Promise<void> => {
@@ -241,7 +245,7 @@ export class ModelKeeper {
       }
     };
     return {
-      show: () => { if (!showing && performance.now() - last > REFINE_EVERY) showing = once(); },
+      show: () => { if (!showing && performance.now() - last > pause) showing = once(); },
       ended: async () => { await showing; },
     };
   }

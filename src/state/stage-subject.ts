@@ -6,6 +6,7 @@ import { writeUniforms } from '../core/compile/uniforms';
 import { scaleOf } from '../core/evaluate/session';
 import type { NetworkDocument } from '../core/graph/document';
 import type { SampleExtent } from '../core/mesh/sample-points';
+import type { StageArrays } from '../core/mesh/stage-arrays';
 import type { SurfaceMesh } from '../core/mesh/surface-mesh';
 import type { StageProgram } from '../core/evaluate/stage-program';
 import type { ResolvedDemand } from '../core/evaluate/session';
@@ -21,7 +22,7 @@ export interface StageKit { readonly pool: WorkerPool; readonly models: ModelKee
 /** The network a model carries, and the output of it that is pinned. */
 export interface Carried { readonly document: NetworkDocument; readonly pin: string | null }
 /** A model that is shown, by its id; where it stands when it is not the current one. */
-export interface Shown { readonly id: string; readonly mesh: SurfaceMesh; readonly standing?: Standing }
+export interface Shown { readonly id: string; readonly mesh: SurfaceMesh; readonly arrays: StageArrays; readonly standing?: Standing }
 
 /** One model on the stage with the network it carries: keeps its program, values and maps up to date. */
 export class StageSubject {
@@ -42,7 +43,7 @@ export class StageSubject {
   attach(stage: StageFeed): void {
     this.stage = stage;
     this.feed = stage.add(this.name, (...asked) => this.fill(...asked));
-    if (this.shown) this.feed.setMesh(this.shown.mesh, this.shown.standing?.placing ?? UNMOVED);
+    if (this.shown) this.feed.setMesh(this.shown.mesh, this.shown.arrays, this.shown.standing?.placing ?? UNMOVED);
     this.renew();
   }
 
@@ -58,7 +59,7 @@ export class StageSubject {
     if (isSame) this.feed?.setPlacing(shown.standing?.placing ?? UNMOVED);
     else {
       this.demands = [];
-      this.feed?.setMesh(shown.mesh, shown.standing?.placing ?? UNMOVED);
+      this.feed?.setMesh(shown.mesh, shown.arrays, shown.standing?.placing ?? UNMOVED);
     }
     this.update();
   }

@@ -33,6 +33,7 @@ import { diagnose } from '../core/mesh/diagnose';
 import type { MeshMap } from '../core/mesh/mesh-map';
 import { pointsAt, uniformPoints } from '../core/mesh/sample-points';
 import type { SampleExtent, SamplePoints } from '../core/mesh/sample-points';
+import { stageArrays } from '../core/mesh/stage-arrays';
 import type { SurfaceMesh } from '../core/mesh/surface-mesh';
 import { SURFACE_LANES } from '../core/nodes/surface-parameters';
 import { PLAIN_LANES, PLAIN_TARGETS, appearanceOf } from '../core/surface/stage-layout';
@@ -205,6 +206,10 @@ const api = {
     const imported = await readModel(bytes, name, { dracoBinary, preparation });
     adopt(id, imported.mesh);
     return imported;
+  }),
+  stageArrays: (id: string) => attempt(() => {
+    const arrays = stageArrays(loaded(id).analysis.mesh);
+    return Comlink.transfer(arrays, Object.values(arrays).map(({ buffer }) => buffer as ArrayBuffer));
   }),
   /** Reads a model for this worker alone: the page is spared the mesh. */
   keepModel: (id: string, bytes: Uint8Array<ArrayBuffer>, name: string, preparation: ModelPreparation = {}) => attempt(async () => {

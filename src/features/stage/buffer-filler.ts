@@ -105,7 +105,7 @@ export class BufferFiller {
     try {
       do {
         this.again = false;
-        if (this.stale) this.findVisible();
+        if (this.stale) await this.findVisible();
         if (!this.visible) break;
         await this.fill(this.visible.coarse);
         if (!this.again && !this.stale) await this.fill(this.visible.fine);
@@ -117,7 +117,8 @@ export class BufferFiller {
     }
   }
 
-  private findVisible(): void {
+  /** The page goes on while the graphics processor draws; if the camera moves meanwhile, it is done again. */
+  private async findVisible(): Promise<void> {
     if (!this.seen) return;
     this.stale = false;
     const { model, camera } = this.seen;
@@ -131,8 +132,10 @@ export class BufferFiller {
     this.renderer.render(this.scene, camera);
     const { width, height } = this.target;
     const identities = new Float32Array(width * height * 4);
-    this.renderer.readRenderTargetPixels(this.target, 0, 0, width, height, identities);
+    const arriving = this.renderer.readRenderTargetPixelsAsync(this.target, 0, 0, width, height, identities);
     this.renderer.setRenderTarget(before);
+    await arriving;
+    if (this.closed || this.target.width !== width || this.target.height !== height) return;
     this.looks++;
     this.visible = { coarse: this.gather(identities, COARSE), fine: this.gather(identities, 1) };
   }

@@ -1,23 +1,15 @@
 import * as THREE from 'three';
 import { extraAttribute } from '@/core/backends/glsl/stage-shader';
 import type { StageShader } from '@/core/backends/glsl/stage-shader';
-import { faceNormalsOf } from '@/core/mesh/sample-points';
-import { triangleCount } from '@/core/mesh/surface-mesh';
+import type { StageArrays } from '@/core/mesh/stage-arrays';
 import type { SurfaceMesh } from '@/core/mesh/surface-mesh';
 
-/** Triangles apart from each other, so that each can carry its own flat normal. */
-export function stageGeometry(mesh: SurfaceMesh): THREE.BufferGeometry {
-  const corners = mesh.indices.length;
-  const spread = (from: Float32Array, width: number): THREE.BufferAttribute => {
-    const array = new Float32Array(corners * width);
-    mesh.indices.forEach((vertex, k) => { for (let axis = 0; axis < width; axis++) array[k * width + axis] = from[vertex * width + axis] as number; });
-    return new THREE.BufferAttribute(array, width);
-  };
-  const faces = new Float32Array(corners * 3);
-  const normals = faceNormalsOf(mesh);
-  for (let t = 0; t < triangleCount(mesh); t++) for (let k = 0; k < 9; k++) faces[t * 9 + k] = normals[t * 3 + k % 3] as number;
-  return new THREE.BufferGeometry().setAttribute('position', spread(mesh.positions, 3)).setAttribute('normal', spread(mesh.normals, 3))
-    .setAttribute('face', new THREE.BufferAttribute(faces, 3)).setAttribute('uv', spread(mesh.uvs, 2)).setAttribute('atlas', spread(mesh.atlas, 2));
+/** A geometry out of what a worker prepared; its sphere is known, and need not be sought among all places. */
+export function stageGeometry({ position, normal, face, uv, atlas }: StageArrays, { centre, size }: SurfaceMesh): THREE.BufferGeometry {
+  const geometry = new THREE.BufferGeometry();
+  for (const [name, array, width] of [['position', position, 3], ['normal', normal, 3], ['face', face, 3], ['uv', uv, 2], ['atlas', atlas, 2]] as const) geometry.setAttribute(name, new THREE.BufferAttribute(array, width));
+  geometry.boundingSphere = new THREE.Sphere(new THREE.Vector3(...centre), size / 2);
+  return geometry;
 }
 
 /** Gives a geometry what a program reads beyond place, normal and coordinates: the part of each corner, and named attributes. */

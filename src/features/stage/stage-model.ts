@@ -7,6 +7,7 @@ import { UNMOVED } from '@/core/compile/model-scale';
 import type { Placing } from '@/core/compile/model-scale';
 import type { ValueKind } from '@/core/graph/document';
 import type { MeshMap } from '@/core/mesh/mesh-map';
+import type { StageArrays } from '@/core/mesh/stage-arrays';
 import type { SurfaceMesh } from '@/core/mesh/surface-mesh';
 import { ALL_TARGETS, NORMAL_TARGET, NO_FEATURES } from '@/core/surface/stage-layout';
 import type { Appearance } from '@/core/surface/stage-layout';
@@ -139,10 +140,10 @@ export class StageModel implements ModelFeed {
     this.isColour.value = kind === 'colour';
   }
 
-  setMesh(mesh: SurfaceMesh, placing: Placing): void {
+  setMesh(mesh: SurfaceMesh, arrays: StageArrays, placing: Placing): void {
     this.mesh = mesh;
     this.programMesh.geometry.dispose();
-    const geometry = stageGeometry(mesh);
+    const geometry = stageGeometry(arrays, mesh);
     this.programMesh.geometry = geometry;
     this.shadedMesh.geometry = geometry;
     this.onGeometry?.(geometry);
