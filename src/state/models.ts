@@ -15,6 +15,7 @@ import { keepMap, recallMap } from './map-cache';
 const IDLE_MAPS = 24;
 /** Between two pictures of a map that is being measured, milliseconds. */
 const REFINE_EVERY = 700;
+const REFINED_TRIANGLES = 300_000;
 
 /** `needs`: keys of the maps that must be finished first, because the normals it is measured by come from them. */
 interface MapEntry { readonly settings: MapSettings; readonly detail?: DetailRequest; readonly needs: readonly string[]; map: MeshMap | null; fine: boolean }
@@ -228,8 +229,8 @@ export class ModelKeeper {
 
   /** Shows a map while it is measured, now and then: what is not measured yet is as in the first look. */
   private refining(model: string, entry: MapEntry, values: Float32Array<ArrayBuffer>): { readonly show: () => void; readonly ended: () => Promise<void> } {
-    // Drawing a large model takes its time, too.
-    const pause = Math.max(REFINE_EVERY, (this.loaded.get(model)?.mesh.indices.length ?? 0) / 900);
+    // Drawing a very large model again and again would take longer than measuring it.
+    const pause = (this.loaded.get(model)?.mesh.indices.length ?? 0) / 3 > REFINED_TRIANGLES ? Infinity : REFINE_EVERY;
     let last = performance.now();
     let showing: Promise<void> | null = null;
     const once = async (): Promise<void> => {

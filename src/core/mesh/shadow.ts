@@ -58,8 +58,8 @@ function writeRays(into: Float32Array, at: number, { positions, normals }: Sampl
   // Two directions across the light (Duff and others, Building an Orthonormal Basis, Revisited, 2017).
   const sign = dz >= 0 ? 1 : -1, a = -1 / (sign + dz), b = dx * dy * a;
   const ux = 1 + sign * dx * dx * a, uy = sign * b, uz = -sign * dx, vx = b, vy = sign + dy * dy * a, vz = -dy;
-  disc.forEach(([u, v], ray) => {
-    const rx = dx + ux * u + vx * v, ry = dy + uy * u + vy * v, rz = dz + uz * u + vz * v;
+  disc.forEach(([across, along], ray) => {
+    const rx = dx + ux * across + vx * along, ry = dy + uy * across + vy * along, rz = dz + uz * across + vz * along;
     const scale = 1 / hypot(rx, ry, rz);
     into.set([x, y, z, rx * scale, ry * scale, rz * scale, far, 0], at + ray * RAY);
   });
