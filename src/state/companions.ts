@@ -5,10 +5,9 @@ import type { Companion, NetworkDocument } from '../core/graph/document';
 import { isLost, settled } from '../workers/pool';
 import { getJson } from './api';
 import { editorStore } from './editor-store';
-import type { LoadedModel } from './models';
 import type { StageFeed } from './stage-feed';
 import { StageSubject } from './stage-subject';
-import type { Carried, StageKit } from './stage-subject';
+import type { Carried, Shown, StageKit } from './stage-subject';
 
 /** How a model beside the current one is doing: why it cannot be shown, or nothing. */
 export type CompanionState = { readonly state: 'loading' } | { readonly state: 'ready' } | { readonly state: 'failed'; readonly message: string };
@@ -16,7 +15,7 @@ export type CompanionState = { readonly state: 'loading' } | { readonly state: '
 /** One companion: its model and, if it carries another material, that document. */
 class Beside {
   readonly subject: StageSubject;
-  model: LoadedModel | null = null;
+  model: Shown | null = null;
   private other: NetworkDocument | null = null;
   private asked = '';
   private surveying = false;
@@ -56,7 +55,7 @@ class Beside {
     this.say({ state: 'loading' });
     try {
       const [model, other] = await Promise.all([
-        this.kit.models.load(companion.model, companion.name),
+        this.kit.models.load(companion.model, companion.name).then(async ({ id, mesh }) => ({ id, mesh, arrays: await this.kit.models.arrays(id) })),
         companion.material === undefined ? null : getJson<{ document: NetworkDocument }>(`/api/materials/${companion.material}`),
       ]);
       if (this.gone || this.asked !== wanted) return;
@@ -71,7 +70,7 @@ class Beside {
   }
 
   place(placing: Placing, current: ModelBounds): void {
-    if (this.model) this.subject.show({ id: this.companion.model, mesh: this.model.mesh, arrays: this.model.arrays, standing: { placing, current } });
+    if (this.model) this.subject.show({ ...this.model, standing: { placing, current } });
   }
 
   /** Works out which maps the network reads on this model, and what its surface needs of the stage. */
@@ -93,7 +92,7 @@ class Beside {
         this.subject.demands = demands;
         this.kit.models.request(this.companion.id, shown.id, this.kit.images.isWorking ? demands.filter(({ detail }) => !detail) : demands);
         this.subject.model?.setAppearance({ ...appearance, opacityMode: carried.document.opacityMode ?? appearance.opacityMode });
-        this.subject.feedMaps();
+        this.subject.bindMaps();
       } while (this.again);
     } catch (error) {
       if (!isLost(error)) this.tellOfNetwork(error);
@@ -163,7 +162,7 @@ export class CompanionKeeper {
 
   /** The network being edited changed. */
   update(): void { for (const each of this.present.values()) if (each.companion.material === undefined) { each.subject.update(); each.survey(); } }
-  /** Maps, images or workers changed. */
-  refresh(): void { for (const each of this.present.values()) { each.subject.feedMaps(); each.subject.update(); each.survey(); } }
+  mapsChanged(): void { for (const each of this.present.values()) { each.subject.mapsChanged(); each.survey(); } }
+  imagesChanged(): void { for (const each of this.present.values()) { each.subject.update(); each.survey(); } }
   renew(): void { for (const each of this.present.values()) each.subject.renew(); }
 }

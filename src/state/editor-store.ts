@@ -87,7 +87,7 @@ export const currentBoard = (): BoardId => boardAt(getState().document, getState
 
 /** Loads a material; history starts anew. */
 export function openDocument(given: { document: NetworkDocument; materialId: string; modelId: string; revision: number }): void {
-  setState({ ...given, path: [], selection: [], chosenStrand: null, past: [], future: [], gesture: null, pin: null, picking: null, saveState: 'saved', saveMessage: '', taps: new Map(), appearance: null, readings: new Map(), problem: null });
+  setState({ ...given, path: [], selection: [], chosenStrand: null, past: [], future: [], gesture: null, pin: null, picking: null, companionStates: new Map(), saveState: 'saved', saveMessage: '', taps: new Map(), appearance: null, readings: new Map(), problem: null });
 }
 
 /** Changes the document as one named, undoable step. Changes of one gesture (a drag) make one step. */

@@ -55,21 +55,14 @@ export class Evaluation {
         if (state.look !== before.look || state.pin !== before.pin || (state.look === 'exaggerated' && state.taps !== before.taps)) this.showLook();
         if (state.document !== before.document || state.path !== before.path || state.camera !== before.camera) this.requestSwatches();
       }),
-      this.models.onMaps(() => { this.current.feedMaps(); this.refresh(); }),
+      this.models.onMaps(() => { this.current.mapsChanged(); this.companions.mapsChanged(); this.requestSwatches(); }),
       this.pool.onReplaced(() => { this.current.renew(); this.companions.renew(); }),
-      this.images.onImages(() => { this.refresh(); }),
+      this.images.onImages(() => { this.current.update(); this.companions.imagesChanged(); this.requestSwatches(); }),
     ];
   }
 
   /** Counters for tests and benchmarks. */
   get counts(): { readonly stagePrograms: number; readonly fills: number; readonly evaluations: number; readonly compilations: number } { return { ...this.current.counts, ...this.counted }; }
-
-  /** Maps or images arrived. */
-  private refresh(): void {
-    this.current.update();
-    this.companions.refresh();
-    this.requestSwatches();
-  }
 
   attach(stage: StageFeed): () => void {
     this.stage = stage;
@@ -94,8 +87,9 @@ export class Evaluation {
 
   async show(id: string, name: string): Promise<readonly string[]> {
     const loaded = await this.models.load(id, name);
+    const arrays = await this.models.arrays(id);
     editorStore.setState({ camera: framingCamera(loaded.mesh.centre, loaded.mesh.size), model: modelFacts(loaded.mesh) });
-    this.current.show({ id, mesh: loaded.mesh, arrays: loaded.arrays });
+    this.current.show({ id, mesh: loaded.mesh, arrays });
     this.companions.follow(editorStore.getState().document, loaded.mesh);
     this.showLights();
     this.requestSwatches();
@@ -176,7 +170,7 @@ export class Evaluation {
       if (this.current.shown !== shown) return;
       this.current.demands = result.demands;
       this.models.request('current', model, this.ready(result.demands));
-      this.current.feedMaps();
+      this.current.bindMaps();
     } catch (error) {
       // The new worker is asked as soon as it has the model.
       if (!isLost(error)) editorStore.setState({ problem: explain(error) });

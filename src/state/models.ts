@@ -20,7 +20,7 @@ const REFINED_TRIANGLES = 300_000;
 /** `needs`: keys of the maps that must be finished first, because the normals it is measured by come from them. */
 interface MapEntry { readonly settings: MapSettings; readonly detail?: DetailRequest; readonly needs: readonly string[]; map: MeshMap | null; fine: boolean }
 export interface LoadedModel {
-  readonly id: string; readonly mesh: SurfaceMesh; readonly arrays: StageArrays; readonly notes: readonly string[];
+  readonly id: string; readonly mesh: SurfaceMesh; readonly notes: readonly string[];
   /** What is mended in it, and the name of the file with that. */
   readonly preparation: ModelPreparation; readonly key: string;
 }
@@ -73,12 +73,14 @@ export class ModelKeeper {
     const { bytes, preparation, key } = await getModel(id);
     const first = this.pool.labourer;
     const { mesh, notes } = await settled(first.loadModel(id, bytes, name, preparation));
-    const arrays = await settled(first.stageArrays(id));
     await Promise.all(this.pool.all.filter((worker) => worker !== first).map((worker) => settled(worker.adoptMesh(id, mesh))));
-    const model = { id, mesh, arrays, notes, preparation, key };
+    const model = { id, mesh, notes, preparation, key };
     this.loaded.set(id, model);
     return model;
   }
+
+  /** What the stage draws a loaded model from; large, so whoever shows it keeps it no longer than that. */
+  arrays(id: string): Promise<StageArrays> { return settled(this.pool.labourer.stageArrays(id)); }
 
   mapFor(model: string, settings: MapSettings): MeshMap | null {
     return this.maps.get(`${model} ${mapKey(settings)}`)?.map ?? null;

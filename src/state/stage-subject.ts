@@ -100,7 +100,7 @@ export class StageSubject {
       this.counts.stagePrograms++;
       this.feed?.setProgram(program);
       this.onProblem(null);
-      this.feedMaps();
+      this.bindMaps();
       this.update();
     } catch (error) {
       // The stage keeps its last picture.
@@ -110,13 +110,19 @@ export class StageSubject {
     }
   }
 
-  feedMaps(): void {
-    if (!this.shown || !this.feed) return;
-    if (this.stage?.mode === 'workers') return this.feed.touch();
-    for (const demand of this.demands.filter(({ field }) => field !== '')) {
-      const map = this.kit.models.mapFor(this.shown.id, demand.resolved);
+  /** A map arrived: everything is worked out again, once. */
+  mapsChanged(): void {
+    if (this.stage?.mode === 'workers') this.feed?.touch();
+    else this.bindMaps();
+  }
+
+  /** Gives the graphics processor the maps there are; workers find them by themselves. */
+  bindMaps(): void {
+    if (!this.shown || !this.feed || this.stage?.mode === 'workers') return;
+    for (const { field, resolved } of this.demands) {
+      const map = field === '' ? null : this.kit.models.mapFor(this.shown.id, resolved);
       // Until a map with new settings is measured, the one before stands in for it.
-      if (map) this.feed.setMap(demand.field, map);
+      if (map) this.feed.setMap(field, map);
     }
     this.stage?.invalidate();
   }

@@ -101,7 +101,18 @@ function resolve({ field, kind, settings, choices, detail }: MapDemand, mesh: Su
   return [{ field, resolved: { ...resolved, detail: text }, detail: { ...told, key: `${detail.path.join('/')}<${detail.input}` } }];
 }
 
-const detailSession = ({ key }: DetailRequest): EvaluationSession => new EvaluationSession({ surface: false, taps: [key], evensOut: ['images'] });
+/** Sessions for the normals of a few inputs, so that dragging a value that feeds them compiles nothing. */
+const DETAIL_SESSIONS = 8;
+const detailSessions = new Map<string, EvaluationSession>();
+function detailSession({ key }: DetailRequest): EvaluationSession {
+  const known = detailSessions.get(key);
+  if (known) return known;
+  const made = new EvaluationSession({ surface: false, taps: [key], evensOut: ['images'] });
+  detailSessions.set(key, made);
+  const [oldest] = detailSessions.keys();
+  if (detailSessions.size > DETAIL_SESSIONS && oldest !== undefined) detailSessions.delete(oldest);
+  return made;
+}
 const nestedDemands = (detail: DetailRequest, mesh: SurfaceMesh): readonly ResolvedDemand[] => detailSession(detail).demands(detail.document, mesh, detail.standing);
 
 /** The maps, and before each those that the normals it is measured by need themselves; these have no field. */

@@ -92,7 +92,8 @@ function quay(): Sketch {
   for (let row = 0; row < 3; row++) for (let k = 0; k < 2; k++) block([-0.72, -0.4 + row * 0.3, 0.1 + k * 0.5 + (row % 2) * 0.1], [0.28, 0.15, 0.25], 50 + row * 10 + k);
   for (let step = 0; step < 3; step++) block([0.2, -0.45 + step * 0.14, 0.35 - step * 0.22], [0.62, 0.1 + step * 0.01, 0.13], 90 + step);
   shape.nextPart('mooring post').lathe(rounded([[0, 0], [0.1, 0], [0.1, 0.16], [0.07, 0.2], [0.07, 0.26], [0.13, 0.3], [0.13, 0.35], [0.06, 0.39], [0, 0.4]], 0.02, 3), 48, [0.45, 0.35, -0.5]);
-  return shape.finish(0.72);
+  // Worn stone: its bevels are round, and what is rough about it is no facet.
+  return shape.finish(1.2);
 }
 
 /** A flat square metre. */

@@ -23,7 +23,7 @@ export function PickPrompt({ evaluation, host, renderer }: { readonly evaluation
       if (!pressed || Math.hypot(event.clientX - pressed[0], event.clientY - pressed[1]) > STILL || !renderer.current) return;
       const { from, towards } = renderer.current.rayThrough(event.clientX, event.clientY);
       evaluation.pick(from, towards).then((picked) => {
-        const refused = picked ? picking.take(picked) : 'There is no model there. Click on the surface.';
+        const refused = picked ? picking.take(picked) : 'There is no model there. Click on the surface of the current model.';
         setAnswer(refused ?? '');
         if (refused === null) leave();
       }).catch((error: unknown) => { setAnswer(error instanceof Error ? error.message : String(error)); });
