@@ -1,4 +1,5 @@
 import { placeCompanions } from '../core/compile/companion-places';
+import { lightsOf } from '../core/compile/lights';
 import type { ModelBounds, Placing } from '../core/compile/model-scale';
 import { companionsOf } from '../core/edit/companions';
 import type { Companion, NetworkDocument } from '../core/graph/document';
@@ -16,7 +17,9 @@ export type CompanionState = { readonly state: 'loading' } | { readonly state: '
 class Beside {
   readonly subject: StageSubject;
   model: Shown | null = null;
+  /** Another material's network under the scene's lights; null while it carries the one being edited. */
   private other: NetworkDocument | null = null;
+  private underLights: NetworkDocument | null = null;
   private asked = '';
   private surveying = false;
   private again = false;
@@ -29,10 +32,11 @@ class Beside {
 
   get isBusy(): boolean { return this.subject.isBusy || this.surveying || (this.model === null && this.asked !== '' && this.state() === 'loading'); }
 
-  private carried(): Carried | null {
+  private carried(): Carried {
     const { document, pin } = editorStore.getState();
-    if (this.companion.material === undefined) return { document, pin };
-    return this.other && { document: this.other, pin: null };
+    if (!this.other) return { document, pin };
+    if (!this.underLights || this.underLights.lights !== lightsOf(document)) this.underLights = { ...this.other, lights: lightsOf(document) };
+    return { document: this.underLights, pin: null };
   }
 
   private state(): CompanionState['state'] | undefined { return editorStore.getState().companionStates.get(this.companion.id)?.state; }
@@ -61,6 +65,7 @@ class Beside {
       if (this.gone || this.asked !== wanted) return;
       this.model = model;
       this.other = other?.document ?? null;
+      this.underLights = null;
       this.say({ state: 'ready' });
       this.onMesh();
       this.survey();
@@ -85,7 +90,7 @@ class Beside {
       do {
         this.again = false;
         const carried = this.carried(), shown = this.subject.shown;
-        if (!carried || !shown?.standing || this.gone) break;
+        if (!shown?.standing || this.gone) break;
         this.kit.images.request(carried.document);
         const { demands, appearance } = await settled(this.kit.pool.evaluator.survey(shown.id, carried.document, carried.pin, shown.standing));
         if (this.gone) break;
@@ -105,7 +110,7 @@ class Beside {
     this.gone = true;
     this.subject.detach();
     this.kit.models.request(this.companion.id, '', []);
-    for (const worker of this.kit.pool.all) void worker.leave(`beside ${this.companion.id}`);
+    this.kit.pool.tellAll((worker) => worker.leave(`beside ${this.companion.id}`));
     editorStore.setState({ companionStates: new Map([...editorStore.getState().companionStates].filter(([id]) => id !== this.companion.id)) });
   }
 }
@@ -160,8 +165,14 @@ export class CompanionKeeper {
     this.onScene();
   }
 
-  /** The network being edited changed. */
-  update(): void { for (const each of this.present.values()) if (each.companion.material === undefined) { each.subject.update(); each.survey(); } }
+  /** The network being edited changed, or what is pinned; `isRelit`: the lights did, which other networks see, too. */
+  update(isRelit: boolean): void {
+    for (const each of this.present.values()) {
+      if (each.companion.material !== undefined && !isRelit) continue;
+      each.subject.update();
+      each.survey();
+    }
+  }
   mapsChanged(): void { for (const each of this.present.values()) { each.subject.mapsChanged(); each.survey(); } }
   imagesChanged(): void { for (const each of this.present.values()) { each.subject.update(); each.survey(); } }
   renew(): void { for (const each of this.present.values()) each.subject.renew(); }

@@ -48,7 +48,7 @@ export class Evaluation {
   constructor() {
     this.undo = [
       editorStore.subscribe((state, before) => {
-        if (state.document !== before.document || state.pin !== before.pin) { this.current.update(); this.companions.update(); }
+        if (state.document !== before.document || state.pin !== before.pin) { this.current.update(); this.companions.update(state.document.lights !== before.document.lights); }
         if (state.document.companions !== before.document.companions) this.companions.follow(state.document, this.current.shown?.mesh ?? null);
         if (state.document.opacityMode !== before.document.opacityMode) this.showAppearance();
         if (state.document.lights !== before.document.lights || state.document.surroundings !== before.document.surroundings) this.showLights();

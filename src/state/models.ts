@@ -107,7 +107,7 @@ export class ModelKeeper {
     for (const key of idle.slice(0, Math.max(0, idle.length - IDLE_MAPS))) {
       const entry = this.maps.get(key);
       this.maps.delete(key);
-      if (entry?.map) for (const worker of this.pool.all) void worker.dropMap(modelOf(key), entry.settings);
+      if (entry?.map) this.pool.tellAll((worker) => worker.dropMap(modelOf(key), entry.settings));
     }
   }
 

@@ -50,6 +50,11 @@ export class WorkerPool {
   get size(): number { return this.members.length; }
   get evaluator(): RemoteWorker { return (this.members[0] as Member).remote; }
   get all(): readonly RemoteWorker[] { return this.members.map((member) => member.remote); }
+  /** Says something to all that needs no answer; a worker that ended need not hear it. */
+  tellAll(say: (remote: RemoteWorker) => Promise<unknown>): void {
+    for (const remote of this.all) say(remote).catch((error: unknown) => { if (!isLost(error)) throw error; });
+  }
+
   /** One of the workers that may be busy for long. */
   get labourer(): RemoteWorker {
     this.next = (this.next + 1) % (this.members.length - 1);

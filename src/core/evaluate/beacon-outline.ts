@@ -1,4 +1,3 @@
-import { emitGlsl } from '../backends/glsl/emit';
 import { composeStageShader } from '../backends/glsl/stage-shader';
 import type { StageShader } from '../backends/glsl/stage-shader';
 import { compileNetwork, uniformsFor } from '../compile/compile';
@@ -6,6 +5,7 @@ import { BEACON } from '../edit/beacons';
 import type { BeaconShape, PlacedBeacon } from '../edit/beacons';
 import { emptyDocument } from '../graph/document';
 import type { NetworkDocument } from '../graph/document';
+import { liveGlsl } from './stage-program';
 
 /** Width of the line, pixels. */
 const LINE = 1.4;
@@ -22,14 +22,11 @@ const documentOf = ({ shape, place, turn, extent }: Pick<PlacedBeacon, 'shape' |
 /** @param shape one program serves all beacons of it; the uniform `line` is the line's colour */
 export function beaconOutline(shape: BeaconShape): BeaconOutline {
   const compiled = compileNetwork(documentOf({ shape, place: [0, 0, 0], turn: [0, 0, 0], extent: [1, 1, 1] }), { surface: false, taps: ['b:distance'] });
-  const glsl = emitGlsl(compiled.program);
-  const shader = composeStageShader({ ...glsl, inputs: glsl.inputs.filter((name) => compiled.liveInputs.has(name)) }, 'screen', 1, `
+  const glsl = liveGlsl(compiled);
+  const shader = composeStageShader({ ...glsl, functions: `uniform vec3 line;\n${glsl.functions}` }, 'screen', 1, `
 float apart = $0 - 1.0;
 float covered = 1.0 - smoothstep(${String(LINE / 2)}, ${String(LINE / 2 + 1)}, abs(apart) / max(fwidth(apart), 1e-6));
 if (covered < 0.02) discard;
 target0 = vec4(line, covered);`);
-  return {
-    shader: { ...shader, fragment: shader.fragment.replace('/** Where the eye is', 'uniform vec3 line;\n/** Where the eye is') }, uniformCount: compiled.program.uniformCount,
-    values: (beacon) => uniformsFor(compiled, documentOf(beacon), SCALE),
-  };
+  return { shader, uniformCount: compiled.program.uniformCount, values: (beacon) => uniformsFor(compiled, documentOf(beacon), SCALE) };
 }

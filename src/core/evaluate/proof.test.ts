@@ -1,4 +1,5 @@
 import { documentOf, node } from '../../../tests/support/networks';
+import { unitTile } from '../../../tests/support/meshes';
 import { addDial, changeDial } from '../edit/dials';
 import { groupSelection } from '../edit/group';
 import { setValue } from '../edit/nodes';
@@ -37,6 +38,15 @@ describe('the proof', () => {
     const proof = proveGroup(source, moved, grouped.groupId, models);
     expect(proof.identical).toBe(false);
     expect(proof.changes[0]).toMatchObject({ node: 'Grain', what: 'dial home', largestWithout: 0 });
+  });
+
+  it('holds for a group that measures curvature by normals of its own network, and notices when these change', () => {
+    const bumpy = documentOf([node('n', 'patterns.noise', { scale: 6 }), node('b', 'surface.bump', { relief: 0.02 }), node('c', 'model.curvature', { radius: 0.05 }), node('s', 'surface.surface')],
+      ['n:value > b:height', 'b:normal > c:detail', 'c:signed > s:roughness', 's:surface > @out:surface']);
+    const packed = groupSelection(bumpy, { board: null, ids: ['n', 'b', 'c'], name: 'Bumps', path: [], source: { materialId: 'm1', revision: 3 } });
+    const tile = [{ name: 'Tile', analysis: new MeshAnalysis(unitTile()), maps: () => undefined }];
+    expect(proveGroup(bumpy, packed.document, packed.groupId, tile)).toMatchObject({ identical: true, difference: null });
+    expect(proveGroup(bumpy, setValue(packed.document, packed.groupId, 'n', 'scale', 9), packed.groupId, tile)).toMatchObject({ identical: false, changes: [{ node: 'n', what: 'scale', largestWithout: 0 }] });
   });
 
   it('refuses a group that names no origin', () => {

@@ -1,6 +1,8 @@
 import { AppError } from '../base/diagnostic';
 import type { GroupDefinition, NetworkDocument, NodeInstance } from '../graph/document';
+import { MAP_SIZE, mapKey } from '../mesh/analysis';
 import type { MeshAnalysis } from '../mesh/analysis';
+import type { MeshMap } from '../mesh/mesh-map';
 import { uniformPoints } from '../mesh/sample-points';
 import type { SamplePoints } from '../mesh/sample-points';
 import { EvaluationSession } from './session';
@@ -41,7 +43,7 @@ const PROBE = 'proof-instance';
 export function proveGroup(source: NetworkDocument, candidate: NetworkDocument, groupId: string, models: readonly ProofModel[]): Proof {
   const group = candidate.groups[groupId];
   if (!group?.origin) throw new AppError('proof.no-origin', 'This group was not packaged from a saved network, so there is nothing to compare it with.', 'Package it from a selection on a material’s board.');
-  const prepared = models.map((model) => ({ ...model, points: uniformPoints(model.analysis.mesh, PROOF_POINTS) }));
+  const prepared = models.map((model) => ({ ...model, maps: alikeMaps(model), points: uniformPoints(model.analysis.mesh, PROOF_POINTS) }));
   const before = prepared.map((model) => readOutputs(source, Object.values(group.origin?.outputs ?? {}).map(({ node, output }) => `${node}:${output}`), model));
   const compare = (document: NetworkDocument): ProofDifference | null => findDifference(group, document, prepared, before);
   const trial = withCandidate(source, candidate, group);
@@ -49,6 +51,21 @@ export function proveGroup(source: NetworkDocument, candidate: NetworkDocument, 
   return {
     identical: difference === null, points: PROOF_POINTS, models: models.map((model) => model.name), difference,
     changes: difference ? explain(source, trial, group, compare).filter((change) => change.largestWithout < difference.largest) : [],
+  };
+}
+
+/**
+ * Maps by told normals are named after the network that tells them, and packaging renames that: they are measured here, for
+ * both sides in the same way. What else there is, is the same map on both sides.
+ */
+function alikeMaps({ analysis, maps }: ProofModel): MapSource {
+  const measured = new Map<string, MeshMap>();
+  return (settings, detail) => {
+    if (!detail) return maps(settings);
+    const key = mapKey(settings);
+    const map = measured.get(key) ?? analysis.quickMap(settings, MAP_SIZE.quick, detail);
+    measured.set(key, map);
+    return map;
   };
 }
 

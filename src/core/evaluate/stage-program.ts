@@ -1,7 +1,9 @@
 import { emitGlsl } from '../backends/glsl/emit';
+import type { EmittedGlsl } from '../backends/glsl/emit';
 import { composeStageShader } from '../backends/glsl/stage-shader';
 import type { StageShader } from '../backends/glsl/stage-shader';
 import { compileNetwork } from '../compile/compile';
+import type { CompiledNetwork } from '../compile/compile';
 import type { ImageSlot } from '../compile/images';
 import type { Binding } from '../compile/uniforms';
 import type { NetworkDocument, ValueKind } from '../graph/document';
@@ -17,13 +19,17 @@ export interface StageProgram {
   readonly imageSlots: readonly ImageSlot[];
 }
 
+/** A network's program for a shader that declares only the inputs some output depends on. */
+export function liveGlsl({ program, liveInputs }: CompiledNetwork): EmittedGlsl {
+  const glsl = emitGlsl(program);
+  return { ...glsl, inputs: glsl.inputs.filter((name) => liveInputs.has(name)) };
+}
+
 /** @param targets how many the graphics processor can write. Throws CompileError. */
 export function makeStageProgram(document: NetworkDocument, pin: string | null, targets: number): StageProgram {
   const compiled = compileNetwork(document, { surface: pin === null, taps: pin === null ? [] : [pin], evensOut: EVENED_ON_STAGE });
   const kind = pin === null ? 'surface' : compiled.slots[0]?.kind ?? 'scalar';
-  const glsl = emitGlsl({ ...compiled.program, inputs: compiled.program.inputs });
-  const live = { ...glsl, inputs: glsl.inputs.filter((name) => compiled.liveInputs.has(name)) };
   const isSurface = kind === 'surface';
   const writes = isSurface ? surfaceWrites(targets) : kind === 'scalar' ? 'target0 = vec4(vec3($0), 1.0);' : 'target0 = vec4($0, $1, $2, 1.0);';
-  return { shader: composeStageShader(live, 'screen', isSurface ? targets : 1, writes), bindings: compiled.bindings, uniformCount: Math.max(1, compiled.program.uniformCount), kind, kinds: compiled.kinds, imageSlots: compiled.imageSlots };
+  return { shader: composeStageShader(liveGlsl(compiled), 'screen', isSurface ? targets : 1, writes), bindings: compiled.bindings, uniformCount: Math.max(1, compiled.program.uniformCount), kind, kinds: compiled.kinds, imageSlots: compiled.imageSlots };
 }

@@ -2,6 +2,7 @@ import * as THREE from 'three';
 import type { ValueKind } from '@/core/graph/document';
 import { ALL_TARGETS, PLAIN_TARGETS, SURFACE_PLACES } from '@/core/surface/stage-layout';
 import type { SampleExtent } from '@/core/mesh/sample-points';
+import { WorkerProblem } from '@/workers/pool';
 import type { FillSource } from '@/state/stage-feed';
 import type { FillResult } from '@/workers/loom.worker';
 
@@ -110,8 +111,9 @@ export class BufferFiller {
         await this.fill(this.visible.coarse);
         if (!this.again && !this.stale) await this.fill(this.visible.fine);
       } while ((this.again || this.stale) && !this.closed);
-    } catch {
+    } catch (error) {
       // A network that cannot be evaluated is reported beside the swatches; the last picture stays.
+      if (!(error instanceof WorkerProblem)) throw error;
     } finally {
       this.busy = false;
     }
