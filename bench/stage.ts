@@ -22,12 +22,12 @@ export async function measureStage(rounds: number): Promise<StageFigures | null>
         for (let k = 0; k < count; k++) {
           await idle();
           await new Promise((resolve) => { setTimeout(resolve, 60); });
-          const { frames } = stage.timing;
+          const { frames } = await stage.timing();
           const began = performance.now();
           store.setState({ document: change(k) });
-          if (until === 'first') while (stage.timing.frames === frames) await new Promise((resolve) => { requestAnimationFrame(resolve); });
+          if (until === 'first') while ((await stage.timing()).frames === frames) await new Promise((resolve) => { setTimeout(resolve, 1); });
           else await idle();
-          stage.finish();
+          await stage.finish();
           times.push(performance.now() - began);
         }
         return times;
@@ -35,7 +35,8 @@ export async function measureStage(rounds: number): Promise<StageFigures | null>
       const withNodes = (change: (node: typeof original.network.nodes[number]) => typeof original.network.nodes[number]): typeof original => ({ ...original, network: { ...original.network, nodes: original.network.nodes.map(change) } });
       const drag = (k: number): typeof original => withNodes((node) => (node.id === 'blotches' ? { ...node, values: { ...node.values, scale: 6 + k * 0.1, octaves: 3 + (k % 4) } } : node));
       const edit = (k: number): typeof original => withNodes((node) => (node.id === 'blotches' ? { ...node, options: { ...node.options, fold: k % 2 ? 'ridged' : 'billow' } } : node));
-      const plain = Array.from({ length: count }, () => stage.drawAndWait());
+      const plain: number[] = [];
+      for (let k = 0; k < count; k++) plain.push(await stage.drawAndWait());
       const { compilations } = evaluation.counts;
       const dragFirst = await timed(drag, 'first'), dragLast = await timed(drag, 'last');
       const compiled = evaluation.counts.compilations - compilations;

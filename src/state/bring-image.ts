@@ -2,7 +2,7 @@ import { IMAGE_LIMITS } from '../core/exchange/image-types';
 import { assertImage } from '../core/exchange/images';
 import { AppError } from '../core/base/diagnostic';
 import type { ImageValue } from '../core/graph/document';
-import { WorkerProblem, settled } from '../workers/pool';
+import { WorkerProblem, settled } from '../workers/answer';
 import { WorkerPool } from '../workers/pool';
 import { getJson, sendBytes } from './api';
 

@@ -3,7 +3,7 @@ import { lightsOf } from '../core/compile/lights';
 import type { ModelBounds, Placing } from '../core/compile/model-scale';
 import { companionsOf } from '../core/edit/companions';
 import type { Companion, NetworkDocument } from '../core/graph/document';
-import { isLost, settled } from '../workers/pool';
+import { isLost, settled } from '../workers/answer';
 import { getJson } from './api';
 import { editorStore } from './editor-store';
 import type { StageFeed } from './stage-feed';
@@ -59,7 +59,7 @@ class Beside {
     this.say({ state: 'loading' });
     try {
       const [model, other] = await Promise.all([
-        this.kit.models.load(companion.model, companion.name).then(async ({ id, mesh }) => ({ id, mesh, arrays: await this.kit.models.arrays(id) })),
+        this.kit.models.load(companion.model, companion.name).then(({ id, facts }) => ({ id, facts })),
         companion.material === undefined ? null : getJson<{ document: NetworkDocument }>(`/api/materials/${companion.material}`),
       ]);
       if (this.gone || this.asked !== wanted) return;
@@ -127,7 +127,7 @@ export class CompanionKeeper {
 
   /** Those that are on the stage, with their places. */
   get standing(): readonly { readonly bounds: ModelBounds; readonly placing: Placing }[] {
-    return [...this.present.values()].flatMap(({ subject: { shown } }) => (shown?.standing ? [{ bounds: shown.mesh, placing: shown.standing.placing }] : []));
+    return [...this.present.values()].flatMap(({ subject: { shown } }) => (shown?.standing ? [{ bounds: shown.facts, placing: shown.standing.placing }] : []));
   }
 
   attach(stage: StageFeed): void {
@@ -160,8 +160,8 @@ export class CompanionKeeper {
     const { current } = this;
     if (!current) return;
     const { models, sizes } = companionsOf(editorStore.getState().document);
-    const ready = models.flatMap((companion) => { const each = this.present.get(companion.id); return each?.model ? [{ each, mesh: each.model.mesh }] : []; });
-    placeCompanions(current, ready.map(({ each, mesh }) => ({ bounds: mesh, turn: each.companion.turn })), sizes).forEach((placing, k) => { ready[k]?.each.place(placing, current); });
+    const ready = models.flatMap((companion) => { const each = this.present.get(companion.id); return each?.model ? [{ each, facts: each.model.facts }] : []; });
+    placeCompanions(current, ready.map(({ each, facts }) => ({ bounds: facts, turn: each.companion.turn })), sizes).forEach((placing, k) => { ready[k]?.each.place(placing, current); });
     this.onScene();
   }
 

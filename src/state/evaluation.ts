@@ -8,9 +8,10 @@ import { scaleOf } from '../core/evaluate/session';
 import type { NestedDemand } from '../core/evaluate/session';
 import { DEFAULT_SURROUNDINGS } from '../core/graph/document';
 import type { NetworkDocument, Triple } from '../core/graph/document';
-import type { SurfaceMesh } from '../core/mesh/surface-mesh';
+import type { MeshFacts } from '../core/mesh/mesh-facts';
 import type { Picked } from '../workers/loom.worker';
-import { WorkerPool, WorkerProblem, isLost, settled } from '../workers/pool';
+import { WorkerProblem, isLost, settled } from '../workers/answer';
+import { WorkerPool } from '../workers/pool';
 import { CompanionKeeper } from './companions';
 import { boardAt, editorStore, keyOf } from './editor-store';
 import type { ModelFacts } from './editor-store';
@@ -49,7 +50,7 @@ export class Evaluation {
     this.undo = [
       editorStore.subscribe((state, before) => {
         if (state.document !== before.document || state.pin !== before.pin) { this.current.update(); this.companions.update(state.document.lights !== before.document.lights); }
-        if (state.document.companions !== before.document.companions) this.companions.follow(state.document, this.current.shown?.mesh ?? null);
+        if (state.document.companions !== before.document.companions) this.companions.follow(state.document, this.current.shown?.facts ?? null);
         if (state.document.opacityMode !== before.document.opacityMode) this.showAppearance();
         if (state.document.lights !== before.document.lights || state.document.surroundings !== before.document.surroundings) this.showLights();
         if (state.look !== before.look || state.pin !== before.pin || (state.look === 'exaggerated' && state.taps !== before.taps)) this.showLook();
@@ -87,10 +88,9 @@ export class Evaluation {
 
   async show(id: string, name: string): Promise<readonly string[]> {
     const loaded = await this.models.load(id, name);
-    const arrays = await this.models.arrays(id);
-    editorStore.setState({ camera: framingCamera(loaded.mesh.centre, loaded.mesh.size), model: modelFacts(loaded.mesh) });
-    this.current.show({ id, mesh: loaded.mesh, arrays });
-    this.companions.follow(editorStore.getState().document, loaded.mesh);
+    editorStore.setState({ camera: framingCamera(loaded.facts.centre, loaded.facts.size), model: modelFacts(loaded.facts) });
+    this.current.show({ id, facts: loaded.facts });
+    this.companions.follow(editorStore.getState().document, loaded.facts);
     this.showLights();
     this.requestSwatches();
     return loaded.notes;
@@ -99,13 +99,11 @@ export class Evaluation {
   /** Whether nothing is left to measure, to evaluate or to draw. */
   get isIdle(): boolean { return this.current.shown !== null && !this.evaluating && !this.current.isBusy && !this.companions.isBusy && !this.models.isWorking && !this.images.isWorking && !(this.stage?.isBusy ?? true); }
 
-  get currentMesh(): SurfaceMesh | null { return this.current.shown?.mesh ?? null; }
-
   /** What stands on the stage changed: what is framed, and where shadows fall. */
   private showScene(): void {
-    const mesh = this.currentMesh;
+    const facts = this.current.shown?.facts;
     const { standing } = this.companions;
-    if (mesh) this.stage?.setScene(mesh, standing.length === 0 ? { centre: mesh.centre, size: mesh.size } : boundsOfAll(mesh, standing));
+    if (facts) this.stage?.setScene(facts, standing.length === 0 ? { centre: facts.centre, size: facts.size } : boundsOfAll(facts, standing));
   }
 
   private showLook(): void {
@@ -179,9 +177,9 @@ export class Evaluation {
 }
 
 /** What the interface needs to know of the model shown. */
-function modelFacts(mesh: SurfaceMesh): ModelFacts {
-  const names = mesh.attributes.map(({ name }) => name);
-  return { scale: scaleOf(mesh), parts: mesh.partNames, attributes: names, sets: names.filter((name) => name.startsWith('uv ')) };
+function modelFacts(facts: MeshFacts): ModelFacts {
+  const names = facts.attributes.map(({ name }) => name);
+  return { scale: scaleOf(facts), parts: facts.partNames, attributes: names, sets: names.filter((name) => name.startsWith('uv ')) };
 }
 
 function explain(error: unknown): string {

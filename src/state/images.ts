@@ -3,7 +3,7 @@ import { imagesIn } from '../core/compile/images';
 import type { ImageDemand, ImageReading } from '../core/compile/images';
 import type { ImageAtlas } from '../core/base/image';
 import type { NetworkDocument } from '../core/graph/document';
-import { settled } from '../workers/pool';
+import { settled } from '../workers/answer';
 import type { WorkerPool } from '../workers/pool';
 import { getBytes } from './api';
 import { editorStore } from './editor-store';

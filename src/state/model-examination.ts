@@ -2,7 +2,7 @@ import * as Comlink from 'comlink';
 import type { Picture } from '../core/evaluate/picture';
 import type { ModelPreparation } from '../core/exchange/prepare';
 import type { Diagnosis } from '../core/mesh/diagnose';
-import { settled } from '../workers/pool';
+import { settled } from '../workers/answer';
 import type { WorkerPool } from '../workers/pool';
 import { getModel } from './api';
 

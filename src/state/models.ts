@@ -1,10 +1,11 @@
+import * as Comlink from 'comlink';
 import type { MapSettings } from '../core/mesh/analysis';
 import { MAP_CHUNK, MAP_SIZE, MAP_TITLES, isShared, isWorthKeeping, keptMapKey, mapKey } from '../core/mesh/analysis';
 import type { DetailRequest, NestedDemand } from '../core/evaluate/session';
 import type { MeshMap } from '../core/mesh/mesh-map';
-import type { StageArrays } from '../core/mesh/stage-arrays';
-import type { SurfaceMesh } from '../core/mesh/surface-mesh';
-import { isLost, settled } from '../workers/pool';
+import type { MeshFacts } from '../core/mesh/mesh-facts';
+import type { LaidOut } from '../core/mesh/stage-arrays';
+import { WorkerProblem, isLost, settled } from '../workers/answer';
 import type { RemoteWorker, WorkerPool } from '../workers/pool';
 import type { ModelPreparation } from '../core/exchange/prepare';
 import { getMeshMap, getModel } from './api';
@@ -20,7 +21,7 @@ const REFINED_TRIANGLES = 300_000;
 /** `needs`: keys of the maps that must be finished first, because the normals it is measured by come from them. */
 interface MapEntry { readonly settings: MapSettings; readonly detail?: DetailRequest; readonly needs: readonly string[]; map: MeshMap | null; fine: boolean }
 export interface LoadedModel {
-  readonly id: string; readonly mesh: SurfaceMesh; readonly notes: readonly string[];
+  readonly id: string; readonly facts: MeshFacts; readonly notes: readonly string[];
   /** What is mended in it, and the name of the file with that. */
   readonly preparation: ModelPreparation; readonly key: string;
 }
@@ -42,17 +43,31 @@ export class ModelKeeper {
   readonly counts = { measured: 0, recalled: 0, fetched: 0, refined: 0 };
 
   constructor(private readonly pool: WorkerPool) {
-    pool.onReplaced((remote) => { this.furnish(remote).catch((error: unknown) => { editorStore.setState({ problem: `A worker could not be started again: ${String(error)} Reload the page.` }); }); });
+    pool.onReplaced((remote) => { this.furnish(remote).catch((error: unknown) => { if (!isLost(error)) editorStore.setState({ problem: `A worker could not be started again: ${String(error)} Reload the page.` }); }); });
   }
 
   /** Gives a new worker what the others have. */
   private async furnish(remote: RemoteWorker): Promise<void> {
     // All are sent at once, so that they arrive before anything else the worker is asked.
     await Promise.all([
-      ...[...this.loaded.values()].map(({ id, mesh }) => settled(remote.adoptMesh(id, mesh))),
+      ...[...this.loaded.keys()].map((id) => this.bring(id, remote)),
       ...[...this.maps].flatMap(([key, { settings, map }]) => (map ? [settled(remote.provideMap(modelOf(key), settings, map))] : [])),
     ]);
     for (const listener of this.listeners) listener();
+  }
+
+  /** From another worker, or from the server if that ended, too. */
+  private async bring(id: string, remote: RemoteWorker): Promise<void> {
+    for (const other of this.pool.all.filter((worker) => worker !== remote)) {
+      try {
+        await handOver(id, other, remote);
+        return;
+      } catch (error) {
+        if (!(error instanceof WorkerProblem)) throw error;
+      }
+    }
+    const { bytes, preparation } = await getModel(id);
+    await settled(remote.loadModel(id, Comlink.transfer(bytes, [bytes.buffer]), this.loaded.get(id)?.facts.name ?? id, preparation));
   }
 
   onMaps(listener: () => void): () => void {
@@ -72,15 +87,15 @@ export class ModelKeeper {
   private async fetch(id: string, name: string): Promise<LoadedModel> {
     const { bytes, preparation, key } = await getModel(id);
     const first = this.pool.labourer;
-    const { mesh, notes } = await settled(first.loadModel(id, bytes, name, preparation));
-    await Promise.all(this.pool.all.filter((worker) => worker !== first).map((worker) => settled(worker.adoptMesh(id, mesh))));
-    const model = { id, mesh, notes, preparation, key };
+    const { facts, notes } = await settled(first.loadModel(id, Comlink.transfer(bytes, [bytes.buffer]), name, preparation));
+    await Promise.all(this.pool.all.filter((worker) => worker !== first).map((worker) => handOver(id, first, worker)));
+    const model = { id, facts, notes, preparation, key };
     this.loaded.set(id, model);
     return model;
   }
 
-  /** What the stage draws a loaded model from; large, so whoever shows it keeps it no longer than that. */
-  arrays(id: string): Promise<StageArrays> { return settled(this.pool.labourer.stageArrays(id)); }
+  /** What the stage draws a loaded model from; large, and passed on, not kept. */
+  layOut(id: string, withExtras: boolean): Promise<LaidOut> { return settled(this.pool.labourer.layOut(id, withExtras)); }
 
   mapFor(model: string, settings: MapSettings): MeshMap | null {
     return this.maps.get(`${model} ${mapKey(settings)}`)?.map ?? null;
@@ -232,7 +247,7 @@ export class ModelKeeper {
   /** Shows a map while it is measured, now and then: what is not measured yet is as in the first look. */
   private refining(model: string, entry: MapEntry, values: Float32Array<ArrayBuffer>): { readonly show: () => void; readonly ended: () => Promise<void> } {
     // Drawing a very large model again and again would take longer than measuring it.
-    const pause = (this.loaded.get(model)?.mesh.indices.length ?? 0) / 3 > REFINED_TRIANGLES ? Infinity : REFINE_EVERY;
+    const pause = (this.loaded.get(model)?.facts.triangles ?? 0) > REFINED_TRIANGLES ? Infinity : REFINE_EVERY;
     let last = performance.now();
     let showing: Promise<void> | null = null;
     const once = async (): Promise<void> => {
@@ -252,6 +267,20 @@ export class ModelKeeper {
       ended: async () => { await showing; },
     };
   }
+}
+
+/** Has one worker send a model to another, past the page. */
+async function handOver(id: string, from: RemoteWorker, to: RemoteWorker): Promise<void> {
+  const { port1, port2 } = new MessageChannel();
+  const taken = settled(to.takeModel(id, Comlink.transfer(port2, [port2])));
+  taken.catch(() => undefined);
+  try {
+    await settled(from.giveModel(id, Comlink.transfer(port1, [port1])));
+  } catch (error) {
+    await to.forgoModel(id);
+    throw error;
+  }
+  await taken;
 }
 
 const modelOf = (key: string): string => key.slice(0, key.indexOf(' '));

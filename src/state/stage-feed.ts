@@ -3,8 +3,7 @@ import type { ModelBounds, Placing } from '../core/compile/model-scale';
 import type { SceneLight, Surroundings } from '../core/graph/document';
 import type { MeshMap } from '../core/mesh/mesh-map';
 import type { SampleExtent } from '../core/mesh/sample-points';
-import type { StageArrays } from '../core/mesh/stage-arrays';
-import type { SurfaceMesh } from '../core/mesh/surface-mesh';
+import type { LaidOut } from '../core/mesh/stage-arrays';
 import type { Appearance } from '../core/surface/stage-layout';
 import type { StageProgram } from '../core/evaluate/stage-program';
 import type { FillResult } from '../workers/loom.worker';
@@ -15,7 +14,8 @@ export type FillSource = (version: string, triangles: Uint32Array, weights: Floa
 
 /** One model of the stage, as what draws it takes it. */
 export interface ModelFeed {
-  setMesh(mesh: SurfaceMesh, arrays: StageArrays, placing: Placing): void;
+  /** The arrays are given away. */
+  setModel(model: LaidOut, placing: Placing): void;
   setPlacing(placing: Placing): void;
   setProgram(program: StageProgram): void;
   setValues(values: Float32Array): void;

@@ -6,13 +6,12 @@ import { writeUniforms } from '../core/compile/uniforms';
 import { scaleOf } from '../core/evaluate/session';
 import type { NetworkDocument } from '../core/graph/document';
 import type { SampleExtent } from '../core/mesh/sample-points';
-import type { StageArrays } from '../core/mesh/stage-arrays';
-import type { SurfaceMesh } from '../core/mesh/surface-mesh';
+import type { MeshFacts } from '../core/mesh/mesh-facts';
 import type { StageProgram } from '../core/evaluate/stage-program';
 import type { ResolvedDemand } from '../core/evaluate/session';
 import type { FillResult } from '../workers/loom.worker';
 import type { WorkerPool } from '../workers/pool';
-import { isLost, settled } from '../workers/pool';
+import { isLost, settled } from '../workers/answer';
 import { editorStore } from './editor-store';
 import type { ImageKeeper } from './images';
 import type { ModelKeeper } from './models';
@@ -22,7 +21,10 @@ export interface StageKit { readonly pool: WorkerPool; readonly models: ModelKee
 /** The network a model carries, and the output of it that is pinned. */
 export interface Carried { readonly document: NetworkDocument; readonly pin: string | null }
 /** A model that is shown, by its id; where it stands when it is not the current one. */
-export interface Shown { readonly id: string; readonly mesh: SurfaceMesh; readonly arrays: StageArrays; readonly standing?: Standing }
+export interface Shown { readonly id: string; readonly facts: MeshFacts; readonly standing?: Standing }
+
+/** Before a worker that ended is asked again, milliseconds. */
+const AGAIN = 300;
 
 /** One model on the stage with the network it carries: keeps its program, values and maps up to date. */
 export class StageSubject {
@@ -32,18 +34,19 @@ export class StageSubject {
   private feed: ModelFeed | null = null;
   private program: { key: string; program: StageProgram } | null = null;
   private preparing = '';
+  private presenting = 0;
   /** Counters for tests and benchmarks. */
   readonly counts = { stagePrograms: 0, fills: 0 };
 
   constructor(private readonly name: string, private readonly kit: StageKit, private readonly carried: () => Carried | null, private readonly onProblem: (error: unknown) => void) {}
 
-  get isBusy(): boolean { return this.preparing !== ''; }
+  get isBusy(): boolean { return this.preparing !== '' || this.presenting > 0; }
   get model(): ModelFeed | null { return this.feed; }
 
   attach(stage: StageFeed): void {
     this.stage = stage;
     this.feed = stage.add(this.name, (...asked) => this.fill(...asked));
-    if (this.shown) this.feed.setMesh(this.shown.mesh, this.shown.arrays, this.shown.standing?.placing ?? UNMOVED);
+    void this.present();
     this.renew();
   }
 
@@ -54,14 +57,34 @@ export class StageSubject {
   }
 
   show(shown: Shown): void {
-    const isSame = this.shown?.mesh === shown.mesh;
+    const isSame = this.shown?.facts === shown.facts;
     this.shown = shown;
     if (isSame) this.feed?.setPlacing(shown.standing?.placing ?? UNMOVED);
     else {
       this.demands = [];
-      this.feed?.setMesh(shown.mesh, shown.arrays, shown.standing?.placing ?? UNMOVED);
+      void this.present();
     }
     this.update();
+  }
+
+  /** Has the model laid out for drawing, which a worker does, and puts it on the stage. */
+  private async present(): Promise<void> {
+    const { feed, shown, stage } = this;
+    if (!feed || !shown || !stage) return;
+    const { id, facts } = shown;
+    this.presenting++;
+    try {
+      const laidOut = await this.kit.models.layOut(id, stage.mode === 'program');
+      if (this.feed !== feed || this.shown?.facts !== facts) return;
+      feed.setModel(laidOut, this.shown.standing?.placing ?? UNMOVED);
+      this.bindMaps();
+      this.update();
+    } catch (error) {
+      if (isLost(error)) setTimeout(() => { void this.present(); }, AGAIN);
+      else this.onProblem(error);
+    } finally {
+      this.presenting--;
+    }
   }
 
   /** Has the program made anew: another stage, or another worker. */
@@ -80,7 +103,7 @@ export class StageSubject {
     const key = `${structureKey(document)} ${pin ?? ''}`;
     if (this.program?.key === key) {
       const { bindings, uniformCount, imageSlots } = this.program.program;
-      const values = writeUniforms(document, bindings, uniformCount, scaleOf(this.shown.mesh, this.shown.standing));
+      const values = writeUniforms(document, bindings, uniformCount, scaleOf(this.shown.facts, this.shown.standing));
       const wanted = imageDemands(imageSlots, document);
       bindImages(wanted, values, (hash, reading) => this.kit.images.sheetAtHand(hash, reading)).forEach((sheet, slot) => { this.feed?.setImage(slot, sheet); });
       this.feed.setValues(values);

@@ -2,7 +2,7 @@ import * as Comlink from 'comlink';
 import { modelFormat } from '../core/exchange/model-format';
 import { MODEL_LIMITS } from '../core/exchange/model-soup';
 import { AppError } from '../core/base/diagnostic';
-import { settled } from '../workers/pool';
+import { settled } from '../workers/answer';
 import { WorkerPool } from '../workers/pool';
 import { ApiFailure, sendBytes } from './api';
 

@@ -7,11 +7,17 @@ interface Props { readonly picture: { readonly width: number; readonly height: n
 export function PictureCanvas({ picture, label, className = '' }: Props) {
   const canvas = useRef<HTMLCanvasElement>(null);
   useEffect(() => {
-    const context = canvas.current?.getContext('2d');
+    // A drawing context would ask the graphics processor for its own, and wait there while the stage is drawn.
+    const context = canvas.current?.getContext('bitmaprenderer');
     if (!context || !picture) return;
-    context.canvas.width = picture.width;
-    context.canvas.height = picture.height;
-    context.putImageData(new ImageData(picture.pixels, picture.width, picture.height), 0, 0);
+    let isOld = false;
+    void createImageBitmap(new ImageData(picture.pixels, picture.width, picture.height)).then((bitmap) => {
+      if (isOld) return;
+      context.canvas.width = picture.width;
+      context.canvas.height = picture.height;
+      context.transferFromImageBitmap(bitmap);
+    });
+    return () => { isOld = true; };
   }, [picture]);
   return <canvas ref={canvas} role="img" aria-label={label} className={className} />;
 }

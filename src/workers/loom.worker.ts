@@ -1,6 +1,5 @@
 import * as Comlink from 'comlink';
-import { AppError, messageOf } from '../core/base/diagnostic';
-import { CompileError } from '../core/compile/compile';
+import { AppError } from '../core/base/diagnostic';
 import { findNode, valueOf } from '../core/compile/uniforms';
 import { bakeRows, makeBakeSession, planBake } from '../core/evaluate/bake';
 import type { BakePlan } from '../core/evaluate/bake';
@@ -33,15 +32,16 @@ import { diagnose } from '../core/mesh/diagnose';
 import type { MeshMap } from '../core/mesh/mesh-map';
 import { pointsAt, uniformPoints } from '../core/mesh/sample-points';
 import type { SampleExtent, SamplePoints } from '../core/mesh/sample-points';
-import { stageArrays } from '../core/mesh/stage-arrays';
+import { factsOf } from '../core/mesh/mesh-facts';
+import { buffersOf, stageArrays } from '../core/mesh/stage-arrays';
+import type { LaidOut } from '../core/mesh/stage-arrays';
 import type { SurfaceMesh } from '../core/mesh/surface-mesh';
 import { SURFACE_LANES } from '../core/nodes/surface-parameters';
 import { PLAIN_LANES, PLAIN_TARGETS, appearanceOf } from '../core/surface/stage-layout';
 import type { Appearance } from '../core/surface/stage-layout';
-
-/** What went wrong in a worker, as data: errors thrown across threads lose their kind. */
-export interface WorkerFailure { readonly failed: true; readonly code: string; readonly message: string; readonly action: string }
-export type Answer<T> = T | WorkerFailure;
+import { attempt } from './answer';
+import type { Answer } from './answer';
+import { live } from './life';
 
 export interface TapResult { readonly key: string; readonly kind: ValueKind; readonly statistics: Statistics | null; readonly picture: Picture; readonly histogram: Uint32Array | null }
 export interface EvaluationResult { readonly taps: readonly TapResult[]; readonly demands: readonly NestedDemand[]; readonly compilations: number; readonly kinds: ReadonlyMap<string, ValueKind>; readonly appearance: Appearance; readonly readings: readonly (readonly [string, ImageReading])[] }
@@ -59,17 +59,6 @@ function loaded(id: string): LoadedModel {
   const model = models.get(id);
   if (!model) throw new AppError('worker.no-model', 'The model is not loaded in this worker.', 'Reload the page.');
   return model;
-}
-
-/** Runs work and turns anything thrown into data. */
-async function attempt<T>(work: () => T | Promise<T>): Promise<Answer<T>> {
-  try {
-    return await work();
-  } catch (error) {
-    if (error instanceof AppError) return { failed: true, code: error.code, message: error.message, action: error.action };
-    if (error instanceof CompileError) return { failed: true, code: error.diagnostics[0]?.code ?? 'compile.failed', message: error.message, action: 'The picture shows the last state that could be computed.' };
-    return { failed: true, code: 'worker.failed', message: messageOf(error), action: 'Your work is kept. Undo the last step or reload the page.' };
-  }
 }
 
 function adopt(id: string, mesh: SurfaceMesh): void {
@@ -193,80 +182,102 @@ const dracoBinary = async (): Promise<ArrayBuffer> => (await fetch(new URL('drac
 
 const baking = makeBakeSession();
 
-/** Takes a lock and keeps it until the worker ends: how the page notices that it did. */
-function live(name: string): Promise<boolean> {
-  return new Promise((resolve) => {
-    navigator.locks.request(name, () => { resolve(true); return new Promise(() => undefined); }).catch(() => { resolve(false); });
-  });
-}
+/** Models on their way from another worker; whatever is asked next waits for them. */
+let arrivals: Promise<unknown> = Promise.resolve();
+const forgoing = new Map<string, () => void>();
+const answer = async <T>(work: () => T | Promise<T>): Promise<Answer<T>> => {
+  await arrivals;
+  return attempt(work);
+};
 
 const api = {
   live,
-  loadModel: (id: string, bytes: Uint8Array<ArrayBuffer>, name: string, preparation: ModelPreparation = {}) => attempt(async () => {
+  loadModel: (id: string, bytes: Uint8Array<ArrayBuffer>, name: string, preparation: ModelPreparation = {}) => answer(async () => {
     const imported = await readModel(bytes, name, { dracoBinary, preparation });
     adopt(id, imported.mesh);
-    return imported;
+    return { facts: factsOf(imported.mesh), notes: imported.notes };
   }),
-  stageArrays: (id: string) => attempt(() => {
-    const arrays = stageArrays(loaded(id).analysis.mesh);
-    return Comlink.transfer(arrays, Object.values(arrays).map(({ buffer }) => buffer as ArrayBuffer));
+  /** Sends a model to another worker; the page never holds its arrays. */
+  giveModel: (id: string, port: MessagePort) => answer(() => {
+    port.postMessage(loaded(id).analysis.mesh);
+    return true;
+  }),
+  takeModel: (id: string, port: MessagePort) => attempt(() => {
+    const arrival = new Promise<SurfaceMesh | null>((resolve) => {
+      port.onmessage = ({ data }: MessageEvent<SurfaceMesh>) => { resolve(data); };
+      forgoing.set(id, () => { resolve(null); });
+    }).then((mesh) => {
+      if (mesh) adopt(id, mesh);
+      forgoing.delete(id);
+      port.close();
+    });
+    arrivals = Promise.all([arrivals, arrival]);
+    return arrival;
+  }),
+  /** The worker that was to send a model ended: it is not waited for any longer. */
+  forgoModel: (id: string) => attempt(() => { forgoing.get(id)?.(); }),
+  /** What the stage draws a model from; what programs read of parts and attributes, where it asks for that. */
+  layOut: (id: string, withExtras: boolean) => answer((): LaidOut => {
+    const { mesh } = loaded(id).analysis;
+    const arrays = stageArrays(mesh);
+    const { centre, size, indices, parts, partCentres, attributes } = mesh;
+    return Comlink.transfer({ centre, size, arrays, extras: withExtras ? { indices, parts, partCentres, attributes } : null }, buffersOf(arrays));
   }),
   /** Reads a model for this worker alone: the page is spared the mesh. */
-  keepModel: (id: string, bytes: Uint8Array<ArrayBuffer>, name: string, preparation: ModelPreparation = {}) => attempt(async () => {
+  keepModel: (id: string, bytes: Uint8Array<ArrayBuffer>, name: string, preparation: ModelPreparation = {}) => answer(async () => {
     const { mesh, notes } = await readModel(bytes, name, { dracoBinary, preparation });
     adopt(id, mesh);
     return notes;
   }),
-  diagnose: (id: string) => attempt(() => diagnose(loaded(id).analysis.mesh)),
+  diagnose: (id: string) => answer(() => diagnose(loaded(id).analysis.mesh)),
   /** A picture of the model in clay, or of one of the masks made from its shape. */
-  modelLook: (id: string, look: string, size: number) => attempt(() => drawModelLook(loaded(id).analysis, look, size)),
-  adoptMesh: (id: string, mesh: SurfaceMesh) => attempt(() => { adopt(id, mesh); return true; }),
-  quickMap: (id: string, settings: MapSettings, size: number, detail?: DetailRequest) => attempt(() => {
+  modelLook: (id: string, look: string, size: number) => answer(() => drawModelLook(loaded(id).analysis, look, size)),
+  quickMap: (id: string, settings: MapSettings, size: number, detail?: DetailRequest) => answer(() => {
     const map = loaded(id).analysis.quickMap(settings, size, toldBy(loaded(id), detail));
     return Comlink.transfer(map, [map.data.buffer]);
   }),
-  texelCount: (id: string, size: number) => attempt(() => loaded(id).analysis.texelCount(size)),
-  measureTexels: (id: string, settings: MapSettings, size: number, first: number, count: number, detail?: DetailRequest) => attempt(() => {
+  texelCount: (id: string, size: number) => answer(() => loaded(id).analysis.texelCount(size)),
+  measureTexels: (id: string, settings: MapSettings, size: number, first: number, count: number, detail?: DetailRequest) => answer(() => {
     const values = loaded(id).analysis.measureTexels(settings, size, first, count, toldBy(loaded(id), detail));
     return Comlink.transfer(values, [values.buffer]);
   }),
-  texelsFrom: (id: string, map: MeshMap, size: number) => attempt(() => {
+  texelsFrom: (id: string, map: MeshMap, size: number) => answer(() => {
     const values = loaded(id).analysis.texelsFrom(map, size);
     return Comlink.transfer(values, [values.buffer]);
   }),
-  assemble: (id: string, size: number, values: Float32Array) => attempt(() => {
+  assemble: (id: string, size: number, values: Float32Array) => answer(() => {
     const map = loaded(id).analysis.assemble(size, values);
     return Comlink.transfer(map, [map.data.buffer]);
   }),
-  provideMap: (id: string, settings: MapSettings, map: MeshMap) => attempt(() => { loaded(id).maps.set(mapKey(settings), map); return true; }),
-  dropMap: (id: string, settings: MapSettings) => attempt(() => loaded(id).maps.delete(mapKey(settings))),
-  loadImage: (hash: string, bytes: Uint8Array) => attempt((): ImageFacts => threadImages.add(hash, bytes)),
-  imageSheet: (hash: string, reading: ImageReading) => attempt(() => {
+  provideMap: (id: string, settings: MapSettings, map: MeshMap) => answer(() => { loaded(id).maps.set(mapKey(settings), map); return true; }),
+  dropMap: (id: string, settings: MapSettings) => answer(() => loaded(id).maps.delete(mapKey(settings))),
+  loadImage: (hash: string, bytes: Uint8Array) => answer((): ImageFacts => threadImages.add(hash, bytes)),
+  imageSheet: (hash: string, reading: ImageReading) => answer(() => {
     const sheet = threadImages.sheet(hash, reading) ?? NO_IMAGE;
     const copy = { ...sheet, data: sheet.data.slice() };
     return Comlink.transfer(copy, [copy.data.buffer]);
   }),
-  prepareStage: (document: NetworkDocument, pin: string | null, targets: number = PLAIN_TARGETS) => attempt(() => makeStageProgram(document, pin, targets)),
-  evaluate: (request: EvaluationRequest) => attempt(() => evaluate(request)),
-  fill: (request: FillRequest) => attempt(() => fill(request)),
-  survey: (id: string, document: NetworkDocument, pin: string | null, standing: Standing) => attempt(() => survey(id, document, pin, standing)),
+  prepareStage: (document: NetworkDocument, pin: string | null, targets: number = PLAIN_TARGETS) => answer(() => makeStageProgram(document, pin, targets)),
+  evaluate: (request: EvaluationRequest) => answer(() => evaluate(request)),
+  fill: (request: FillRequest) => answer(() => fill(request)),
+  survey: (id: string, document: NetworkDocument, pin: string | null, standing: Standing) => answer(() => survey(id, document, pin, standing)),
   /** A model left the stage: what was kept for it may go. */
-  leave: (subject: string) => attempt(() => fillings.delete(subject)),
-  pick: (id: string, document: NetworkDocument, pin: string | null, from: Triple, towards: Triple) => attempt(() => pick(id, document, pin, from, towards)),
-  picture: (id: string, document: NetworkDocument, key: string, camera: Camera, size: number) => attempt(() => picture(id, document, key, camera, size)),
-  prove: (source: NetworkDocument, candidate: NetworkDocument, groupId: string, ids: readonly string[]): Promise<Answer<Proof>> => attempt(() =>
+  leave: (subject: string) => answer(() => fillings.delete(subject)),
+  pick: (id: string, document: NetworkDocument, pin: string | null, from: Triple, towards: Triple) => answer(() => pick(id, document, pin, from, towards)),
+  picture: (id: string, document: NetworkDocument, key: string, camera: Camera, size: number) => answer(() => picture(id, document, key, camera, size)),
+  prove: (source: NetworkDocument, candidate: NetworkDocument, groupId: string, ids: readonly string[]): Promise<Answer<Proof>> => answer(() =>
     proveGroup(source, candidate, groupId, ids.map((id) => ({ name: loaded(id).analysis.mesh.name, analysis: loaded(id).analysis, maps: (settings) => loaded(id).maps.get(mapKey(settings)) })))),
-  planBake: (id: string, document: NetworkDocument, size: number, depth: 8 | 16) => attempt(() => {
+  planBake: (id: string, document: NetworkDocument, size: number, depth: 8 | 16) => answer(() => {
     const model = loaded(id);
     return planBake(baking, document, model.analysis.mesh, (settings) => model.maps.get(mapKey(settings)), size, depth);
   }),
-  bakeRows: (id: string, document: NetworkDocument, plan: BakePlan, rows: readonly [number, number]) => attempt(async () => {
+  bakeRows: (id: string, document: NetworkDocument, plan: BakePlan, rows: readonly [number, number]) => answer(async () => {
     const model = loaded(id);
     const { packBakedRows } = await import('../core/exchange/packaging');
     const strips = packBakedRows(bakeRows(baking, document, model.analysis.mesh, plan, (settings) => model.maps.get(mapKey(settings)), rows));
     return Comlink.transfer(strips, strips.map(({ chunk }) => chunk.buffer));
   }),
-  packageBake: (id: string, name: string, plan: BakePlan, strips: readonly (readonly PngStrip[])[]) => attempt(async () => {
+  packageBake: (id: string, name: string, plan: BakePlan, strips: readonly (readonly PngStrip[])[]) => answer(async () => {
     const { packageBake } = await import('../core/exchange/packaging');
     return packageBake(loaded(id).analysis.mesh, name, plan, strips);
   }),

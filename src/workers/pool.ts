@@ -1,34 +1,17 @@
 import * as Comlink from 'comlink';
-import type { Answer, LoomWorker, WorkerFailure } from './loom.worker';
+import { isLost, lostWorker } from './answer';
+import { ended } from './life';
+import type { LoomWorker } from './loom.worker';
 
 export type RemoteWorker = Comlink.Remote<LoomWorker>;
 interface Member { readonly worker: Worker; readonly remote: RemoteWorker; readonly lose: () => void }
 
-export class WorkerProblem extends Error {
-  constructor(readonly code: string, message: string, readonly action: string) {
-    super(message);
-    this.name = 'WorkerProblem';
-  }
-}
-/** What calls to a worker that ended fail with. */
-const LOST = 'worker.lost';
-export const isLost = (error: unknown): boolean => error instanceof WorkerProblem && error.code === LOST;
-
-const isFailure = (answer: unknown): answer is WorkerFailure => typeof answer === 'object' && answer !== null && 'failed' in answer;
-
-/** The value of an answer; throws what a worker reported. */
-export async function settled<T>(answer: Promise<Answer<T>>): Promise<T> {
-  const value = await answer;
-  if (isFailure(value)) throw new WorkerProblem(value.code, value.message, value.action);
-  return value;
-}
-
 /** Calls of a worker that may end before it answers: they then fail instead of waiting for ever. */
-function guarded(remote: RemoteWorker, ended: Promise<never>): RemoteWorker {
+function guarded(remote: RemoteWorker, lost: Promise<never>): RemoteWorker {
   return new Proxy(remote, {
     get(target, name) {
       const call: unknown = Reflect.get(target, name);
-      return typeof name === 'string' && typeof call === 'function' ? (...given: unknown[]) => Promise.race([(call as (...given: unknown[]) => Promise<unknown>)(...given), ended]) : call;
+      return typeof name === 'string' && typeof call === 'function' ? (...given: unknown[]) => Promise.race([(call as (...given: unknown[]) => Promise<unknown>)(...given), lost]) : call;
     },
   });
 }
@@ -80,19 +63,15 @@ export class WorkerPool {
     const worker = new Worker(new URL('./loom.worker.ts', import.meta.url), { type: 'module' });
     const bare = Comlink.wrap<LoomWorker>(worker);
     let lose = (): void => undefined;
-    const ended = new Promise<never>((_, reject) => { lose = () => { reject(new WorkerProblem(LOST, 'A worker of the browser ended.', 'It was started again; your work is kept.')); }; });
-    ended.catch(() => undefined);
-    const member = { worker, remote: guarded(bare, ended), lose };
+    const lost = new Promise<never>((_, reject) => { lose = () => { reject(lostWorker()); }; });
+    lost.catch(() => undefined);
+    const member = { worker, remote: guarded(bare, lost), lose };
     void this.watch(member, bare, place);
     return member;
   }
 
-  /** A worker holds a lock as long as it lives; whoever gets the lock after it knows that it ended. Browsers without locks are not watched. */
   private async watch(member: Member, bare: RemoteWorker, place: number): Promise<void> {
-    if (!('locks' in navigator)) return;
-    const name = `bright-loom worker ${crypto.randomUUID()}`;
-    if (!(await bare.live(name))) return;
-    await navigator.locks.request(name, () => undefined);
+    await ended((name) => bare.live(name));
     if (this.isClosed) return;
     member.worker.terminate();
     const other = this.start(place);

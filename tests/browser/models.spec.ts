@@ -48,7 +48,11 @@ test('a model is looked over in a worker, mended with a click for everyone, and 
   await page.reload();
   await expect(facts.getByText('1 m × 1 m × 1 m')).toBeVisible();
   await lookedOver(page);
-  const shades = await page.getByRole('img', { name: 'Thickness: faceted ball' }).evaluate((canvas: HTMLCanvasElement) => { const { data } = canvas.getContext('2d')?.getImageData(0, 0, canvas.width, canvas.height) ?? { data: [] }; return new Set(data.filter((_, k) => k % 4 === 0)).size; });
+  const shades = await page.getByRole('img', { name: 'Thickness: faceted ball' }).evaluate((shown: HTMLCanvasElement) => {
+    const copy = document.createElement('canvas').getContext('2d');
+    copy?.drawImage(shown, 0, 0);
+    return new Set(copy?.getImageData(0, 0, shown.width, shown.height).data.filter((_, k) => k % 4 === 0)).size;
+  });
   expect(shades).toBeGreaterThan(3);
   await findings.getByRole('button', { name: 'Take it back' }).click();
   await expect(findings.getByText(/of its edges are faceted/)).toBeVisible();

@@ -10,6 +10,7 @@ import { threadImages } from './image-store';
 import { lanesOf } from '../mesh/lanes';
 import type { MeshMap } from '../mesh/mesh-map';
 import type { SamplePoints } from '../mesh/sample-points';
+import type { MeshFacts } from '../mesh/mesh-facts';
 import type { SurfaceMesh } from '../mesh/surface-mesh';
 import { mapKey, settleMap } from '../mesh/analysis';
 import type { DetailSource, MapSettings } from '../mesh/analysis';
@@ -86,7 +87,7 @@ export class EvaluationSession {
 }
 
 /** @param standing where the model stands when it is not the current one */
-export const scaleOf = ({ size, minimum, extent, attributes }: SurfaceMesh, standing?: Standing): ModelScale => ({ size, minimum, extent, attributes, ...(standing ? { standing } : {}) });
+export const scaleOf = ({ size, minimum, extent, attributes }: Pick<MeshFacts, 'size' | 'minimum' | 'extent' | 'attributes'>, standing?: Standing): ModelScale => ({ size, minimum, extent, attributes, ...(standing ? { standing } : {}) });
 
 function demandsOf(compiled: CompiledNetwork, uniforms: Float32Array, mesh: SurfaceMesh, document: NetworkDocument, standing?: Standing): readonly ResolvedDemand[] {
   return mapDemands(compiled, uniforms).flatMap((demand) => resolve(demand, mesh, { document, ...(standing ? { standing } : {}) }));

@@ -8,6 +8,11 @@ export interface StageArrays {
   readonly uv: Float32Array<ArrayBuffer>; readonly atlas: Float32Array<ArrayBuffer>;
 }
 
+/** What is drawn of a model; `extras` only where a program may read parts and attributes. */
+export interface LaidOut extends Pick<SurfaceMesh, 'centre' | 'size'> { readonly arrays: StageArrays; readonly extras: Pick<SurfaceMesh, 'indices' | 'parts' | 'partCentres' | 'attributes'> | null }
+
+export const buffersOf = ({ position, normal, face, uv, atlas }: StageArrays): ArrayBuffer[] => [position, normal, face, uv, atlas].map(({ buffer }) => buffer);
+
 /** Three numbers a corner, two for coordinates. Takes half a second for a million triangles: not a job for a page. */
 export function stageArrays(mesh: SurfaceMesh): StageArrays {
   const { indices } = mesh;

@@ -2,7 +2,7 @@ import { stripsOf } from '@/core/evaluate/bake';
 import type { PngStrip } from '@/core/exchange/png-strips';
 import type { NetworkDocument } from '@/core/graph/document';
 import type { Evaluation } from '@/state/evaluation';
-import { settled } from '@/workers/pool';
+import { settled } from '@/workers/answer';
 
 export interface BakeFile { readonly name: string; readonly mediaType: string; readonly bytes: Uint8Array }
 export interface BakeResult { readonly files: readonly BakeFile[]; readonly notes: readonly string[] }

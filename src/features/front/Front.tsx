@@ -13,7 +13,7 @@ import type { Picture } from '@/core/evaluate/picture';
 import { boardAt, commit, editorStore, endGesture } from '@/state/editor-store';
 import type { Evaluation } from '@/state/evaluation';
 import { useEditor } from '@/state/use-editor';
-import { settled } from '@/workers/pool';
+import { settled } from '@/workers/answer';
 import { Button } from '@/ui/Button';
 import { Choose } from '@/ui/Choose';
 import { ColourField } from '@/ui/ColourField';

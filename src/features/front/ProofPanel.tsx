@@ -7,7 +7,7 @@ import { editorStore } from '@/state/editor-store';
 import type { Evaluation } from '@/state/evaluation';
 import type { OpenedMaterial } from '@/state/saving';
 import { useEditor } from '@/state/use-editor';
-import { settled } from '@/workers/pool';
+import { settled } from '@/workers/answer';
 import { sentenceFor } from './proof-text';
 
 const sources = new Map<string, Promise<NetworkDocument>>();

@@ -7,7 +7,7 @@ import { boardAt, editorStore, keyOf } from '@/state/editor-store';
 import type { Evaluation } from '@/state/evaluation';
 import { PictureCanvas } from '@/ui/PictureCanvas';
 import { Sheet } from '@/ui/Sheet';
-import { settled } from '@/workers/pool';
+import { settled } from '@/workers/answer';
 import type { TapResult } from '@/workers/loom.worker';
 
 type Picture = TapResult['picture'];

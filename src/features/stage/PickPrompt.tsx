@@ -4,14 +4,14 @@ import type { RefObject } from 'react';
 import type { Evaluation } from '@/state/evaluation';
 import { editorStore } from '@/state/editor-store';
 import { useEditor } from '@/state/use-editor';
-import type { StageRenderer } from './stage-renderer';
+import type { RemoteStage } from './remote-stage';
 
 /** A press that moves farther than this, pixels, turns the model. */
 const STILL = 4;
 const leave = (): void => { editorStore.setState({ picking: null }); };
 
 /** While something waits to be picked: says what, and takes the next click on the model. Esc leaves it. */
-export function PickPrompt({ evaluation, host, renderer }: { readonly evaluation: Evaluation; readonly host: RefObject<HTMLDivElement | null>; readonly renderer: RefObject<StageRenderer | null> }) {
+export function PickPrompt({ evaluation, host, renderer }: { readonly evaluation: Evaluation; readonly host: RefObject<HTMLDivElement | null>; readonly renderer: RefObject<RemoteStage | null> }) {
   const picking = useEditor((state) => state.picking);
   const [answer, setAnswer] = useState('');
   useEffect(() => {
@@ -21,8 +21,7 @@ export function PickPrompt({ evaluation, host, renderer }: { readonly evaluation
     const down = (event: PointerEvent): void => { pressed = [event.clientX, event.clientY]; };
     const up = (event: PointerEvent): void => {
       if (!pressed || Math.hypot(event.clientX - pressed[0], event.clientY - pressed[1]) > STILL || !renderer.current) return;
-      const { from, towards } = renderer.current.rayThrough(event.clientX, event.clientY);
-      evaluation.pick(from, towards).then((picked) => {
+      renderer.current.rayThrough(event.clientX, event.clientY).then(({ from, towards }) => evaluation.pick(from, towards)).then((picked) => {
         const refused = picked ? picking.take(picked) : 'There is no model there. Click on the surface of the current model.';
         setAnswer(refused ?? '');
         if (refused === null) leave();

@@ -1,11 +1,11 @@
 'use client';
 import { Frame } from 'lucide-react';
 import { useEffect, useMemo, useRef, useState } from 'react';
-import { beaconsOf, moveBeacon } from '@/core/edit/beacons';
+import { beaconsOf } from '@/core/edit/beacons';
 import type { BeaconInput } from '@/core/edit/beacons';
 import type { ModelEntry } from '@/state/api';
 import type { Evaluation } from '@/state/evaluation';
-import { boardAt, commit, editorStore, endGesture, togglePin } from '@/state/editor-store';
+import { boardAt, editorStore, togglePin } from '@/state/editor-store';
 import { useEditor } from '@/state/use-editor';
 import { Button } from '@/ui/Button';
 import { BeaconTools } from './BeaconTools';
@@ -14,16 +14,17 @@ import { LookChoice } from './LookChoice';
 import { LightsPanel } from './LightsPanel';
 import { OpacityChoice } from './OpacityChoice';
 import { PickPrompt } from './PickPrompt';
-import { StageRenderer } from './stage-renderer';
+import { keepStage } from './keep-stage';
+import type { RemoteStage } from './remote-stage';
 
 declare global {
-  interface Window { brightLoomStage?: StageRenderer; brightLoomEvaluation?: Evaluation; brightLoomStore?: typeof editorStore }
+  interface Window { brightLoomStage?: RemoteStage; brightLoomEvaluation?: Evaluation; brightLoomStore?: typeof editorStore }
 }
 
 /** The 3D view: the model with the finished surface, or with a pinned value shown flat. */
 export function Stage({ evaluation, models }: { readonly evaluation: Evaluation; readonly models: readonly ModelEntry[] }) {
   const host = useRef<HTMLDivElement>(null);
-  const renderer = useRef<StageRenderer | null>(null);
+  const renderer = useRef<RemoteStage | null>(null);
   const pin = useEditor((state) => state.pin);
   const progress = useEditor((state) => state.progress);
   const isMeasuringStopped = useEditor((state) => state.isMeasuringStopped);
@@ -31,24 +32,19 @@ export function Stage({ evaluation, models }: { readonly evaluation: Evaluation;
   const isPicking = useEditor((state) => state.picking !== null);
   const { beacons, chosen } = useBeacons();
   const [mode, setMode] = useState<BeaconInput>('place');
-  useEffect(() => { renderer.current?.beacons.show(beacons, chosen, mode); renderer.current?.invalidate(); }, [beacons, chosen, mode]);
+  const [stage, setStage] = useState<RemoteStage | null>(null);
+  useEffect(() => { stage?.setBeacons(beacons, chosen, mode); }, [stage, beacons, chosen, mode]);
   useEffect(() => {
     if (!host.current) return;
-    const asked = new URLSearchParams(window.location.search).get('stage');
-    const mode = asked === 'program' || asked === 'workers' ? asked : null;
-    const made = new StageRenderer(host.current, (camera) => { editorStore.setState({ camera }); }, mode);
-    renderer.current = made;
-    made.onBeacon = (id, to) => {
-      const { model } = editorStore.getState();
-      if (id === null || !model) endGesture();
-      else commit('Moved a beacon', (document, board) => moveBeacon(document, board, id, to, model.scale), `beacon ${id}`);
-    };
-    // Benchmarks and browser tests read frame times here.
-    window.brightLoomStage = made;
+    // Benchmarks and browser tests read here.
     window.brightLoomEvaluation = evaluation;
     window.brightLoomStore = editorStore;
-    const detach = evaluation.attach(made);
-    return () => { detach(); made.close(); renderer.current = null; };
+    const asked = new URLSearchParams(window.location.search).get('stage');
+    return keepStage(host.current, evaluation, asked === 'program' || asked === 'workers' ? asked : null, (made) => {
+      renderer.current = made;
+      setStage(made);
+      if (made) window.brightLoomStage = made;
+    });
   }, [evaluation]);
   const turn = (event: React.KeyboardEvent): void => {
     const steps: Record<string, readonly [number, number]> = { ArrowLeft: [-0.12, 0], ArrowRight: [0.12, 0], ArrowUp: [0, -0.12], ArrowDown: [0, 0.12] };

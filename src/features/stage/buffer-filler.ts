@@ -2,7 +2,7 @@ import * as THREE from 'three';
 import type { ValueKind } from '@/core/graph/document';
 import { ALL_TARGETS, PLAIN_TARGETS, SURFACE_PLACES } from '@/core/surface/stage-layout';
 import type { SampleExtent } from '@/core/mesh/sample-points';
-import { WorkerProblem } from '@/workers/pool';
+import { WorkerProblem } from '@/workers/answer';
 import type { FillSource } from '@/state/stage-feed';
 import type { FillResult } from '@/workers/loom.worker';
 

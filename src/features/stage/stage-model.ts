@@ -7,8 +7,7 @@ import { UNMOVED } from '@/core/compile/model-scale';
 import type { Placing } from '@/core/compile/model-scale';
 import type { ValueKind } from '@/core/graph/document';
 import type { MeshMap } from '@/core/mesh/mesh-map';
-import type { StageArrays } from '@/core/mesh/stage-arrays';
-import type { SurfaceMesh } from '@/core/mesh/surface-mesh';
+import type { LaidOut } from '@/core/mesh/stage-arrays';
 import { ALL_TARGETS, NORMAL_TARGET, NO_FEATURES } from '@/core/surface/stage-layout';
 import type { Appearance } from '@/core/surface/stage-layout';
 import type { StageLook } from '@/state/editor-store';
@@ -67,7 +66,7 @@ export class StageModel implements ModelFeed {
   private looks: StageLook = 'finished';
   private program: StageProgram | null = null;
   private pending: { material: THREE.RawShaderMaterial; program: StageProgram } | null = null;
-  private mesh: SurfaceMesh | null = null;
+  private model: LaidOut | null = null;
   private kind: ValueKind = 'surface';
   private values: Float32Array | null = null;
 
@@ -97,7 +96,7 @@ export class StageModel implements ModelFeed {
 
   get isBusy(): boolean { return this.pending !== null || this.shading.isBusy || (this.filler?.isBusy ?? false); }
   /** Whether there is something to draw. */
-  get isReady(): boolean { return this.mesh !== null && (this.filler ? this.filler.isFilled : this.program !== null); }
+  get isReady(): boolean { return this.model !== null && (this.filler ? this.filler.isFilled : this.program !== null); }
 
   resize(width: number, height: number): void {
     if (this.filler) this.filler.resize(width, height);
@@ -106,13 +105,13 @@ export class StageModel implements ModelFeed {
   }
 
   /** The camera moved, or the model did. */
-  look(): void { if (this.mesh) this.filler?.look(this.programMesh, this.view.camera); }
+  look(): void { if (this.model) this.filler?.look(this.programMesh, this.view.camera); }
 
   touch(): void { this.filler?.refill(); }
 
   setAppearance(appearance: Appearance): void {
     this.appearance = appearance;
-    const size = (this.mesh?.size ?? 1) * this.shadedMesh.scale.x;
+    const size = (this.model?.size ?? 1) * this.shadedMesh.scale.x;
     if (this.looks === 'clay') return this.shading.show(CLAY_APPEARANCE, this.programMesh.geometry, size);
     // A device that can write few targets shows paint and metal only.
     const { features, opacityMode } = appearance;
@@ -140,16 +139,16 @@ export class StageModel implements ModelFeed {
     this.isColour.value = kind === 'colour';
   }
 
-  setMesh(mesh: SurfaceMesh, arrays: StageArrays, placing: Placing): void {
-    this.mesh = mesh;
+  setModel(model: LaidOut, placing: Placing): void {
+    this.model = model;
     this.programMesh.geometry.dispose();
-    const geometry = stageGeometry(arrays, mesh);
+    const geometry = stageGeometry(model);
     this.programMesh.geometry = geometry;
     this.shadedMesh.geometry = geometry;
     this.onGeometry?.(geometry);
     this.mapTextures.forEach((texture) => { texture.dispose(); });
     this.mapTextures.clear();
-    if (this.program) addExtras(geometry, mesh, this.program.shader);
+    if (this.program) addExtras(geometry, model, this.program.shader);
     this.setPlacing(placing);
   }
 
@@ -178,7 +177,7 @@ export class StageModel implements ModelFeed {
       },
     });
     const started = performance.now();
-    if (this.mesh) addExtras(this.programMesh.geometry, this.mesh, shader);
+    if (this.model) addExtras(this.programMesh.geometry, this.model, shader);
     this.pending = { material, program };
     const trial = new THREE.Scene();
     trial.add(new THREE.Mesh(this.programMesh.geometry, material));

@@ -1,15 +1,15 @@
 import * as THREE from 'three';
 import { OrbitControls } from 'three/addons/controls/OrbitControls.js';
 import type { ModelBounds } from '@/core/compile/model-scale';
-import type { Camera } from '@/core/evaluate/camera';
 import { framingCamera } from '@/core/evaluate/camera';
 import type { SceneLight, Surroundings, Triple } from '@/core/graph/document';
 import { ALL_TARGETS, PLAIN_TARGETS } from '@/core/surface/stage-layout';
 import type { StageLook } from '@/state/editor-store';
-import type { FillSource, StageFeed } from '@/state/stage-feed';
+import type { FillSource } from '@/state/stage-feed';
 import { isSoftware } from './buffer-filler';
+import type { StageElement, StageSize } from './stage-input';
+import type { StageEvents, StageMode } from './stage.worker';
 import { StageBeacons } from './stage-beacons';
-import type { BeaconMove } from './stage-beacons';
 import { StageLights } from './stage-lights';
 import type { SceneBox } from './stage-lights';
 import { makeLookUniforms } from './stage-materials';
@@ -20,68 +20,57 @@ import { makeSurroundings } from './surroundings';
 const distance = (a: Triple, b: Triple): number => Math.hypot(a[0] - b[0], a[1] - b[1], a[2] - b[2]);
 const NOWHERE: SceneBox = { centre: [0, 0, 0], size: 1 };
 
-/** The 3D view: models, each with its network, lit alike, seen by one camera. */
-export class StageRenderer implements StageFeed, StageView {
+/** The 3D view, drawn in a worker of its own: models, each with its network, lit alike, seen by one camera. */
+export class StageRenderer implements StageView {
   readonly renderer: THREE.WebGLRenderer;
   readonly camera = new THREE.PerspectiveCamera(0.6 * 180 / Math.PI, 1, 0.01, 100);
   readonly shadedScene = new THREE.Scene();
   readonly look = makeLookUniforms();
-  readonly mode: 'program' | 'workers';
+  readonly mode: StageMode;
   readonly targets: number;
   readonly beacons: StageBeacons;
-  /** Told where a beacon is dragged to; nulls when the drag ends. */
-  onBeacon: ((...moved: [id: string, to: BeaconMove] | [null, null]) => void) | null = null;
   /** Times for tests and benchmarks, milliseconds. */
   readonly timing = { frames: 0, lastFrame: 0, lastCompile: 0 };
   private readonly models = new Map<string, StageModel>();
   private readonly controls: OrbitControls;
   private readonly lights: StageLights;
-  private readonly observer: ResizeObserver;
   private lit: readonly SceneLight[] = [];
   private current: ModelBounds | null = null;
   private box = NOWHERE;
   private looks: { readonly look: StageLook; readonly stretch: readonly [number, number] } = { look: 'finished', stretch: [0, 1] };
+  private size: StageSize = { width: 1, height: 1, ratio: 1 };
   private frame = 0;
 
-  constructor(private readonly host: HTMLElement, private readonly onCamera: (camera: Camera) => void, mode: 'program' | 'workers' | null = null) {
-    this.renderer = new THREE.WebGLRenderer({ antialias: true, preserveDrawingBuffer: true, powerPreference: 'high-performance' });
+  constructor(canvas: OffscreenCanvas, element: StageElement, size: StageSize, private readonly events: Pick<StageEvents, 'onCamera' | 'onBeacon'>, mode: StageMode | null = null) {
+    this.renderer = new THREE.WebGLRenderer({ canvas, antialias: true, preserveDrawingBuffer: true, powerPreference: 'high-performance' });
     this.renderer.toneMapping = THREE.NeutralToneMapping;
-    this.renderer.setPixelRatio(Math.min(2, window.devicePixelRatio));
     this.renderer.setClearColor(0x000000, 0);
-    this.renderer.domElement.className = 'block h-full w-full';
-    this.renderer.domElement.setAttribute('role', 'img');
-    this.renderer.domElement.setAttribute('aria-label', 'The model with its material. Drag to turn, scroll to come closer, F to frame.');
-    this.renderer.domElement.tabIndex = 0;
-    host.append(this.renderer.domElement);
     this.targets = this.renderer.getContext().getParameter(WebGL2RenderingContext.MAX_DRAW_BUFFERS) >= ALL_TARGETS ? ALL_TARGETS : PLAIN_TARGETS;
     this.mode = mode ?? (isSoftware(this.renderer) ? 'workers' : 'program');
     this.shadedScene.environment = makeSurroundings(this.renderer);
     this.lights = new StageLights(this.shadedScene);
-    this.controls = new OrbitControls(this.camera, this.renderer.domElement);
+    this.controls = new OrbitControls(this.camera, element.asElement);
     this.controls.enableDamping = false;
     this.controls.addEventListener('change', () => { this.cameraMoved(); });
     this.controls.addEventListener('end', () => { this.tellCamera(); });
-    this.beacons = new StageBeacons(this.shadedScene, this.camera, this.renderer.domElement, {
-      onMove: (id, to) => { this.onBeacon?.(id, to); }, onChange: () => { this.invalidate(); },
-      onDrag: (isDragging) => { this.controls.enabled = !isDragging; if (!isDragging) this.onBeacon?.(null, null); },
+    this.beacons = new StageBeacons(this.shadedScene, this.camera, element.asElement, {
+      onMove: (id, to) => { events.onBeacon(id, to); }, onChange: () => { this.invalidate(); },
+      onDrag: (isDragging) => { this.controls.enabled = !isDragging; if (!isDragging) events.onBeacon(null, null); },
     });
-    this.observer = new ResizeObserver(() => { this.resize(); });
-    this.observer.observe(host);
-    this.resize();
+    this.resize(size);
   }
 
   close(): void {
-    this.observer.disconnect();
     cancelAnimationFrame(this.frame);
     this.beacons.close();
     this.controls.dispose();
     for (const model of this.models.values()) model.close();
     this.renderer.dispose();
-    this.renderer.domElement.remove();
   }
 
-  private resize(): void {
-    const width = Math.max(1, this.host.clientWidth), height = Math.max(1, this.host.clientHeight);
+  resize({ width, height, ratio }: StageSize): void {
+    this.size = { width, height, ratio };
+    this.renderer.setPixelRatio(ratio);
     this.renderer.setSize(width, height, false);
     this.camera.aspect = width / height;
     this.camera.updateProjectionMatrix();
@@ -103,6 +92,8 @@ export class StageRenderer implements StageFeed, StageView {
     return model;
   }
 
+  model(name: string): StageModel | undefined { return this.models.get(name); }
+
   remove(name: string): void {
     this.models.get(name)?.close();
     this.models.delete(name);
@@ -111,7 +102,7 @@ export class StageRenderer implements StageFeed, StageView {
 
   setScene(current: ModelBounds, all: SceneBox): void {
     // A model that is merely turned leaves the camera where it is.
-    const isOther = this.current?.minimum !== current.minimum || Math.abs(this.box.size - all.size) > all.size * 0.05 || distance(this.box.centre, all.centre) > all.size * 0.1;
+    const isOther = !this.current || this.current.size !== current.size || distance(this.current.minimum, current.minimum) > 0 || Math.abs(this.box.size - all.size) > all.size * 0.05 || distance(this.box.centre, all.centre) > all.size * 0.1;
     this.current = current;
     this.box = all;
     this.setLights(this.lit);
@@ -143,17 +134,15 @@ export class StageRenderer implements StageFeed, StageView {
     this.invalidate();
   }
 
-  /** Where a place of object space is seen, pixels of the page. */
-  project(place: readonly [number, number, number]): readonly [number, number] {
+  /** Where a place of object space is seen, pixels of the page from the canvas's corner. */
+  project(place: Triple): readonly [number, number] {
     const seen = new THREE.Vector3(...place).project(this.camera);
-    const box = this.renderer.domElement.getBoundingClientRect();
-    return [box.left + (seen.x + 1) / 2 * box.width, box.top + (1 - seen.y) / 2 * box.height];
+    return [(seen.x + 1) / 2 * this.size.width, (1 - seen.y) / 2 * this.size.height];
   }
 
-  /** The ray from the eye through a place of the page. */
+  /** The ray from the eye through a place of the canvas, pixels of the page. */
   rayThrough(x: number, y: number): { readonly from: Triple; readonly towards: Triple } {
-    const box = this.renderer.domElement.getBoundingClientRect();
-    const through = new THREE.Vector3((x - box.left) / box.width * 2 - 1, 1 - (y - box.top) / box.height * 2, 0.5).unproject(this.camera);
+    const through = new THREE.Vector3(x / this.size.width * 2 - 1, 1 - y / this.size.height * 2, 0.5).unproject(this.camera);
     const { position } = this.camera;
     return { from: position.toArray(), towards: through.sub(position).normalize().toArray() };
   }
@@ -195,7 +184,7 @@ export class StageRenderer implements StageFeed, StageView {
     const ratio = Math.min(1, current.size / box.size);
     const middle = current.minimum.map((low, axis) => low + (current.extent[axis] as number) / 2);
     const shared = (place: THREE.Vector3): Triple => place.toArray().map((x, axis) => (ratio > 0.999 ? x : (middle[axis] as number) + (x - (box.centre[axis] as number)) * ratio)) as unknown as Triple;
-    this.onCamera({ eye: shared(camera.position), target: shared(this.controls.target), fieldRad: camera.fov * Math.PI / 180, aspect: camera.aspect });
+    this.events.onCamera({ eye: shared(camera.position), target: shared(this.controls.target), fieldRad: camera.fov * Math.PI / 180, aspect: camera.aspect });
   }
 
   invalidate(): void {
