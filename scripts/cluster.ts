@@ -2,8 +2,8 @@
 import { execFileSync, spawnSync } from 'node:child_process';
 import { randomBytes } from 'node:crypto';
 import { chmodSync, existsSync, mkdirSync, readFileSync, readdirSync, rmSync, statSync, writeFileSync } from 'node:fs';
-import { createServer } from 'node:net';
 import path from 'node:path';
+import { freePort } from './ports';
 
 export interface Cluster { readonly url: string; readonly folder: string; readonly startedHere: boolean; stop(): void }
 interface Options {
@@ -12,6 +12,8 @@ interface Options {
   /** Faster and not durable; for tests that throw the data away. */
   readonly throwAway: boolean;
   readonly say: (text: string) => void;
+  /** A port that is kept for something else. */
+  readonly keptPort?: number;
 }
 
 const isRoot = (): boolean => process.getuid?.() === 0;
@@ -21,17 +23,6 @@ function findBinaries(): string | null {
   const versions = existsSync(root) ? readdirSync(root).sort((a, b) => Number(b) - Number(a)) : [];
   const found = versions.map((version) => path.join(root, version, 'bin')).find((folder) => existsSync(path.join(folder, 'initdb')));
   return found ?? null;
-}
-
-export async function freePort(): Promise<number> {
-  return new Promise((resolve, reject) => {
-    const server = createServer();
-    server.once('error', reject);
-    server.listen(0, '127.0.0.1', () => {
-      const address = server.address();
-      server.close(() => { if (address && typeof address === 'object') resolve(address.port); else reject(new Error('no port')); });
-    });
-  });
 }
 
 /** Runs a program of PostgreSQL, as its own user when we are root (it refuses to run as root). */
@@ -64,7 +55,7 @@ function dataFolder(folder: string, say: (text: string) => void): string {
 }
 
 /** Makes and starts the cluster; a running one is used as it is. */
-export async function startCluster({ folder, throwAway, say }: Options): Promise<Cluster> {
+export async function startCluster({ folder, throwAway, say, keptPort }: Options): Promise<Cluster> {
   const binaries = findBinaries();
   if (!binaries) throw new Error('PostgreSQL is not installed. Run: apt-get install -y postgresql');
   mkdirSync(folder, { recursive: true, mode: 0o711 });
@@ -75,7 +66,7 @@ export async function startCluster({ folder, throwAway, say }: Options): Promise
   const password = readFileSync(secret, 'utf8').trim();
   if (!existsSync(path.join(data, 'PG_VERSION'))) initialise(binaries, root, data, password, say);
   const known = runningPort(data);
-  const port = known ?? await freePort();
+  const port = known ?? await freePort(undefined, keptPort === undefined ? [] : [keptPort]);
   if (known === null) {
     say(`starting PostgreSQL on 127.0.0.1:${String(port)}`);
     const loose = throwAway ? ['-c fsync=off', '-c synchronous_commit=off', '-c full_page_writes=off'] : [];

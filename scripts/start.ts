@@ -8,7 +8,8 @@ import { closeDatabase, migrateDatabase } from '@/db/client';
 import { DEMO_PEOPLE } from '@/server/demo/people';
 import { seedDemo } from '@/server/demo/seed';
 import { stopJobs } from '@/server/jobs';
-import { freePort, removeCluster, startCluster } from './cluster';
+import { removeCluster, startCluster } from './cluster';
+import { freePort } from './ports';
 import type { Cluster } from './cluster';
 
 const root = path.resolve(import.meta.dirname, '..');
@@ -27,7 +28,7 @@ async function readSettings(): Promise<Settings> {
   const kept = existsSync(file) ? JSON.parse(readFileSync(file, 'utf8')) as Partial<Settings> : {};
   const wanted = process.env['PORT'] ? Number(process.env['PORT']) : undefined;
   const settings: Settings = {
-    port: wanted ?? kept.port ?? await freePort(), secret: kept.secret ?? randomBytes(32).toString('hex'), demoPassword: kept.demoPassword ?? randomBytes(6).toString('hex'),
+    port: wanted ?? await freePort(kept.port), secret: kept.secret ?? randomBytes(32).toString('hex'), demoPassword: kept.demoPassword ?? randomBytes(6).toString('hex'),
   };
   writeFileSync(file, JSON.stringify(settings, null, 2), { mode: 0o600 });
   return settings;
@@ -107,7 +108,7 @@ async function main(): Promise<void> {
   const settings = await readSettings();
   if (process.env['DATABASE_URL']) say('using the database of DATABASE_URL');
   else {
-    cluster = await startCluster({ folder, throwAway: process.argv.includes('--throw-away'), say });
+    cluster = await startCluster({ folder, throwAway: process.argv.includes('--throw-away'), say, keptPort: settings.port });
     process.env['DATABASE_URL'] = cluster.url;
   }
   say('bringing the tables up to date');

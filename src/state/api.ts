@@ -40,11 +40,11 @@ export async function sendBytes<T>(path: string, bytes: Uint8Array<ArrayBuffer> 
   return (await send(path, { method: 'POST', headers: { 'Content-Type': 'application/octet-stream' }, body: bytes })).json() as Promise<T>;
 }
 
-/** A model's file, what is mended in it when it is read, and the key that names both. */
-export interface ModelFile { readonly bytes: Uint8Array<ArrayBuffer>; readonly preparation: ModelPreparation; readonly key: string }
+/** A model's file, which the page passes on without holding its bytes; what is mended in it when it is read, and the key that names both. */
+export interface ModelFile { readonly file: Blob; readonly preparation: ModelPreparation; readonly key: string }
 export async function getModel(id: string): Promise<ModelFile> {
   const response = await send(`/api/models/${id}`, {});
-  return { bytes: new Uint8Array(await response.arrayBuffer()), preparation: JSON.parse(response.headers.get('Bright-Loom-Preparation') ?? '{}') as ModelPreparation, key: response.headers.get('ETag') ?? '' };
+  return { file: await response.blob(), preparation: JSON.parse(response.headers.get('Bright-Loom-Preparation') ?? '{}') as ModelPreparation, key: response.headers.get('ETag') ?? '' };
 }
 /** The values of a mesh map that the server keeps; null where it keeps none. */
 export async function getMeshMap(model: string, settings: MapSettings): Promise<Float32Array<ArrayBuffer> | null> {

@@ -16,6 +16,7 @@ import { CompanionKeeper } from './companions';
 import { boardAt, editorStore, keyOf } from './editor-store';
 import type { ModelFacts } from './editor-store';
 import { ImageKeeper } from './images';
+import { keptTaps } from './kept-taps';
 import { stretchOf } from './looks';
 import { ModelKeeper } from './models';
 import type { StageFeed } from './stage-feed';
@@ -163,7 +164,7 @@ export class Evaluation {
       const result = await settled(this.pool.evaluator.evaluate({ model, document, taps: boardTaps(document, path), camera: { ...camera, aspect: 1 }, size: SWATCH }));
       this.counted.evaluations++;
       this.counted.compilations = result.compilations;
-      editorStore.setState({ taps: new Map(result.taps.map((tap) => [tap.key, tap])), kinds: result.kinds, appearance: result.appearance, readings: new Map(result.readings), problem: null });
+      editorStore.setState({ taps: keptTaps(editorStore.getState().taps, result.taps), kinds: result.kinds, appearance: result.appearance, readings: new Map(result.readings), problem: null });
       this.showAppearance();
       if (this.current.shown !== shown) return;
       this.current.demands = result.demands;

@@ -1,4 +1,3 @@
-import * as Comlink from 'comlink';
 import type { Picture } from '../core/evaluate/picture';
 import type { ModelPreparation } from '../core/exchange/prepare';
 import type { Diagnosis } from '../core/mesh/diagnose';
@@ -11,13 +10,14 @@ export interface Examination { readonly diagnosis: Diagnosis; readonly notes: re
 
 /** Reads a model as it is mended now and looks it over. @throws WorkerProblem, ApiFailure */
 export async function examine(pool: WorkerPool, id: string): Promise<Examination & { readonly draw: (look: string, size: number) => Promise<Picture> }> {
-  const { bytes, preparation, key } = await getModel(id);
+  const { file, preparation, key } = await getModel(id);
   const worker = pool.labourer;
   const name = `${id} ${key}`;
-  const format = bytes[0] === 0x67 && bytes[1] === 0x6c ? 'GLB' : 'OBJ', length = bytes.length;
-  const notes = await settled(worker.keepModel(name, Comlink.transfer(bytes, [bytes.buffer]), id, preparation));
+  const start = new Uint8Array(await file.slice(0, 2).arrayBuffer());
+  const format = start[0] === 0x67 && start[1] === 0x6c ? 'GLB' : 'OBJ';
+  const notes = await settled(worker.keepModel(name, file, id, preparation));
   return {
-    diagnosis: await settled(worker.diagnose(name)), notes, preparation, bytes: length, name, format,
+    diagnosis: await settled(worker.diagnose(name)), notes, preparation, bytes: file.size, name, format,
     draw: (look, size) => settled(worker.modelLook(name, look, size)),
   };
 }

@@ -4,7 +4,6 @@ import { MAP_CHUNK, MAP_SIZE, MAP_TITLES, isShared, isWorthKeeping, keptMapKey, 
 import type { DetailRequest, NestedDemand } from '../core/evaluate/session';
 import type { MeshMap } from '../core/mesh/mesh-map';
 import type { MeshFacts } from '../core/mesh/mesh-facts';
-import type { LaidOut } from '../core/mesh/stage-arrays';
 import { WorkerProblem, isLost, settled } from '../workers/answer';
 import type { RemoteWorker, WorkerPool } from '../workers/pool';
 import type { ModelPreparation } from '../core/exchange/prepare';
@@ -66,8 +65,8 @@ export class ModelKeeper {
         if (!(error instanceof WorkerProblem)) throw error;
       }
     }
-    const { bytes, preparation } = await getModel(id);
-    await settled(remote.loadModel(id, Comlink.transfer(bytes, [bytes.buffer]), this.loaded.get(id)?.facts.name ?? id, preparation));
+    const { file, preparation } = await getModel(id);
+    await settled(remote.loadModel(id, file, this.loaded.get(id)?.facts.name ?? id, preparation));
   }
 
   onMaps(listener: () => void): () => void {
@@ -85,17 +84,17 @@ export class ModelKeeper {
   }
 
   private async fetch(id: string, name: string): Promise<LoadedModel> {
-    const { bytes, preparation, key } = await getModel(id);
+    const { file, preparation, key } = await getModel(id);
     const first = this.pool.labourer;
-    const { facts, notes } = await settled(first.loadModel(id, Comlink.transfer(bytes, [bytes.buffer]), name, preparation));
+    const { facts, notes } = await settled(first.loadModel(id, file, name, preparation));
     await Promise.all(this.pool.all.filter((worker) => worker !== first).map((worker) => handOver(id, first, worker)));
     const model = { id, facts, notes, preparation, key };
     this.loaded.set(id, model);
     return model;
   }
 
-  /** What the stage draws a loaded model from; large, and passed on, not kept. */
-  layOut(id: string, withExtras: boolean): Promise<LaidOut> { return settled(this.pool.labourer.layOut(id, withExtras)); }
+  /** Has what the stage draws a loaded model from sent there, past the page. */
+  async layOut(id: string, withExtras: boolean, port: MessagePort): Promise<void> { await settled(this.pool.labourer.layOut(id, withExtras, Comlink.transfer(port, [port]))); }
 
   mapFor(model: string, settings: MapSettings): MeshMap | null {
     return this.maps.get(`${model} ${mapKey(settings)}`)?.map ?? null;

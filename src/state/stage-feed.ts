@@ -3,19 +3,18 @@ import type { ModelBounds, Placing } from '../core/compile/model-scale';
 import type { SceneLight, Surroundings } from '../core/graph/document';
 import type { MeshMap } from '../core/mesh/mesh-map';
 import type { SampleExtent } from '../core/mesh/sample-points';
-import type { LaidOut } from '../core/mesh/stage-arrays';
 import type { Appearance } from '../core/surface/stage-layout';
 import type { StageProgram } from '../core/evaluate/stage-program';
-import type { FillResult } from '../workers/loom.worker';
 import type { StageLook } from './editor-store';
+import type { FillParts } from './fill-parts';
 
 /** Values at surface points, worked out by the workers. */
-export type FillSource = (version: string, triangles: Uint32Array, weights: Float32Array, isWhole: boolean, sample: SampleExtent) => Promise<FillResult>;
+export type FillSource = (version: string, triangles: Uint32Array, weights: Float32Array, isWhole: boolean, sample: SampleExtent) => Promise<FillParts>;
 
 /** One model of the stage, as what draws it takes it. */
 export interface ModelFeed {
-  /** The arrays are given away. */
-  setModel(model: LaidOut, placing: Placing): void;
+  /** Another model, laid out as LaidOut says, comes through the port. */
+  setModel(port: MessagePort, placing: Placing): void;
   setPlacing(placing: Placing): void;
   setProgram(program: StageProgram): void;
   setValues(values: Float32Array): void;

@@ -1,3 +1,4 @@
+import * as Comlink from 'comlink';
 import { structureKey } from '../core/compile/compile';
 import { bindImages, imageDemands } from '../core/compile/images';
 import { UNMOVED } from '../core/compile/model-scale';
@@ -9,10 +10,10 @@ import type { SampleExtent } from '../core/mesh/sample-points';
 import type { MeshFacts } from '../core/mesh/mesh-facts';
 import type { StageProgram } from '../core/evaluate/stage-program';
 import type { ResolvedDemand } from '../core/evaluate/session';
-import type { FillResult } from '../workers/loom.worker';
 import type { WorkerPool } from '../workers/pool';
 import { isLost, settled } from '../workers/answer';
 import { editorStore } from './editor-store';
+import type { FillParts } from './fill-parts';
 import type { ImageKeeper } from './images';
 import type { ModelKeeper } from './models';
 import type { ModelFeed, StageFeed } from './stage-feed';
@@ -74,9 +75,10 @@ export class StageSubject {
     const { id, facts } = shown;
     this.presenting++;
     try {
-      const laidOut = await this.kit.models.layOut(id, stage.mode === 'program');
+      const { port1, port2 } = new MessageChannel();
+      feed.setModel(port2, shown.standing?.placing ?? UNMOVED);
+      await this.kit.models.layOut(id, stage.mode === 'program', port1);
       if (this.feed !== feed || this.shown?.facts !== facts) return;
-      feed.setModel(laidOut, this.shown.standing?.placing ?? UNMOVED);
       this.bindMaps();
       this.update();
     } catch (error) {
@@ -151,7 +153,7 @@ export class StageSubject {
   }
 
   /** Values at visible points, shared out over the workers that are free. */
-  private async fill(version: string, triangles: Uint32Array, weights: Float32Array, isWhole: boolean, sample?: SampleExtent): Promise<FillResult> {
+  private async fill(version: string, triangles: Uint32Array, weights: Float32Array, isWhole: boolean, sample?: SampleExtent): Promise<FillParts> {
     const carried = this.carried();
     if (!this.shown || !carried) throw new Error('Invariant broken: no model is shown');
     const { id: model, standing } = this.shown;
@@ -160,25 +162,13 @@ export class StageSubject {
     const share = Math.ceil(triangles.length / workers.length / 4) * 4;
     const parts = await Promise.all(workers.map((worker, k) => {
       const [from, to] = [Math.min(triangles.length, k * share), Math.min(triangles.length, (k + 1) * share)];
-      return settled(worker.fill({
-        subject: this.name, model, document, pin, isWhole, ...(sample ? { sample } : {}), ...(standing ? { standing } : {}),
-        version: `${version} ${String(workers.length)}`, triangles: triangles.slice(from, to), weights: weights.slice(from * 2, to * 2),
-      }));
+      const [mine, where] = [triangles.slice(from, to), weights.slice(from * 2, to * 2)];
+      const request = { subject: this.name, model, document, pin, isWhole, ...(sample ? { sample } : {}), ...(standing ? { standing } : {}), version: `${version} ${String(workers.length)}`, triangles: mine, weights: where };
+      return settled(worker.fill(Comlink.transfer(request, [mine.buffer, where.buffer])));
     }));
     this.counts.fills++;
-    return joined(parts, triangles.length, share);
+    const [first] = parts;
+    if (!first) throw new Error('Invariant broken: no worker');
+    return { kind: first.kind, count: triangles.length, share, parts };
   }
-}
-
-/** The lanes of all workers one after the other; a lane that none gave stays empty. */
-function joined(parts: readonly FillResult[], count: number, share: number): FillResult {
-  const [first] = parts;
-  if (!first) throw new Error('Invariant broken: no worker');
-  const lanes = first.lanes.map((_, lane) => {
-    const isGiven = parts.some((part) => (part.lanes[lane]?.length ?? 0) > 0);
-    const whole = new Float32Array(isGiven ? count : 0);
-    parts.forEach((part, k) => { const piece = part.lanes[lane]; if (piece && isGiven) whole.set(piece, k * share); });
-    return whole;
-  });
-  return { kind: first.kind, lanes };
 }

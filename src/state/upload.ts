@@ -1,7 +1,4 @@
-import * as Comlink from 'comlink';
-import { modelFormat } from '../core/exchange/model-format';
 import { MODEL_LIMITS } from '../core/exchange/model-soup';
-import { AppError } from '../core/base/diagnostic';
 import { settled } from '../workers/answer';
 import { WorkerPool } from '../workers/pool';
 import { ApiFailure, sendBytes } from './api';
@@ -9,16 +6,9 @@ import { ApiFailure, sendBytes } from './api';
 /** Reads a dropped file in a worker first, so that a broken one is refused with its reason before it is sent. */
 export async function uploadModelFile(file: File, projectId: string): Promise<{ id: string; name: string }> {
   if (file.size > MODEL_LIMITS.bytes) throw new ApiFailure(413, 'model.too-large', `${file.name} has ${String(Math.ceil(file.size / 1048576))} MB; the limit is 100 MB.`, 'Nothing was changed. Leave out textures or reduce the model.', null);
-  const bytes = new Uint8Array(await file.arrayBuffer());
-  try {
-    modelFormat(bytes);
-  } catch (error) {
-    if (error instanceof AppError) throw new ApiFailure(400, error.code, `${file.name}: ${error.message}`, error.action, null);
-    throw error;
-  }
   const pool = new WorkerPool(2);
   try {
-    await settled(pool.evaluator.keepModel('upload', Comlink.transfer(bytes, [bytes.buffer]), file.name));
+    await settled(pool.evaluator.keepModel('upload', file, file.name));
   } catch (error) {
     const problem = error as { code?: string; message?: string; action?: string };
     throw new ApiFailure(400, problem.code ?? 'model.broken', `${file.name}: ${problem.message ?? 'it cannot be read'}`, problem.action ?? '', null);

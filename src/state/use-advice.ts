@@ -1,19 +1,24 @@
 'use client';
+import { useShallow } from 'zustand/react/shallow';
+import { describePorts } from '@/core/compile/catalogue';
 import { networkOf } from '@/core/edit/board';
-import { adviseNode } from '@/core/evaluate/advice';
+import { adviseNode, watchedKeys } from '@/core/evaluate/advice';
 import type { NodeInstance } from '@/core/graph/document';
 import type { Advice } from '@/core/nodes/advice';
-import { boardAt } from './editor-store';
+import { boardAt, keyOf } from './editor-store';
 import { useEditor } from './use-editor';
 
 /** What there is to say about the values of a node on the open board. */
 export function useAdvice(node: NodeInstance | undefined): readonly Advice[] {
   const document = useEditor((state) => state.document);
   const path = useEditor((state) => state.path);
-  const taps = useEditor((state) => state.taps);
-  if (!node) return [];
-  return adviseNode({ document, network: networkOf(document, boardAt(document, path)), path, node }, (key) => {
-    const tap = taps.get(key);
+  const place = node && { document, network: networkOf(document, boardAt(document, path)), path, node };
+  const keys = place ? [...(describePorts(document, place.node)?.outputs ?? []).map(({ id }) => keyOf(path, place.node.id, id)), ...watchedKeys(place)] : [];
+  // Results of other nodes may change without this one being looked at again.
+  const taps = useEditor(useShallow((state) => keys.map((key) => state.taps.get(key))));
+  if (!place) return [];
+  return adviseNode(place, (key) => {
+    const tap = taps[keys.indexOf(key)];
     return tap?.statistics ? { ...tap.statistics, kind: tap.kind } : null;
   });
 }

@@ -182,6 +182,8 @@ const dracoBinary = async (): Promise<ArrayBuffer> => (await fetch(new URL('drac
 
 const baking = makeBakeSession();
 
+const bytesOf = async (file: Blob): Promise<Uint8Array<ArrayBuffer>> => new Uint8Array(await file.arrayBuffer());
+
 /** Models on their way from another worker; whatever is asked next waits for them. */
 let arrivals: Promise<unknown> = Promise.resolve();
 const forgoing = new Map<string, () => void>();
@@ -192,8 +194,8 @@ const answer = async <T>(work: () => T | Promise<T>): Promise<Answer<T>> => {
 
 const api = {
   live,
-  loadModel: (id: string, bytes: Uint8Array<ArrayBuffer>, name: string, preparation: ModelPreparation = {}) => answer(async () => {
-    const imported = await readModel(bytes, name, { dracoBinary, preparation });
+  loadModel: (id: string, file: Blob, name: string, preparation: ModelPreparation = {}) => answer(async () => {
+    const imported = await readModel(await bytesOf(file), name, { dracoBinary, preparation });
     adopt(id, imported.mesh);
     return { facts: factsOf(imported.mesh), notes: imported.notes };
   }),
@@ -216,16 +218,18 @@ const api = {
   }),
   /** The worker that was to send a model ended: it is not waited for any longer. */
   forgoModel: (id: string) => attempt(() => { forgoing.get(id)?.(); }),
-  /** What the stage draws a model from; what programs read of parts and attributes, where it asks for that. */
-  layOut: (id: string, withExtras: boolean) => answer((): LaidOut => {
+  /** Sends the stage what it draws a model from; what programs read of parts and attributes, where it asks for that. */
+  layOut: (id: string, withExtras: boolean, port: MessagePort) => answer(() => {
     const { mesh } = loaded(id).analysis;
     const arrays = stageArrays(mesh);
     const { centre, size, indices, parts, partCentres, attributes } = mesh;
-    return Comlink.transfer({ centre, size, arrays, extras: withExtras ? { indices, parts, partCentres, attributes } : null }, buffersOf(arrays));
+    const laidOut: LaidOut = { centre, size, arrays, extras: withExtras ? { indices, parts, partCentres, attributes } : null };
+    port.postMessage(laidOut, buffersOf(arrays));
+    return true;
   }),
   /** Reads a model for this worker alone: the page is spared the mesh. */
-  keepModel: (id: string, bytes: Uint8Array<ArrayBuffer>, name: string, preparation: ModelPreparation = {}) => answer(async () => {
-    const { mesh, notes } = await readModel(bytes, name, { dracoBinary, preparation });
+  keepModel: (id: string, file: Blob, name: string, preparation: ModelPreparation = {}) => answer(async () => {
+    const { mesh, notes } = await readModel(await bytesOf(file), name, { dracoBinary, preparation });
     adopt(id, mesh);
     return notes;
   }),

@@ -3,6 +3,7 @@ import type { ValueKind } from '@/core/graph/document';
 import { ALL_TARGETS, PLAIN_TARGETS, SURFACE_PLACES } from '@/core/surface/stage-layout';
 import type { SampleExtent } from '@/core/mesh/sample-points';
 import { WorkerProblem } from '@/workers/answer';
+import { joinFill } from '@/state/fill-parts';
 import type { FillSource } from '@/state/stage-feed';
 import type { FillResult } from '@/workers/loom.worker';
 
@@ -163,8 +164,9 @@ export class BufferFiller {
 
   private async fill(visible: Visible): Promise<void> {
     if (visible.pixels.length === 0) return;
-    const result = await this.source(visible.version, visible.triangles, visible.weights, this.isWhole, visible.sample);
+    const given = await this.source(visible.version, visible.triangles, visible.weights, this.isWhole, visible.sample);
     if (this.closed) return;
+    const result = joinFill(given);
     this.write(visible, result);
     for (const texture of this.inUse) texture.needsUpdate = true;
     this.isFilled = true;

@@ -4,9 +4,8 @@ import type { ModelBounds, Placing } from '@/core/compile/model-scale';
 import type { BeaconInput, PlacedBeacon } from '@/core/edit/beacons';
 import type { SceneLight, Surroundings, Triple } from '@/core/graph/document';
 import type { MeshMap } from '@/core/mesh/mesh-map';
-import { buffersOf } from '@/core/mesh/stage-arrays';
-import type { LaidOut } from '@/core/mesh/stage-arrays';
 import type { StageLook } from '@/state/editor-store';
+import { buffersOfFill } from '@/state/fill-parts';
 import type { FillSource, ModelFeed, StageFeed } from '@/state/stage-feed';
 import { attempt, settled } from '@/workers/answer';
 import { ended } from '@/workers/life';
@@ -25,9 +24,9 @@ class RemoteModel implements ModelFeed {
 
   constructor(private readonly name: string, private readonly remote: Comlink.Remote<StageWorker>, private readonly send: StageReporter) {}
 
-  setModel(model: LaidOut, placing: Placing): void {
+  setModel(port: MessagePort, placing: Placing): void {
     this.maps.clear();
-    this.send(this.remote.setModel(this.name, Comlink.transfer(model, buffersOf(model.arrays)), placing));
+    this.send(this.remote.setModel(this.name, Comlink.transfer(port, [port]), placing));
   }
   setPlacing(placing: Placing): void { this.send(this.remote.setPlacing(this.name, placing)); }
   setProgram(...[program]: Parameters<ModelFeed['setProgram']>): void { this.send(this.remote.setProgram(this.name, program)); }
@@ -95,7 +94,7 @@ export class RemoteStage implements StageFeed {
         const source = this.sources.get(name);
         if (!source) throw new Error('The model left the stage.');
         const result = await source(...asked);
-        return Comlink.transfer(result, result.lanes.map(({ buffer }) => buffer));
+        return Comlink.transfer(result, buffersOfFill(result));
       }),
     };
     this.facts = await settled(remote.open(Comlink.transfer(surface, [surface]), sizeOf(host), mode, Comlink.proxy(events)));

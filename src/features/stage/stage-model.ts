@@ -11,7 +11,7 @@ import type { LaidOut } from '@/core/mesh/stage-arrays';
 import { ALL_TARGETS, NORMAL_TARGET, NO_FEATURES } from '@/core/surface/stage-layout';
 import type { Appearance } from '@/core/surface/stage-layout';
 import type { StageLook } from '@/state/editor-store';
-import type { FillSource, ModelFeed } from '@/state/stage-feed';
+import type { FillSource } from '@/state/stage-feed';
 import type { StageProgram } from '@/core/evaluate/stage-program';
 import { BufferFiller } from './buffer-filler';
 import { addExtras, stageGeometry } from './stage-geometry';
@@ -47,7 +47,7 @@ function makeSurfaceTarget(targets: number): THREE.WebGLRenderTarget {
  * One model on the stage, drawn in two passes: its network's program fills a buffer of surface parameters, once per visible
  * point; then fixed materials shade that buffer. Editing recompiles only the first pass; a dragged value recompiles nothing.
  */
-export class StageModel implements ModelFeed {
+export class StageModel  {
   private readonly programScene = new THREE.Scene();
   private readonly programMesh = new THREE.Mesh<THREE.BufferGeometry, THREE.Material>();
   private readonly shadedMesh = new THREE.Mesh<THREE.BufferGeometry, THREE.Material>();
@@ -69,6 +69,8 @@ export class StageModel implements ModelFeed {
   private model: LaidOut | null = null;
   private kind: ValueKind = 'surface';
   private values: Float32Array | null = null;
+  private expected: MessagePort | null = null;
+  private placing = UNMOVED;
 
   constructor(private readonly view: StageView, fill: FillSource) {
     this.target = makeSurfaceTarget(view.targets);
@@ -84,6 +86,7 @@ export class StageModel implements ModelFeed {
   }
 
   close(): void {
+    this.expected?.close();
     this.view.shadedScene.remove(this.shadedMesh);
     this.programMesh.geometry.dispose();
     this.mapTextures.forEach((texture) => { texture.dispose(); });
@@ -94,7 +97,7 @@ export class StageModel implements ModelFeed {
     this.clayMaterial.dispose();
   }
 
-  get isBusy(): boolean { return this.pending !== null || this.shading.isBusy || (this.filler?.isBusy ?? false); }
+  get isBusy(): boolean { return this.expected !== null || this.pending !== null || this.shading.isBusy || (this.filler?.isBusy ?? false); }
   /** Whether there is something to draw. */
   get isReady(): boolean { return this.model !== null && (this.filler ? this.filler.isFilled : this.program !== null); }
 
@@ -139,20 +142,34 @@ export class StageModel implements ModelFeed {
     this.isColour.value = kind === 'colour';
   }
 
-  setModel(model: LaidOut, placing: Placing): void {
+  /** Another model is on its way; until it is here the one before stays. */
+  expect(port: MessagePort, placing: Placing): void {
+    this.mapTextures.forEach((texture) => { texture.dispose(); });
+    this.mapTextures.clear();
+    this.expected?.close();
+    this.expected = port;
+    this.placing = placing;
+    port.onmessage = ({ data }: MessageEvent<LaidOut>) => {
+      port.close();
+      this.expected = null;
+      this.setModel(data);
+    };
+  }
+
+  private setModel(model: LaidOut): void {
     this.model = model;
     this.programMesh.geometry.dispose();
     const geometry = stageGeometry(model);
     this.programMesh.geometry = geometry;
     this.shadedMesh.geometry = geometry;
     this.onGeometry?.(geometry);
-    this.mapTextures.forEach((texture) => { texture.dispose(); });
-    this.mapTextures.clear();
     if (this.program) addExtras(geometry, model, this.program.shader);
-    this.setPlacing(placing);
+    this.setPlacing(this.placing);
   }
 
-  setPlacing({ at, turn, scale }: Placing = UNMOVED): void {
+  setPlacing(placing: Placing): void {
+    this.placing = placing;
+    const { at, turn, scale } = placing;
     for (const mesh of [this.programMesh, this.shadedMesh]) {
       mesh.position.set(...at);
       mesh.rotation.set(0, turn * Math.PI / 180, 0);

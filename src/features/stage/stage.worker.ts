@@ -8,14 +8,13 @@ import type { StageProgram } from '@/core/evaluate/stage-program';
 import type { SceneLight, Surroundings, Triple } from '@/core/graph/document';
 import type { MeshMap } from '@/core/mesh/mesh-map';
 import type { SampleExtent } from '@/core/mesh/sample-points';
-import type { LaidOut } from '@/core/mesh/stage-arrays';
 import type { Appearance } from '@/core/surface/stage-layout';
 import type { StageLook } from '@/state/editor-store';
+import type { FillParts } from '@/state/fill-parts';
 import type { FillSource } from '@/state/stage-feed';
 import { attempt, settled } from '@/workers/answer';
 import type { Answer } from '@/workers/answer';
 import { live } from '@/workers/life';
-import type { FillResult } from '@/workers/loom.worker';
 import type { BeaconMove } from './stage-beacons';
 import { StageElement } from './stage-input';
 import type { StageInput, StageSize } from './stage-input';
@@ -36,7 +35,7 @@ export interface StageEvents {
   onReport(report: StageReport): void;
   /** The graphics processor gave the stage up. */
   onLost(): void;
-  fill(name: string, version: string, triangles: Uint32Array, weights: Float32Array, isWhole: boolean, sample: SampleExtent): Promise<Answer<FillResult>>;
+  fill(name: string, version: string, triangles: Uint32Array, weights: Float32Array, isWhole: boolean, sample: SampleExtent): Promise<Answer<FillParts>>;
 }
 
 const element = new StageElement();
@@ -103,7 +102,7 @@ const api = {
   setSurroundings: (surroundings: Surroundings) => done((stage) => { stage.setSurroundings(surroundings); }),
   setLights: (lights: readonly SceneLight[]) => done((stage) => { stage.setLights(lights); }),
   setBeacons: (beacons: readonly PlacedBeacon[], chosen: string | null, mode: BeaconInput | null) => done((stage) => { stage.beacons.show(beacons, chosen, mode); stage.invalidate(); }),
-  setModel: (name: string, laidOut: LaidOut, placing: Placing) => doneTo(name, (model) => { model.setModel(laidOut, placing); }),
+  setModel: (name: string, port: MessagePort, placing: Placing) => doneTo(name, (model) => { model.expect(port, placing); }),
   setPlacing: (name: string, placing: Placing) => doneTo(name, (model) => { model.setPlacing(placing); }),
   setProgram: (name: string, program: StageProgram) => doneTo(name, (model) => { model.setProgram(program); }),
   setValues: (name: string, values: Float32Array) => doneTo(name, (model) => { model.setValues(values); }),
