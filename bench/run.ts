@@ -7,6 +7,7 @@ import { measureLimit, measureModel } from './model';
 import { OCCLUSION_SIDE, measureOcclusion } from './occlusion';
 import { makeReference } from './reference';
 import { measurePage } from './page';
+import type { PageFigures } from './page';
 import { measureStage } from './stage';
 
 const ROUNDS = 9;
@@ -51,6 +52,8 @@ const stage = await measureStage(ROUNDS);
 const page = await measurePage();
 const against = (ratio: number | null): string => (ratio === null ? 'no clang and lld here to compare with' : `${ratio.toFixed(2)} × clang’s WebAssembly`);
 
+const busy = ({ longestTask, tasksOver50, seconds }: PageFigures): string => `${longestTask.toFixed(0)} ms, ${String(tasksOver50)} over 50 ms in ${seconds.toFixed(0)} s`;
+
 const rows: Record<string, string> = {
   'fixed network, one thread': `${single.ours.toFixed(0)} ns/point (${against(single.ratio)})`,
   [`${String(threads)} workers against one`]: `${scaling.ratio.toFixed(2)} × (${(scaling.one / 1e6).toFixed(2)} and ${(scaling.all / 1e6).toFixed(2)} million points/s)`,
@@ -75,7 +78,11 @@ const rows: Record<string, string> = {
     'drag to the next picture, coarse': `${stage.dragToPicture.toFixed(1)} ms (${(stage.dragToPicture / stage.plainFrame).toFixed(2)} ×)`,
     'drag to the finished picture': `${stage.dragToFinePicture.toFixed(1)} ms (${(stage.dragToFinePicture / stage.plainFrame).toFixed(2)} ×)`,
     'recompilations while dragging': String(stage.compilationsWhileDragging),
-    ...(page ? { [`longest task of the page, ${page.triangles.toLocaleString('en')} triangles brought in and looked over`]: `${page.longestTask.toFixed(0)} ms, ${String(page.tasksOver50)} over 50 ms in ${page.seconds.toFixed(0)} s` } : {}),
+    ...(page ? {
+      [`longest task of the page, ${page.models.triangles.toLocaleString('en')} triangles brought in and looked over`]: busy(page.models),
+      'the same on the stage: brought in, occlusion, turned': busy(page.stage),
+      [`the same on the stage, ${page.stageOfSmall.triangles.toLocaleString('en')} triangles`]: busy(page.stageOfSmall),
+    } : {}),
   } : { 'stage': 'not measured: start the application with ./start first' }),
 };
 for (const [name, value] of Object.entries(rows)) console.log(`${name.padEnd(40)} ${value}`);

@@ -1,6 +1,6 @@
 import { expect, test } from '@playwright/test';
 import type { Page } from '@playwright/test';
-import { addNode, settled, signIn } from './studio';
+import { addNode, card, settled, signIn, stagePicture } from './studio';
 
 /** A ball in millimetres whose normals are those of its facets. */
 function facetedBall(): string {
@@ -100,6 +100,35 @@ test('measuring is stopped and resumed; a worker that ends is replaced and said 
   await page.reload();
   await settled(page);
   expect(await counts()).toMatchObject({ measured: 0, recalled: 2, fetched: 0 });
+});
+
+test('a worker draws the stage; one that ends is replaced, which is said, and the picture is the same', async ({ page }) => {
+  await signIn(page, 'tove');
+  await page.getByLabel('Name of the new material').fill('Drawn off the page');
+  await page.getByRole('button', { name: 'Make it' }).click();
+  await page.waitForURL(/\/materials\/[0-9a-f-]{36}$/);
+  await settled(page);
+  await addNode(page, 'noise', 60, 60, 'Noise');
+  await card(page, 'Noise').getByRole('button', { name: /^Pin / }).first().click();
+  await settled(page);
+  // The page cannot draw it: its canvas belongs to the worker.
+  expect(await page.locator('[data-testid=stage] canvas').evaluate((canvas: HTMLCanvasElement) => { try { return canvas.getContext('webgl2') === null; } catch { return true; } })).toBe(true);
+  const before = await stagePicture(page);
+  await page.evaluate(() => { window.brightLoomStage?.kill(); });
+  await expect(page.getByText('The 3D view ended, perhaps for want of memory.')).toBeVisible();
+  await settled(page);
+  expect(before.equals(await stagePicture(page))).toBe(true);
+  await expect(page.locator('[data-testid=stage] canvas')).toHaveCount(1);
+  await expect(page.getByTestId('problem')).toHaveCount(0);
+  // It listens as the one before did.
+  const box = await page.locator('[data-testid=stage] canvas').boundingBox();
+  if (!box) throw new Error('no stage');
+  await page.mouse.move(box.x + 120, box.y + 200);
+  await page.mouse.down();
+  await page.mouse.move(box.x + 200, box.y + 200, { steps: 4 });
+  await page.mouse.up();
+  await settled(page);
+  expect(before.equals(await stagePicture(page))).toBe(false);
 });
 
 test('maps of a saved material are measured once on the server, and a browser that has none fetches them', async ({ page }) => {

@@ -56,6 +56,8 @@ test('a beacon is dragged by its handle in one undoable step; lights move what f
   for (const light of ['Key', 'Fill']) { await page.getByLabel(`Strength of ${light}, number`).fill('0'); await page.getByLabel(`Strength of ${light}, number`).press('Enter'); }
   await expect(page.getByText('No light is on')).toBeVisible();
   await page.keyboard.press('Escape');
+  // The panel gives the focus back when it is gone.
+  await expect(page.getByRole('button', { name: 'Lights' })).toBeFocused();
 
   // Parts have the names the file gave them.
   await addNode(page, 'distance to', 330, 260, 'Proximity');

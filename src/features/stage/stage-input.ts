@@ -40,7 +40,10 @@ export class StageElement extends EventTarget {
   get clientHeight(): number { return this.size.height; }
 
   resize(size: StageSize): void { this.size = size; }
-  getBoundingClientRect(): DOMRectReadOnly { return new DOMRectReadOnly(0, 0, this.size.width, this.size.height); }
+  getBoundingClientRect(): DOMRectReadOnly {
+    const { width, height } = this.size;
+    return { x: 0, y: 0, left: 0, top: 0, right: width, bottom: height, width, height, toJSON: () => null };
+  }
   // The page captures pointers by itself.
   setPointerCapture(): void { /* nothing to do */ }
   releasePointerCapture(): void { /* nothing to do */ }

@@ -33,6 +33,8 @@ export interface StageView {
   readonly look: LookUniforms;
   readonly timing: { lastCompile: number };
   invalidate(): void;
+  /** What throws shadows moved, came or went: the next picture draws them anew. */
+  shadowsMoved(): void;
 }
 
 /** The buffer a network's program writes: directions in full precision, the rest in half. */
@@ -177,6 +179,7 @@ export class StageModel  {
       mesh.updateMatrixWorld();
     }
     this.look();
+    this.view.shadowsMoved();
     this.view.invalidate();
   }
 
@@ -257,6 +260,7 @@ export class StageModel  {
 
   /** The first pass: fills the buffer, where the graphics processor does that. */
   drawParameters(): void {
+    if (this.shadedMesh.visible !== this.isReady) this.view.shadowsMoved();
     this.shadedMesh.visible = this.isReady;
     if (this.filler || !this.isReady) return;
     this.eye.copy(this.view.camera.position);

@@ -40,11 +40,14 @@ export class StageRenderer implements StageView {
   private looks: { readonly look: StageLook; readonly stretch: readonly [number, number] } = { look: 'finished', stretch: [0, 1] };
   private size: StageSize = { width: 1, height: 1, ratio: 1 };
   private frame = 0;
+  private shadowsAreOld = true;
 
   constructor(canvas: OffscreenCanvas, element: StageElement, size: StageSize, private readonly events: Pick<StageEvents, 'onCamera' | 'onBeacon'>, mode: StageMode | null = null) {
     this.renderer = new THREE.WebGLRenderer({ canvas, antialias: true, preserveDrawingBuffer: true, powerPreference: 'high-performance' });
     this.renderer.toneMapping = THREE.NeutralToneMapping;
     this.renderer.setClearColor(0x000000, 0);
+    // Drawn anew only when a light or a model moved.
+    this.renderer.shadowMap.autoUpdate = false;
     this.targets = this.renderer.getContext().getParameter(WebGL2RenderingContext.MAX_DRAW_BUFFERS) >= ALL_TARGETS ? ALL_TARGETS : PLAIN_TARGETS;
     this.mode = mode ?? (isSoftware(this.renderer) ? 'workers' : 'program');
     this.shadedScene.environment = makeSurroundings(this.renderer);
@@ -97,6 +100,7 @@ export class StageRenderer implements StageView {
   remove(name: string): void {
     this.models.get(name)?.close();
     this.models.delete(name);
+    this.shadowsMoved();
     this.invalidate();
   }
 
@@ -117,6 +121,7 @@ export class StageRenderer implements StageView {
       this.renderer.shadowMap.enabled = throwsShadows;
       for (const model of this.models.values()) model.shadowsChanged();
     }
+    this.shadowsMoved();
     this.invalidate();
   }
 
@@ -187,6 +192,8 @@ export class StageRenderer implements StageView {
     this.events.onCamera({ eye: shared(camera.position), target: shared(this.controls.target), fieldRad: camera.fov * Math.PI / 180, aspect: camera.aspect });
   }
 
+  shadowsMoved(): void { this.shadowsAreOld = true; }
+
   invalidate(): void {
     if (this.frame === 0) this.frame = requestAnimationFrame(() => { this.draw(); });
   }
@@ -197,6 +204,8 @@ export class StageRenderer implements StageView {
     const started = performance.now();
     for (const model of this.models.values()) model.drawParameters();
     this.renderer.setRenderTarget(null);
+    if (this.shadowsAreOld) this.renderer.shadowMap.needsUpdate = true;
+    this.shadowsAreOld = false;
     this.renderer.render(this.shadedScene, this.camera);
     this.timing.frames++;
     this.timing.lastFrame = performance.now() - started;
