@@ -30,6 +30,8 @@ export function makeStageProgram(document: NetworkDocument, pin: string | null, 
   const compiled = compileNetwork(document, { surface: pin === null, taps: pin === null ? [] : [pin], evensOut: EVENED_ON_STAGE });
   const kind = pin === null ? 'surface' : compiled.slots[0]?.kind ?? 'scalar';
   const isSurface = kind === 'surface';
-  const writes = isSurface ? surfaceWrites(targets) : kind === 'scalar' ? 'target0 = vec4(vec3($0), 1.0);' : 'target0 = vec4($0, $1, $2, 1.0);';
-  return { shader: composeStageShader(liveGlsl(compiled), 'screen', isSurface ? targets : 1, writes), bindings: compiled.bindings, uniformCount: Math.max(1, compiled.program.uniformCount), kind, kinds: compiled.kinds, imageSlots: compiled.imageSlots };
+  // A program that leaves a target out draws nothing at all.
+  const rest = Array.from({ length: targets - 1 }, (_, k) => `target${String(k + 1)} = vec4(0.0);`).join(' ');
+  const writes = isSurface ? surfaceWrites(targets) : `target0 = ${kind === 'scalar' ? 'vec4(vec3($0), 1.0)' : 'vec4($0, $1, $2, 1.0)'}; ${rest}`;
+  return { shader: composeStageShader(liveGlsl(compiled), 'screen', targets, writes), bindings: compiled.bindings, uniformCount: Math.max(1, compiled.program.uniformCount), kind, kinds: compiled.kinds, imageSlots: compiled.imageSlots };
 }
