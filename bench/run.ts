@@ -52,7 +52,7 @@ const stage = await measureStage(ROUNDS);
 const page = await measurePage();
 const against = (ratio: number | null): string => (ratio === null ? 'no clang and lld here to compare with' : `${ratio.toFixed(2)} × clang’s WebAssembly`);
 
-const busy = ({ longestTask, tasksOver50, seconds }: PageFigures): string => `${longestTask.toFixed(0)} ms, ${String(tasksOver50)} over 50 ms in ${seconds.toFixed(0)} s`;
+const busy = ({ longestTask, tasksOver50, seconds }: PageFigures): string => `${tasksOver50 === 0 ? 'none over 50 ms' : `${longestTask.toFixed(0)} ms, ${String(tasksOver50)} over 50 ms`} in ${seconds.toFixed(0)} s`;
 
 const rows: Record<string, string> = {
   'fixed network, one thread': `${single.ours.toFixed(0)} ns/point (${against(single.ratio)})`,
