@@ -131,6 +131,23 @@ test('a worker draws the stage; one that ends is replaced, which is said, and th
   expect(before.equals(await stagePicture(page))).toBe(false);
 });
 
+test('a stage that ends again and again stays closed and says so; work goes on without it', async ({ page }) => {
+  await signIn(page, 'tove');
+  await page.getByLabel('Name of the new material').fill('Flat');
+  await page.getByRole('button', { name: 'Make it' }).click();
+  await page.waitForURL(/\/materials\/[0-9a-f-]{36}$/);
+  await settled(page);
+  for (let k = 0; k < 4; k++) {
+    await page.waitForFunction(() => window.brightLoomStage !== undefined && !window.brightLoomStage.isBusy && document.querySelectorAll('[data-testid=stage] canvas').length === 1);
+    await page.evaluate(() => { const ending = window.brightLoomStage; delete window.brightLoomStage; ending?.kill(); });
+    if (k < 3) await expect.poll(() => page.evaluate(() => window.brightLoomStage !== undefined)).toBe(true);
+  }
+  await expect(page.getByTestId('stage-failure')).toContainText('ended several times');
+  await addNode(page, 'noise', 60, 60, 'Noise');
+  await expect(card(page, 'Noise').getByRole('img', { name: 'Noise: its output on the model' })).toBeVisible();
+  await expect(page.getByTestId('save-state')).toHaveText('Saved');
+});
+
 test('maps of a saved material are measured once on the server, and a browser that has none fetches them', async ({ page }) => {
   await signIn(page, 'tove');
   // The worker process measures them after the picture of the material; the browser asks as the editor would.

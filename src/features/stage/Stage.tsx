@@ -33,6 +33,7 @@ export function Stage({ evaluation, models }: { readonly evaluation: Evaluation;
   const { beacons, chosen } = useBeacons();
   const [mode, setMode] = useState<BeaconInput>('place');
   const [stage, setStage] = useState<RemoteStage | null>(null);
+  const [failure, setFailure] = useState<string | null>(null);
   useEffect(() => { stage?.setBeacons(beacons, chosen, mode); }, [stage, beacons, chosen, mode]);
   useEffect(() => {
     if (!host.current) return;
@@ -40,10 +41,13 @@ export function Stage({ evaluation, models }: { readonly evaluation: Evaluation;
     window.brightLoomEvaluation = evaluation;
     window.brightLoomStore = editorStore;
     const asked = new URLSearchParams(window.location.search).get('stage');
-    return keepStage(host.current, evaluation, asked === 'program' || asked === 'workers' ? asked : null, (made) => {
-      renderer.current = made;
-      setStage(made);
-      if (made) window.brightLoomStage = made;
+    return keepStage(host.current, evaluation, asked === 'program' || asked === 'workers' ? asked : null, {
+      onStage: (made) => {
+        renderer.current = made;
+        setStage(made);
+        if (made) window.brightLoomStage = made;
+      },
+      onFailure: setFailure,
     });
   }, [evaluation]);
   const turn = (event: React.KeyboardEvent): void => {
@@ -71,6 +75,7 @@ export function Stage({ evaluation, models }: { readonly evaluation: Evaluation;
       {isMeasuringStopped && !progress ? (
         <div className="absolute bottom-2 left-2 text-[11px]" role="status" data-testid="measuring-stopped">Measuring was stopped: masks show their first look. <button type="button" className="underline" onClick={() => { evaluation.models.resume(); }}>Go on</button></div>
       ) : null}
+      {failure ? <div role="alert" className="absolute inset-x-2 top-20 rounded-[2px] border border-madder bg-panel p-2 text-[12px]" data-testid="stage-failure">{failure}</div> : null}
       {problem ? <div role="alert" className="absolute inset-x-2 top-10 rounded-[2px] border border-madder bg-panel p-2 text-[12px]" data-testid="problem">{problem}</div> : null}
       {pin === null ? <OpacityChoice /> : null}
       <div className="absolute top-1 right-1 flex flex-col items-end gap-1 text-[11px]">

@@ -1,6 +1,6 @@
 import { toast } from 'sonner';
 import { moveBeacon } from '@/core/edit/beacons';
-import { WorkerProblem } from '@/workers/answer';
+import { WorkerProblem, isLost } from '@/workers/answer';
 import type { Evaluation } from '@/state/evaluation';
 import { commit, editorStore, endGesture } from '@/state/editor-store';
 import { RemoteStage } from './remote-stage';
@@ -11,22 +11,22 @@ const MOST_STARTS = 4;
 
 /**
  * Keeps a stage in an element: opens it, feeds it, and opens another when its worker or the graphics processor ends.
- * @param onStage told of the stage there is; null while there is none
+ * @param told of the stage there is, null while there is none; and why there is none and none will come
  * @returns what ends it
  */
-export function keepStage(host: HTMLElement, evaluation: Evaluation, mode: StageMode | null, onStage: (stage: RemoteStage | null) => void): () => void {
+export function keepStage(host: HTMLElement, evaluation: Evaluation, mode: StageMode | null, { onStage, onFailure }: { readonly onStage: (stage: RemoteStage | null) => void; readonly onFailure: (message: string) => void }): () => void {
   let isClosed = false, starts = 0, leave = (): void => undefined;
-  const say = (problem: string): void => { editorStore.setState({ problem }); };
   const open = async (): Promise<void> => {
     starts++;
     try {
-      const stage = await RemoteStage.open(host, mode, { onCamera: (camera) => { editorStore.setState({ camera }); }, onBeacon, onProblem: say, onLost: () => { again(); } });
+      const stage = await RemoteStage.open(host, mode, { onCamera: (camera) => { editorStore.setState({ camera }); }, onBeacon, onProblem: (problem) => { editorStore.setState({ problem }); }, onLost: () => { again(); } });
       if (isClosed) { stage.close(); return; }
       const detach = evaluation.attach(stage);
       leave = () => { detach(); stage.close(); onStage(null); leave = () => undefined; };
       onStage(stage);
     } catch (error) {
-      if (!isClosed) say(error instanceof WorkerProblem ? `${error.message} ${error.action}` : `The 3D view could not be started: ${String(error)} Reload the page.`);
+      if (isLost(error)) again();
+      else if (!isClosed) onFailure(error instanceof WorkerProblem ? `${error.message} ${error.action}` : `The 3D view could not be started: ${String(error)} Reload the page.`);
     }
   };
   const again = (): void => {
@@ -35,7 +35,7 @@ export function keepStage(host: HTMLElement, evaluation: Evaluation, mode: Stage
     if (starts < MOST_STARTS) {
       toast('The 3D view ended, perhaps for want of memory. It was started again; your work is kept.');
       void open();
-    } else say('The 3D view ended several times, perhaps for want of memory. Your work is kept. Close other pages or take a smaller model, then reload the page.');
+    } else onFailure('The 3D view ended several times, perhaps for want of memory. Your work is kept. Close other pages or take a smaller model, then reload the page.');
   };
   void open();
   return () => { isClosed = true; leave(); };

@@ -7,7 +7,7 @@ import type { MeshMap } from '@/core/mesh/mesh-map';
 import type { StageLook } from '@/state/editor-store';
 import { buffersOfFill } from '@/state/fill-parts';
 import type { FillSource, ModelFeed, StageFeed } from '@/state/stage-feed';
-import { attempt, settled } from '@/workers/answer';
+import { attempt, lostWorker, settled } from '@/workers/answer';
 import { ended } from '@/workers/life';
 import { listenTo } from './stage-input';
 import type { StageInput, StageSize } from './stage-input';
@@ -97,8 +97,10 @@ export class RemoteStage implements StageFeed {
         return Comlink.transfer(result, buffersOfFill(result));
       }),
     };
-    this.facts = await settled(remote.open(Comlink.transfer(surface, [surface]), sizeOf(host), mode, Comlink.proxy(events)));
-    void ended((name) => remote.live(name)).then(() => { this.lose(); });
+    const end = Promise.race([ended((name) => remote.live(name)), new Promise<void>((resolve) => { this.worker.addEventListener('error', () => { resolve(); }, { once: true }); })]);
+    const beginning = settled(remote.open(Comlink.transfer(surface, [surface]), sizeOf(host), mode, Comlink.proxy(events)));
+    this.facts = await Promise.race([beginning, end.then(() => { throw lostWorker(); })]);
+    void end.then(() => { this.lose(); });
     listenTo(canvas, (input: StageInput) => { this.send(remote.input(input)); });
     this.observer.observe(host);
   }
