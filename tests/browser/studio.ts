@@ -32,9 +32,20 @@ export async function addNode(page: Page, word: string, x: number, y: number, na
   await expect(page.getByPlaceholder('What should it do?')).toHaveCount(0);
 }
 
+/** Where something is, once it stands still: the board glides when it is laid out. */
+async function restingPlace(page: Page, what: Locator): Promise<{ readonly x: number; readonly y: number; readonly width: number; readonly height: number }> {
+  let last = '';
+  for (let k = 0; k < 100; k++) {
+    const box = await what.boundingBox();
+    if (box && last === JSON.stringify(box)) return box;
+    last = JSON.stringify(box);
+    await page.waitForTimeout(80);
+  }
+  throw new Error('nothing to drag, or it never stands still');
+}
+
 export async function drag(page: Page, from: Locator, to: Locator): Promise<void> {
-  const [a, b] = [await from.boundingBox(), await to.boundingBox()];
-  if (!a || !b) throw new Error('nothing to drag');
+  const [a, b] = [await restingPlace(page, from), await restingPlace(page, to)];
   await page.mouse.move(a.x + a.width / 2, a.y + a.height / 2);
   await page.mouse.down();
   await page.mouse.move((a.x + b.x) / 2, (a.y + b.y) / 2, { steps: 4 });
@@ -47,7 +58,14 @@ export const strands = (page: Page): Locator => page.locator('.react-flow__edge'
 
 /** The stage's own pixels, whatever lies over it. */
 export async function stagePicture(page: Page): Promise<Buffer> {
-  const url = await page.evaluate(() => document.querySelector<HTMLCanvasElement>('[data-testid=stage] canvas')?.toDataURL('image/png') ?? '');
+  const url = await page.evaluate(async () => {
+    const picture = await window.brightLoomStage?.picture();
+    return new Promise<string>((resolve) => {
+      const reader = new FileReader();
+      reader.onload = () => { resolve(typeof reader.result === 'string' ? reader.result : ''); };
+      reader.readAsDataURL(picture ?? new Blob());
+    });
+  });
   return Buffer.from(url.split(',')[1] ?? '', 'base64');
 }
 
@@ -65,4 +83,5 @@ export async function settled(page: Page): Promise<void> {
 export async function tidy(page: Page): Promise<void> {
   await page.getByRole('button', { name: 'Tidy' }).click();
   await page.waitForTimeout(400);
+  await restingPlace(page, page.getByTestId('selvedge-out'));
 }

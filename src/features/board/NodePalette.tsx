@@ -1,6 +1,6 @@
 'use client';
 import { Command } from 'cmdk';
-import { useState } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import { describePorts, mayConnect, searchNodes } from '@/core/compile/catalogue';
 import { READY_GROUPS } from '@/core/edit/ready-groups';
 import type { GroupDefinition } from '@/core/graph/document';
@@ -27,6 +27,9 @@ function fits(definition: NodeDefinition, fitting: Props['fitting']): boolean {
 /** Finds a node by part of its name, or of what it does, at the pointer. */
 export function NodePalette({ x, y, initial, groups, fitting, onChoose, onClose }: Props) {
   const [query, setQuery] = useState(initial);
+  const closing = useRef<ReturnType<typeof setTimeout> | undefined>(undefined);
+  // One that is gone already must not close the next.
+  useEffect(() => () => { clearTimeout(closing.current); }, []);
   const found = searchNodes(query).filter((hit) => fits(hit.definition, fitting));
   const sorted = query.trim() ? found : [...found].sort((a, b) => rank(a.definition.id) - rank(b.definition.id));
   const matching = groups.filter((group) => group.name.toLowerCase().includes(query.toLowerCase()));
@@ -40,7 +43,7 @@ export function NodePalette({ x, y, initial, groups, fitting, onChoose, onClose 
     <div className="fixed z-50 w-[330px] rounded-[3px] border border-seam bg-panel shadow-2xl" style={{ left: Math.min(x, window.innerWidth - 340), top: Math.min(y, window.innerHeight - 330) }}
       onKeyDown={(event) => { event.stopPropagation(); if (event.key === 'Escape') onClose(); }}>
       <Command shouldFilter={false} label="Add a node">
-        <Command.Input autoFocus value={query} onValueChange={setQuery} placeholder="What should it do?" className="w-full border-b border-line bg-transparent px-3 py-2 outline-none" onBlur={(event) => { if (!event.currentTarget.closest('div.fixed')?.contains(event.relatedTarget)) setTimeout(onClose, 120); }}
+        <Command.Input autoFocus value={query} onValueChange={setQuery} placeholder="What should it do?" className="w-full border-b border-line bg-transparent px-3 py-2 outline-none" onBlur={(event) => { if (!event.currentTarget.closest('div.fixed')?.contains(event.relatedTarget)) closing.current = setTimeout(onClose, 120); }}
           onFocus={(event) => { const end = event.currentTarget.value.length; event.currentTarget.setSelectionRange(end, end); }} />
         <Command.List className="max-h-[270px] overflow-auto p-1">
           {nothing ? <Command.Empty className="px-3 py-2 text-soft">No node does “{query}”.</Command.Empty> : null}

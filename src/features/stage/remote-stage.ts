@@ -169,4 +169,6 @@ export class RemoteStage implements StageFeed {
   /** Draws now and waits for the graphics processor. */
   drawAndWait(): Promise<number> { return this.remote.drawAndWait(); }
   finish(): Promise<void> { return this.remote.finish(); }
+  /** What is drawn, as PNG: the page's own canvas may still hold the picture before. */
+  picture(): Promise<Blob> { return this.remote.picture(); }
 }

@@ -41,8 +41,10 @@ export class StageRenderer implements StageView {
   private size: StageSize = { width: 1, height: 1, ratio: 1 };
   private frame = 0;
   private shadowsAreOld = true;
+  /** Whether the camera stands as framing placed it: then it follows the size of the stage. */
+  private isFramed = false;
 
-  constructor(canvas: OffscreenCanvas, element: StageElement, size: StageSize, private readonly events: Pick<StageEvents, 'onCamera' | 'onBeacon'>, mode: StageMode | null = null) {
+  constructor(private readonly canvas: OffscreenCanvas, element: StageElement, size: StageSize, private readonly events: Pick<StageEvents, 'onCamera' | 'onBeacon'>, mode: StageMode | null = null) {
     this.renderer = new THREE.WebGLRenderer({ canvas, antialias: true, preserveDrawingBuffer: true, powerPreference: 'high-performance' });
     this.renderer.toneMapping = THREE.NeutralToneMapping;
     this.renderer.setClearColor(0x000000, 0);
@@ -54,6 +56,7 @@ export class StageRenderer implements StageView {
     this.lights = new StageLights(this.shadedScene);
     this.controls = new OrbitControls(this.camera, element.asElement);
     this.controls.enableDamping = false;
+    this.controls.addEventListener('start', () => { this.isFramed = false; });
     this.controls.addEventListener('change', () => { this.cameraMoved(); });
     this.controls.addEventListener('end', () => { this.tellCamera(); });
     this.beacons = new StageBeacons(this.shadedScene, this.camera, element.asElement, {
@@ -79,6 +82,7 @@ export class StageRenderer implements StageView {
     this.camera.updateProjectionMatrix();
     const pixels = this.renderer.getDrawingBufferSize(new THREE.Vector2());
     for (const model of this.models.values()) model.resize(pixels.x, pixels.y);
+    if (this.isFramed) this.frameModel();
     this.invalidate();
   }
 
@@ -156,6 +160,7 @@ export class StageRenderer implements StageView {
   lookAt(place: readonly [number, number, number], radius: number): void {
     const target = new THREE.Vector3(...place);
     const away = this.camera.position.clone().sub(this.controls.target).setLength(Math.max(radius * 4, (this.current?.size ?? 1) * 0.4));
+    this.isFramed = false;
     this.controls.target.copy(target);
     this.camera.position.copy(target).add(away);
     this.controls.update();
@@ -172,6 +177,7 @@ export class StageRenderer implements StageView {
     this.camera.far = size * 40;
     this.camera.updateProjectionMatrix();
     this.controls.target.set(...(target as [number, number, number]));
+    this.isFramed = true;
     this.controls.update();
     this.cameraMoved();
     this.tellCamera();
@@ -225,7 +231,11 @@ export class StageRenderer implements StageView {
     gl.readPixels(0, 0, 1, 1, gl.RGBA, gl.UNSIGNED_BYTE, new Uint8Array(4));
   }
 
+  /** What is drawn, as PNG. */
+  picture(): Promise<Blob> { return this.canvas.convertToBlob({ type: 'image/png' }); }
+
   orbit(turnRad: number, tiltRad: number): void {
+    this.isFramed = false;
     const offset = this.camera.position.clone().sub(this.controls.target);
     const place = new THREE.Spherical().setFromVector3(offset);
     place.theta += turnRad;

@@ -115,6 +115,7 @@ const api = {
   timing: () => ({ ...shown().timing }),
   drawAndWait: () => shown().drawAndWait(),
   finish: () => { shown().finish(); },
+  picture: () => shown().picture(),
 };
 export type StageWorker = typeof api;
 Comlink.expose(api);
