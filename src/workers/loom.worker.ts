@@ -213,7 +213,8 @@ const api = {
       forgoing.delete(id);
       port.close();
     });
-    arrivals = Promise.all([arrivals, arrival]);
+    // One that cannot be taken is told to whoever sent it, and holds up nothing else.
+    arrivals = Promise.all([arrivals, arrival.catch(() => undefined)]);
     return arrival;
   }),
   /** The worker that was to send a model ended: it is not waited for any longer. */

@@ -1,7 +1,7 @@
 import { decode } from 'fast-png';
 import { expect, test } from '@playwright/test';
 import type { Page } from '@playwright/test';
-import { addNode, card, saved, settled, signIn, stagePicture } from './studio';
+import { addNode, card, newMaterial, saved, settled, stagePicture } from './studio';
 
 /** Where the picture is covered: for each of a few columns of the stage, how many pixels. */
 async function covered(page: Page): Promise<readonly number[]> {
@@ -14,10 +14,7 @@ const spread = (columns: readonly number[]): number => columns.filter((count) =>
 const wanted = (page: Page): Promise<number> => page.evaluate(() => window.brightLoomEvaluation?.models.settingsAsked.length ?? 0);
 
 test('models stand beside the current one with this network or another; pinned values show on them, the world is one, and it is all saved and undone', async ({ page }) => {
-  await signIn(page, 'tove');
-  await page.getByLabel('Name of the new material').fill('Company');
-  await page.getByRole('button', { name: 'Make it' }).click();
-  await page.waitForURL(/\/materials\/[0-9a-f-]{36}$/);
+  await newMaterial(page, 'Company');
   await addNode(page, 'curvature', 60, 40, 'Curvature');
   await settled(page);
   await card(page, 'Curvature').getByRole('button', { name: /^Pin / }).first().click();

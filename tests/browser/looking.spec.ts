@@ -1,7 +1,7 @@
 import { decode } from 'fast-png';
 import { expect, test } from '@playwright/test';
 import type { Page } from '@playwright/test';
-import { addNode, card, drag, port, settled, signIn, stagePicture } from './studio';
+import { addNode, card, drag, newMaterial, port, settled, stagePicture } from './studio';
 
 interface Tones { readonly chroma: number; readonly spread: number; readonly mean: number }
 /** How colourful the model's pixels are, and how far their greys reach. */
@@ -21,10 +21,7 @@ async function tones(page: Page): Promise<Tones> {
 const look = (page: Page, name: string): Promise<void> => page.getByRole('radio', { name, exact: true }).click();
 
 test('clay shows the shape alone, exaggerating stretches what is faint, surroundings turn and dim; nothing of the material changes but what is saved with it', async ({ page }) => {
-  await signIn(page, 'tove');
-  await page.getByLabel('Name of the new material').fill('Looked at');
-  await page.getByRole('button', { name: 'Make it' }).click();
-  await page.waitForURL(/\/materials\/[0-9a-f-]{36}$/);
+  await newMaterial(page, 'Looked at');
   await addNode(page, 'surface', 330, 60, 'Surface');
   await drag(page, port(card(page, 'Surface'), 'output', 'Surface'), page.getByTestId('selvedge-out').locator('.port'));
   await settled(page);

@@ -1,6 +1,6 @@
 import { expect, test } from '@playwright/test';
 import type { Page } from '@playwright/test';
-import { addNode, card, settled, signIn, stagePicture } from './studio';
+import { addNode, card, newMaterial, settled, signIn, stagePicture } from './studio';
 
 /** A ball in millimetres whose normals are those of its facets. */
 function facetedBall(): string {
@@ -66,11 +66,7 @@ test('a model is looked over in a worker, mended with a click for everyone, and 
 });
 
 test('measuring is stopped and resumed; a worker that ends is replaced and said so; a map measured once is recalled', async ({ page }) => {
-  await signIn(page, 'tove');
-  await page.getByLabel('Name of the new material').fill('Measured');
-  await page.getByRole('button', { name: 'Make it' }).click();
-  await page.waitForURL(/\/materials\/[0-9a-f-]{36}$/);
-  await settled(page);
+  await newMaterial(page, 'Measured');
   const counts = (): Promise<{ measured: number; recalled: number; fetched: number; refined: number }> => page.evaluate(() => ({ ...window.brightLoomEvaluation?.models.counts ?? { measured: -1, recalled: -1, fetched: -1, refined: -1 } }));
   await addNode(page, 'occlusion', 60, 60, 'Occlusion');
   await page.getByTestId('progress').getByRole('button', { name: 'Stop' }).click();
@@ -103,11 +99,7 @@ test('measuring is stopped and resumed; a worker that ends is replaced and said 
 });
 
 test('a worker draws the stage; one that ends is replaced, which is said, and the picture is the same', async ({ page }) => {
-  await signIn(page, 'tove');
-  await page.getByLabel('Name of the new material').fill('Drawn off the page');
-  await page.getByRole('button', { name: 'Make it' }).click();
-  await page.waitForURL(/\/materials\/[0-9a-f-]{36}$/);
-  await settled(page);
+  await newMaterial(page, 'Drawn off the page');
   await addNode(page, 'noise', 60, 60, 'Noise');
   await card(page, 'Noise').getByRole('button', { name: /^Pin / }).first().click();
   await settled(page);
@@ -132,11 +124,7 @@ test('a worker draws the stage; one that ends is replaced, which is said, and th
 });
 
 test('a stage that ends again and again stays closed and says so; work goes on without it', async ({ page }) => {
-  await signIn(page, 'tove');
-  await page.getByLabel('Name of the new material').fill('Flat');
-  await page.getByRole('button', { name: 'Make it' }).click();
-  await page.waitForURL(/\/materials\/[0-9a-f-]{36}$/);
-  await settled(page);
+  await newMaterial(page, 'Flat');
   for (let k = 0; k < 4; k++) {
     await page.waitForFunction(() => window.brightLoomStage !== undefined && !window.brightLoomStage.isBusy && document.querySelectorAll('[data-testid=stage] canvas').length === 1);
     await page.evaluate(() => { const ending = window.brightLoomStage; delete window.brightLoomStage; ending?.kill(); });

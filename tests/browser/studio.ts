@@ -85,3 +85,12 @@ export async function tidy(page: Page): Promise<void> {
   await page.waitForTimeout(400);
   await restingPlace(page, page.getByTestId('selvedge-out'));
 }
+
+/** Makes a material on the model that is offered, and opens it. */
+export async function newMaterial(page: Page, name: string): Promise<void> {
+  await signIn(page, 'tove');
+  await page.getByLabel('Name of the new material').fill(name);
+  await page.getByRole('button', { name: 'Make it' }).click();
+  await page.waitForURL(/\/materials\/[0-9a-f-]{36}$/);
+  await settled(page);
+}

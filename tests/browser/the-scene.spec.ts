@@ -4,15 +4,8 @@ import { KHRDracoMeshCompression } from '@gltf-transform/extensions';
 import { expect, test } from '@playwright/test';
 import type { Page } from '@playwright/test';
 import draco from 'draco3d';
-import { addNode, card, drag, port, settled, signIn, stagePicture } from './studio';
+import { addNode, card, drag, newMaterial, port, settled, signIn, stagePicture } from './studio';
 
-async function newMaterial(page: Page, name: string): Promise<void> {
-  await signIn(page, 'tove');
-  await page.getByLabel('Name of the new material').fill(name);
-  await page.getByRole('button', { name: 'Make it' }).click();
-  await page.waitForURL(/\/materials\/[0-9a-f-]{36}$/);
-  await settled(page);
-}
 const seenAt = (page: Page, place: readonly [number, number, number]): Promise<readonly [number, number]> => page.evaluate((at) => window.brightLoomStage?.project(at) ?? [0, 0] as const, place);
 
 test('a beacon is dragged by its handle in one undoable step; lights move what follows them; parts are chosen by name; a strand is bent', async ({ page }) => {

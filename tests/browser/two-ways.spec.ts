@@ -3,7 +3,7 @@ import { expect, test } from '@playwright/test';
 import type { Page } from '@playwright/test';
 import { OUTPUT_EDGE, SURFACE_OUTPUT } from '@/core/graph/document';
 import type { Strand } from '@/core/graph/document';
-import { settled, signIn, stagePicture } from './studio';
+import { newMaterial, settled, stagePicture } from './studio';
 
 /** A mask of the model's shape, a part's number and a surface whose colour is the mask. */
 async function weave(page: Page, pin: string | null): Promise<void> {
@@ -34,10 +34,7 @@ function difference(one: Buffer, other: Buffer): { readonly shown: number; reado
 }
 
 test('the graphics processor’s own program shows what the workers show: a surface, a mask, a part', async ({ page }) => {
-  await signIn(page, 'tove');
-  await page.getByLabel('Name of the new material').fill('Two ways');
-  await page.getByRole('button', { name: 'Make it' }).click();
-  await page.waitForURL(/\/materials\/[0-9a-f-]{36}$/);
+  await newMaterial(page, 'Two ways');
   const url = page.url();
   const pictures = async (mode: string): Promise<readonly Buffer[]> => {
     await page.goto(`${url}?stage=${mode}`);

@@ -7,7 +7,7 @@ import type { MeshMap } from '@/core/mesh/mesh-map';
 import type { StageLook } from '@/state/editor-store';
 import { buffersOfFill } from '@/state/fill-parts';
 import type { FillSource, ModelFeed, StageFeed } from '@/state/stage-feed';
-import { attempt, lostWorker, settled } from '@/workers/answer';
+import { WorkerProblem, attempt, lostWorker, settled } from '@/workers/answer';
 import { ended } from '@/workers/life';
 import { listenTo } from './stage-input';
 import type { StageInput, StageSize } from './stage-input';
@@ -15,6 +15,7 @@ import type { SceneBox } from './stage-lights';
 import type { StageEvents, StageFacts, StageMode, StageReport, StageWorker } from './stage.worker';
 
 type StageReporter = (report: Promise<StageReport>) => void;
+const failureOf = (error: unknown): string => `The 3D view failed: ${error instanceof Error ? error.message : String(error)} Your work is kept; reload the page.`;
 const sizeOf = (host: HTMLElement): StageSize => ({ width: Math.max(1, host.clientWidth), height: Math.max(1, host.clientHeight), ratio: Math.min(2, window.devicePixelRatio) });
 
 /** A model of the stage, as the page sees it; what the worker has already is not sent twice. */
@@ -92,9 +93,15 @@ export class RemoteStage implements StageFeed {
       onLost: () => { this.lose(); },
       fill: (name, ...asked) => attempt(async () => {
         const source = this.sources.get(name);
-        if (!source) throw new Error('The model left the stage.');
-        const result = await source(...asked);
-        return Comlink.transfer(result, buffersOfFill(result));
+        if (!source) throw new WorkerProblem('stage.left', 'The model left the stage.', '');
+        try {
+          const result = await source(...asked);
+          return Comlink.transfer(result, buffersOfFill(result));
+        } catch (error) {
+          // What a network does wrong is said beside the swatches; anything else is said here.
+          if (!(error instanceof WorkerProblem)) listener.onProblem(failureOf(error));
+          throw error;
+        }
       }),
     };
     const end = Promise.race([ended((name) => remote.live(name)), new Promise<void>((resolve) => { this.worker.addEventListener('error', () => { resolve(); }, { once: true }); })]);
@@ -130,7 +137,7 @@ export class RemoteStage implements StageFeed {
   /** Commands are answered in their order, each with whether a picture is still to come. */
   private readonly send: StageReporter = (answer) => {
     this.unanswered++;
-    answer.then((report) => { this.note(report); }, (error: unknown) => { this.listener.onProblem(`The 3D view failed: ${error instanceof Error ? error.message : String(error)} Your work is kept; reload the page.`); })
+    answer.then((report) => { this.note(report); }, (error: unknown) => { this.listener.onProblem(failureOf(error)); })
       .finally(() => { this.unanswered--; });
   };
 

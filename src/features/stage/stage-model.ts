@@ -49,7 +49,7 @@ function makeSurfaceTarget(targets: number): THREE.WebGLRenderTarget {
  * One model on the stage, drawn in two passes: its network's program fills a buffer of surface parameters, once per visible
  * point; then fixed materials shade that buffer. Editing recompiles only the first pass; a dragged value recompiles nothing.
  */
-export class StageModel  {
+export class StageModel {
   private readonly programScene = new THREE.Scene();
   private readonly programMesh = new THREE.Mesh<THREE.BufferGeometry, THREE.Material>();
   private readonly shadedMesh = new THREE.Mesh<THREE.BufferGeometry, THREE.Material>();
