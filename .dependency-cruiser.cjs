@@ -16,6 +16,8 @@ module.exports = {
     ban('backends-only-ir', { path: '^src/core/backends/([^/]+)', pathNot: NOT_TESTS }, { path: '^src/core', pathNot: '^src/core/(ir|base|backends/$1)/' }),
     ban('workers-only-core', { path: '^src/workers' }, { path: '^src', pathNot: '^src/(core|workers)/' }),
     ban('client-not-server', { path: '^src/(state|features|ui|workers)' }, { path: '^src/(db|server)/' }),
+    ban('app-not-db', { path: '^src/app' }, { path: '^src/db/' }),
+    ban('contract-only-core', { path: '^src/contract' }, { path: '^src', pathNot: '^src/(core|contract)/' }),
     ban('server-not-client', { path: '^src/(server|db)', pathNot: NOT_TESTS }, { path: '^src/(app|features|ui|state)/' }),
     ban('features-separate', { path: '^src/features/([^/]+)' }, { path: '^src/features', pathNot: '^src/features/$1/' }),
     ban('ui-is-shared', { path: '^src/ui' }, { path: '^src/(app|features|state|workers)/' }),

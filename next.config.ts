@@ -5,7 +5,7 @@ const config: NextConfig = {
   reactStrictMode: true,
   // Types are checked by ./check, over the whole project at once; the build need not wait for it again.
   typescript: { ignoreBuildErrors: true },
-  serverExternalPackages: ['pg', 'pg-boss', 'better-auth'],
+  serverExternalPackages: ['pg', 'pg-boss', 'better-auth', 'pino', 'piscina'],
   // The unwrapping library asks for node's own loader module, which a browser has not.
   turbopack: { root: import.meta.dirname, resolveAlias: { module: { browser: './src/empty-module.ts' } } },
   headers: () => Promise.resolve([{
@@ -17,6 +17,7 @@ const config: NextConfig = {
       { key: 'X-Content-Type-Options', value: 'nosniff' },
       { key: 'X-Frame-Options', value: 'DENY' },
       { key: 'Referrer-Policy', value: 'same-origin' },
+      { key: 'Permissions-Policy', value: 'camera=(), microphone=(), geolocation=(), payment=(), usb=()' },
     ],
   }]),
 };

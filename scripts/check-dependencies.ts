@@ -24,6 +24,8 @@ const BREACHES: readonly (readonly [string, string, string])[] = [
   ['src/workers/breach.ts', "export * from '../state/api';", 'workers-only-core'],
   ['src/features/board/breach.ts', "export * from '../stage/Stage';", 'features-separate'],
   ['src/state/breach.ts', "export * from '../db/client';", 'client-not-server'],
+  ['src/app/api/breach.ts', "export * from '../../db/client';", 'app-not-db'],
+  ['src/contract/breach.ts', "export * from '../server/settings';", 'contract-only-core'],
   ['src/server/breach.ts', "export * from '../ui/Button';", 'server-not-client'],
   ['src/ui/breach.ts', "export * from '../state/api';", 'ui-is-shared'],
   ['src/app/breach.ts', "export * from 'drizzle-orm';", 'sql-only-in-db'],

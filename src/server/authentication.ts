@@ -1,24 +1,41 @@
 import { betterAuth } from 'better-auth';
 import { drizzleAdapter } from 'better-auth/adapters/drizzle';
 import { AppError } from '@/core/base/diagnostic';
+import { ROLES } from '@/contract/route';
+import type { Role } from '@/contract/route';
 import { database } from '@/db/client';
 import { account, session, user, verification } from '@/db/schema/accounts';
+import { ADDRESS_HEADER, isHttps, publicUrl } from './settings';
 
-export const ROLES = ['artist', 'author', 'librarian'] as const;
-export type Role = (typeof ROLES)[number];
-export interface SignedIn { readonly id: string; readonly name: string; readonly email: string; readonly role: Role }
+export type { Role };
+export interface SignedIn {
+  readonly id: string;
+  readonly name: string;
+  readonly email: string;
+  readonly role: Role;
+}
+
+const SESSION_SECONDS = 60 * 60 * 24 * 14;
 
 function create() {
-  const url = process.env['BETTER_AUTH_URL'] ?? 'http://127.0.0.1:3000';
   return betterAuth({
-    database: drizzleAdapter(database(), { provider: 'pg', schema: { user, session, account, verification } }),
-    baseURL: url,
-    trustedOrigins: [url, url.replace('127.0.0.1', 'localhost')],
+    database: drizzleAdapter(database(), {
+      provider: 'pg',
+      schema: { user, session, account, verification },
+    }),
+    baseURL: publicUrl(),
+    secret: process.env['BETTER_AUTH_SECRET'],
     emailAndPassword: { enabled: true, disableSignUp: true },
     user: { additionalFields: { role: { type: 'string', input: false, defaultValue: 'artist' } } },
-    session: { expiresIn: 60 * 60 * 24 * 14 },
-    rateLimit: { enabled: true, window: 60, max: 600, customRules: { '/sign-in/email': { window: 60, max: 30 } } },
+    session: { expiresIn: SESSION_SECONDS },
+    // Guesses are slowed down by `signIn`, over all processes and by account.
+    rateLimit: { enabled: false },
+    advanced: {
+      useSecureCookies: isHttps(),
+      ipAddress: { ipAddressHeaders: [ADDRESS_HEADER] },
+    },
     telemetry: { enabled: false },
+    logger: { disabled: true },
   });
 }
 let made: ReturnType<typeof create> | undefined;
@@ -32,9 +49,8 @@ export async function findSignedIn(headers: Headers): Promise<SignedIn | null> {
   return { id: found.user.id, name: found.user.name, email: found.user.email, role };
 }
 
-/** Who sent a request. Throws when nobody is signed in. */
-export async function requireSignedIn(headers: Headers): Promise<SignedIn> {
-  const found = await findSignedIn(headers);
-  if (!found) throw new AppError('auth.required', 'You are not signed in.', 'Sign in again; unsaved work stays in this browser.', { status: 401 });
-  return found;
-}
+export const signedOut = (): AppError =>
+  new AppError('auth.required', 'You are not signed in.', 'Sign in again.', {
+    status: 401,
+    kept: 'Unsaved work stays in this browser.',
+  });

@@ -1,30 +1,44 @@
 import { AppError } from '@/core/base/diagnostic';
 import { threadImages } from '@/core/evaluate/image-store';
 import { imagesIn } from '@/core/compile/images';
-import { IMAGE_LIMITS } from '@/core/exchange/image-types';
 import { MEDIA_TYPES, assertImage } from '@/core/exchange/images';
 import type { NetworkDocument } from '@/core/graph/document';
-import { findImage, insertImage } from '@/db/queries/images';
+import { findImage, insertImage, listImages as readImages } from '@/db/queries/images';
 import { storeBlob } from '@/db/queries/blobs';
 import type { SignedIn } from './authentication';
-import { readBytes } from './http';
+import { log } from './log';
 
 /** Unpacked images this process keeps between pictures. */
 const MOST_IMAGES = 64;
 
+/** The images of the studio, the newest first. */
+export const listImages = readImages;
+
 /** Takes an image. Its first bytes are checked here; it is unpacked only in workers. */
-export async function uploadImage(user: SignedIn, request: Request): Promise<{ image: string; name: string }> {
-  const name = (new URL(request.url).searchParams.get('name') ?? '').trim().slice(0, 120) || 'Image';
-  const bytes = await readBytes(request, IMAGE_LIMITS.bytes);
+export async function uploadImage(
+  user: SignedIn,
+  { name: given = '' }: { readonly name?: string },
+  readFile: () => Promise<Uint8Array<ArrayBuffer>>,
+): Promise<{ image: string; name: string }> {
+  const name = given.trim().slice(0, 120) || 'Image';
+  const bytes = await readFile();
   const hash = await storeBlob(bytes, MEDIA_TYPES[assertImage(bytes)]);
   await insertImage({ hash, name, ownerId: user.id });
   return { image: hash, name };
 }
 
 /** Everyone in the studio may read an image; nothing else that is stored can be had this way. */
-export async function imageFile(hash: string): Promise<{ bytes: Uint8Array<ArrayBuffer>; mediaType: string }> {
+export async function imageFile(
+  hash: string,
+): Promise<{ bytes: Uint8Array<ArrayBuffer>; mediaType: string }> {
   const file = /^[0-9a-f]{64}$/.test(hash) ? await findImage(hash) : undefined;
-  if (!file) throw new AppError('image.not-found', 'There is no such image.', 'Choose another, or bring it in again.', { status: 404 });
+  if (!file)
+    throw new AppError(
+      'image.not-found',
+      'There is no such image.',
+      'Choose another, or upload it again.',
+      { status: 404 },
+    );
   return { bytes: new Uint8Array(file.bytes), mediaType: file.mediaType };
 }
 
@@ -41,7 +55,7 @@ export async function prepareImages(...documents: readonly NetworkDocument[]): P
       threadImages.add(hash, new Uint8Array(file.bytes));
     } catch (error) {
       if (!(error instanceof AppError)) throw error;
-      console.warn(`image ${hash}: ${error.message}`);
+      log().warn({ image: hash, code: error.code }, 'an image cannot be read');
     }
   }
 }

@@ -1,59 +1,129 @@
 import { randomUUID } from 'node:crypto';
-import { AppError, hasErrors } from '@/core/base/diagnostic';
+import { AppError } from '@/core/base/diagnostic';
 import { hashContent } from '@/core/graph/canonical';
-import { parseDocument } from '@/core/graph/schema';
 import type { NetworkDocument } from '@/core/graph/document';
-import { findMaterial, findRevision, insertMaterial, listProjects, saveRevision } from '@/db/queries/materials';
+import {
+  findMaterial,
+  findRevision,
+  listMaterials as readMaterials,
+  insertMaterial,
+  listProjects,
+  saveRevision,
+} from '@/db/queries/materials';
 import { findModel } from '@/db/queries/models';
+import type { MaterialSummary, OpenedMaterial } from '@/contract/materials';
 import type { SignedIn } from './authentication';
-import { DetailedError } from './http';
-import { requestSwatch } from './jobs';
+import { requestSwatch } from './swatches';
 
-const notFound = (): AppError => new AppError('material.not-found', 'There is no such material, or it belongs to a project you are not in.', 'Go back to the list of materials.', { status: 404 });
+const notFound = (): AppError =>
+  new AppError(
+    'material.not-found',
+    'There is no such material, or it belongs to a project you are not in.',
+    'Go back to the list of materials.',
+    { status: 404 },
+  );
+
+/** All materials of a person's projects, the one saved last first. */
+export async function listMaterials(user: SignedIn): Promise<MaterialSummary[]> {
+  const rows = await readMaterials(user.id);
+  return rows.map((row) => ({ ...row, updatedAt: row.updatedAt.toISOString() }));
+}
 
 /** A material with a document, the newest revision unless another is named. */
-export async function openMaterial(user: SignedIn, id: string, number?: number) {
+export async function openMaterial(
+  user: SignedIn,
+  id: string,
+  number?: number,
+): Promise<OpenedMaterial> {
   const material = await findMaterial(user.id, id);
   if (!material) throw notFound();
   const revision = await findRevision(id, number ?? material.head);
-  if (!revision) throw new AppError('revision.not-found', `Revision ${String(number)} of this material does not exist.`, '', { status: 404 });
-  return { ...material, revision: revision.number, document: revision.document, authorName: revision.authorName, savedAt: revision.createdAt.toISOString() };
+  if (!revision)
+    throw new AppError(
+      'revision.not-found',
+      `Revision ${String(number)} of this material does not exist.`,
+      '',
+      { status: 404 },
+    );
+  const { name, projectId, modelId } = material;
+  return {
+    id,
+    name,
+    projectId,
+    modelId,
+    revision: revision.number,
+    document: revision.document,
+    authorName: revision.authorName,
+    savedAt: revision.createdAt.toISOString(),
+  };
 }
 
-/** The document if its shape is right. Networks with errors are saved too: work in progress is never refused. */
-function acceptDocument(raw: unknown): NetworkDocument {
-  const parsed = parseDocument(raw);
-  if (!parsed.document || hasErrors(parsed.diagnostics)) {
-    const first = parsed.diagnostics[0];
-    throw new DetailedError('document.invalid', `The material cannot be saved: ${first ? `${first.pointer} ${first.message}` : 'its form is wrong'}.`, 'What was saved before is kept.', 422, parsed.diagnostics);
-  }
-  return parsed.document;
-}
-
-export async function createMaterial(user: SignedIn, given: { projectId: string; modelId: string; document: unknown }) {
+export async function createMaterial(
+  user: SignedIn,
+  given: { projectId: string; modelId: string; document: NetworkDocument },
+) {
   const projects = await listProjects(user.id);
-  if (!projects.some((project) => project.id === given.projectId)) throw new AppError('project.not-member', 'You are not a member of that project.', 'Nothing was made.', { status: 403 });
-  if (!(await findModel(user.id, given.modelId))) throw new AppError('model.not-found', 'There is no such model.', 'Nothing was made. Choose another model.', { status: 404 });
-  const document = acceptDocument(given.document);
+  if (!projects.some((project) => project.id === given.projectId))
+    throw new AppError(
+      'project.not-member',
+      'You are not a member of that project.',
+      'Choose one of your projects.',
+      { kept: 'No material was created.', status: 403 },
+    );
+  if (!(await findModel(user.id, given.modelId)))
+    throw new AppError('model.not-found', 'There is no such model.', 'Choose another model.', {
+      kept: 'Nothing was made.',
+      status: 404,
+    });
+  const { document } = given;
   const id = randomUUID();
-  await insertMaterial({ id, projectId: given.projectId, ownerId: user.id, name: document.name, modelId: given.modelId, document, contentHash: await hashContent(document) });
-  await requestSwatch(id);
+  await insertMaterial({
+    id,
+    projectId: given.projectId,
+    ownerId: user.id,
+    name: document.name,
+    modelId: given.modelId,
+    document,
+    contentHash: await hashContent(document),
+  });
+  await requestSwatch(id, document.name, user.id);
   return { id, revision: 1 };
 }
 
 /** Saves on top of `base`. When somebody saved meanwhile, nothing is overwritten: the other version comes back. */
-export async function saveMaterial(user: SignedIn, id: string, given: { base: number; modelId: string; document: unknown }) {
+export async function saveMaterial(
+  user: SignedIn,
+  id: string,
+  given: { base: number; modelId: string; document: NetworkDocument },
+) {
   const material = await findMaterial(user.id, id);
   if (!material) throw notFound();
-  if (!(await findModel(user.id, given.modelId))) throw new AppError('model.not-found', 'The model of this material is not there any more.', 'Choose another model.', { status: 404 });
-  const document = acceptDocument(given.document);
+  if (!(await findModel(user.id, given.modelId)))
+    throw new AppError(
+      'model.not-found',
+      'The model of this material is not there any more.',
+      'Choose another model.',
+      { status: 404 },
+    );
+  const { document } = given;
   const outcome = await saveRevision({
-    materialId: id, base: given.base, name: document.name, modelId: given.modelId, document, contentHash: await hashContent(document), authorId: user.id,
+    materialId: id,
+    base: given.base,
+    name: document.name,
+    modelId: given.modelId,
+    document,
+    contentHash: await hashContent(document),
+    authorId: user.id,
   });
   if (!outcome.saved) {
     const theirs = await openMaterial(user, id);
-    throw new DetailedError('material.clash', `${theirs.authorName} saved this material while you were working on it.`, 'Both versions are kept. Choose which one to go on with.', 409, theirs);
+    throw new AppError(
+      'material.clash',
+      `${theirs.authorName} saved this material while you were working on it.`,
+      'Choose which one to go on with.',
+      { status: 409, kept: 'Both versions are kept.', details: theirs },
+    );
   }
-  await requestSwatch(id);
+  if (outcome.isNew) await requestSwatch(id, document.name, user.id);
   return { revision: outcome.revision };
 }

@@ -2,46 +2,87 @@ import { deflateSync } from 'node:zlib';
 import { setImmediate } from 'node:timers/promises';
 import type { NetworkDocument } from '@/core/graph/document';
 import { EvaluationSession } from '@/core/evaluate/session';
-import { MAP_CHUNK, MAP_SIZE, isShared, keptMapKey } from '@/core/mesh/analysis';
+import { MAP_CHUNK, MAP_SIZE, MAP_TITLES, isShared, keptMapKey } from '@/core/mesh/analysis';
 import type { MapSettings, MeshAnalysis } from '@/core/mesh/analysis';
 import type { ModelPreparation } from '@/core/exchange/prepare';
 import { findMeshMap, hasMeshMap, insertMeshMap } from '@/db/queries/models';
 import type { SignedIn } from './authentication';
-import { MAP_JOB, jobs } from './jobs';
+import type { JobContext } from './jobs/define-job';
+import { tryToEnqueue } from './jobs/enqueue';
+import { MESH_MAP } from './jobs/lanes';
 import { modelKey, readableModel } from './models';
 import { prepareModel } from './render';
 
 /** A finished map to be measured by a worker process. */
-export interface MapTask { readonly blobHash: string; readonly preparation: ModelPreparation; readonly settings: MapSettings }
+export interface MapTask {
+  readonly blobHash: string;
+  readonly preparation: ModelPreparation;
+  readonly settings: MapSettings;
+}
 
 /** The deflated values of a map that was measured before; null where none was. */
-export async function keptMap(user: SignedIn, modelId: string, settings: MapSettings): Promise<Uint8Array | null> {
+export async function keptMap(
+  user: SignedIn,
+  modelId: string,
+  settings: MapSettings,
+): Promise<Uint8Array | null> {
   const model = await readableModel(user, modelId);
-  return await findMeshMap({ modelKey: await modelKey(model), mapKey: keptMapKey(settings), size: MAP_SIZE.fine }) ?? null;
+  return (
+    (await findMeshMap({
+      modelKey: await modelKey(model),
+      mapKey: keptMapKey(settings),
+      size: MAP_SIZE.fine,
+    })) ?? null
+  );
 }
 
 /** Has the maps of a saved network measured in the background, so that nobody else waits for them. */
-export async function requestMaps(document: NetworkDocument, model: { blobHash: string; preparation: ModelPreparation }, analysis: MeshAnalysis): Promise<void> {
+export async function requestMaps(
+  document: NetworkDocument,
+  model: { name: string; blobHash: string; preparation: ModelPreparation },
+  analysis: MeshAnalysis,
+  userId: string,
+): Promise<void> {
   const session = new EvaluationSession({ surface: true, taps: [], evensOut: ['images'] });
   const key = await modelKey(model);
-  const boss = await jobs();
   for (const { resolved } of session.demands(document, analysis.mesh)) {
     if (!isShared(resolved)) continue;
     const mapKey = keptMapKey(resolved);
     if (await hasMeshMap({ modelKey: key, mapKey, size: MAP_SIZE.fine })) continue;
-    const task: MapTask = { blobHash: model.blobHash, preparation: model.preparation, settings: resolved };
-    await boss.send(MAP_JOB, task, { singletonKey: `${key} ${mapKey}` });
+    const task: MapTask = {
+      blobHash: model.blobHash,
+      preparation: model.preparation,
+      settings: resolved,
+    };
+    const title = `Measuring ${MAP_TITLES[resolved.kind]} of ${model.name}`;
+    await tryToEnqueue(MESH_MAP, task, { title, userId, key: `${key} ${mapKey}` });
   }
 }
 
 /** Measures a map and keeps it. Doing it twice changes nothing. In pieces, so that other work of the process goes on. */
-export async function runMap({ blobHash, preparation, settings }: MapTask): Promise<void> {
-  const name = { modelKey: await modelKey({ blobHash, preparation }), mapKey: keptMapKey(settings), size: MAP_SIZE.fine };
+export async function runMap(
+  { blobHash, preparation, settings }: MapTask,
+  report: JobContext['report'] = () => Promise.resolve(),
+): Promise<void> {
+  const name = {
+    modelKey: await modelKey({ blobHash, preparation }),
+    mapKey: keptMapKey(settings),
+    size: MAP_SIZE.fine,
+  };
   if (await hasMeshMap(name)) return;
   const { analysis } = await prepareModel({ blobHash, preparation });
   const values = new Float32Array(analysis.texelCount(MAP_SIZE.fine));
   for (let first = 0; first < values.length; first += MAP_CHUNK) {
-    values.set(analysis.measureTexels(settings, MAP_SIZE.fine, first, Math.min(MAP_CHUNK, values.length - first)), first);
+    values.set(
+      analysis.measureTexels(
+        settings,
+        MAP_SIZE.fine,
+        first,
+        Math.min(MAP_CHUNK, values.length - first),
+      ),
+      first,
+    );
+    await report(first / values.length, MAP_TITLES[settings.kind]);
     await setImmediate();
   }
   await insertMeshMap(name, deflateSync(new Uint8Array(values.buffer)));

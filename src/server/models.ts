@@ -1,55 +1,98 @@
 import { randomUUID } from 'node:crypto';
 import { AppError } from '@/core/base/diagnostic';
 import { modelFormat } from '@/core/exchange/model-format';
-import { MODEL_LIMITS } from '@/core/exchange/model-soup';
 import type { ModelPreparation } from '@/core/exchange/prepare';
 import { hashContent } from '@/core/graph/canonical';
 import { findBlob, storeBlob } from '@/db/queries/blobs';
 import { listProjects } from '@/db/queries/materials';
-import { findModel, insertModel, savePreparation } from '@/db/queries/models';
+import {
+  findModel,
+  insertModel,
+  listModels as readModels,
+  savePreparation,
+} from '@/db/queries/models';
 import type { StoredModel } from '@/db/queries/models';
 import type { SignedIn } from './authentication';
-import { DetailedError, readBytes } from './http';
 import { assertMayMend } from './rights';
 
 /** Equal for models of the same file mended in the same way: what measured maps are kept by. */
-export const modelKey = ({ blobHash, preparation }: Pick<StoredModel, 'blobHash' | 'preparation'>): Promise<string> => hashContent({ blobHash, preparation });
+export const modelKey = ({
+  blobHash,
+  preparation,
+}: Pick<StoredModel, 'blobHash' | 'preparation'>): Promise<string> =>
+  hashContent({ blobHash, preparation });
+
+/** The models a person may put on the stage. */
+export const listModels = (user: SignedIn): ReturnType<typeof readModels> => readModels(user.id);
 
 /**
  * Takes a GLB or an OBJ into a project. Its head is checked here; it is parsed only in a worker of the browser and in the worker
  * process, never in the process that answers requests.
  */
-export async function uploadModel(user: SignedIn, request: Request): Promise<{ id: string; name: string }> {
-  const url = new URL(request.url);
-  const projectId = url.searchParams.get('project') ?? '';
-  const name = (url.searchParams.get('name') ?? '').trim().slice(0, 120) || 'Model';
-  if (!(await listProjects(user.id)).some((project) => project.id === projectId)) throw new AppError('project.not-member', 'You are not a member of that project.', 'Nothing was kept.', { status: 403 });
-  const bytes = await readBytes(request, MODEL_LIMITS.bytes);
+export async function uploadModel(
+  user: SignedIn,
+  { project: projectId, name: given = '' }: { readonly project: string; readonly name?: string },
+  readFile: () => Promise<Uint8Array<ArrayBuffer>>,
+): Promise<{ id: string; name: string }> {
+  const name = given.trim().slice(0, 120) || 'Model';
+  if (!(await listProjects(user.id)).some((project) => project.id === projectId))
+    throw new AppError('project.not-member', 'You are not a member of that project.', '', {
+      kept: 'Nothing was kept.',
+      status: 403,
+    });
+  const bytes = await readFile();
   const mediaType = modelFormat(bytes) === 'obj' ? 'model/obj' : 'model/gltf-binary';
   const id = randomUUID();
-  await insertModel({ id, name, projectId, blobHash: await storeBlob(bytes, mediaType), ownerId: user.id });
+  await insertModel({
+    id,
+    name,
+    projectId,
+    blobHash: await storeBlob(bytes, mediaType),
+    ownerId: user.id,
+  });
   return { id, name };
 }
 
 /** A model the person may read; throws where there is none. */
 export async function readableModel(user: SignedIn, id: string): Promise<StoredModel> {
   const model = await findModel(user.id, id);
-  if (!model) throw new AppError('model.not-found', 'There is no such model, or it belongs to a project you are not in.', 'Choose another model.', { status: 404 });
+  if (!model)
+    throw new AppError(
+      'model.not-found',
+      'There is no such model, or it belongs to a project you are not in.',
+      'Choose another model.',
+      { status: 404 },
+    );
   return model;
 }
 
-export async function modelFile(user: SignedIn, id: string): Promise<{ bytes: Uint8Array; mediaType: string; key: string; preparation: ModelPreparation }> {
+export async function modelFile(
+  user: SignedIn,
+  id: string,
+): Promise<{ bytes: Uint8Array; mediaType: string; key: string; preparation: ModelPreparation }> {
   const model = await readableModel(user, id);
   const file = await findBlob(model.blobHash);
-  if (!file) throw new AppError('model.no-file', 'The file of this model is missing.', 'Bring it in again.', { status: 404 });
+  if (!file)
+    throw new AppError('model.no-file', 'The file of this model is missing.', 'Upload it again.', {
+      status: 404,
+    });
   return { ...file, key: await modelKey(model), preparation: model.preparation };
 }
 
 /** Changes what is mended in a model, for everyone who uses it. Two people at once: the second is told, nothing is overwritten. */
-export async function mendModel(user: SignedIn, id: string, { before, preparation }: { before: ModelPreparation; preparation: ModelPreparation }): Promise<{ preparation: ModelPreparation }> {
+export async function mendModel(
+  user: SignedIn,
+  id: string,
+  { before, preparation }: { before: ModelPreparation; preparation: ModelPreparation },
+): Promise<{ preparation: ModelPreparation }> {
   const model = await readableModel(user, id);
   assertMayMend(user, model.projectId);
   if (await savePreparation(id, before, preparation)) return { preparation };
   const now = await readableModel(user, id);
-  throw new DetailedError('model.clash', 'Somebody else mended this model meanwhile.', 'Nothing was changed. Look at it as it is now and try again.', 409, now.preparation);
+  throw new AppError(
+    'model.clash',
+    'Somebody else mended this model meanwhile.',
+    'Look at it as it is now and try again.',
+    { status: 409, kept: 'Nothing was changed.', details: now.preparation },
+  );
 }

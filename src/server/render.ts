@@ -15,11 +15,17 @@ import type { StoredModel } from '@/db/queries/models';
 const SWATCH_SIZE = 192;
 const MODELS_KEPT = 8;
 
-export interface PreparedModel { readonly analysis: MeshAnalysis; readonly maps: MapSource }
+export interface PreparedModel {
+  readonly analysis: MeshAnalysis;
+  readonly maps: MapSource;
+}
 const prepared = new Map<string, Promise<PreparedModel>>();
 
 /** A model ready to be measured; the last few are kept, by content. */
-export function prepareModel({ blobHash, preparation }: Pick<StoredModel, 'blobHash' | 'preparation'>): Promise<PreparedModel> {
+export function prepareModel({
+  blobHash,
+  preparation,
+}: Pick<StoredModel, 'blobHash' | 'preparation'>): Promise<PreparedModel> {
   const key = canonicalJson({ blobHash, preparation });
   const known = prepared.get(key);
   if (known) return known;
@@ -45,7 +51,10 @@ export function prepareModel({ blobHash, preparation }: Pick<StoredModel, 'blobH
 }
 
 /** A picture of a material on a model, as PNG: WebAssembly values, shaded on the processor. */
-export function renderSwatch(document: NetworkDocument, { analysis, maps }: PreparedModel): Uint8Array {
+export function renderSwatch(
+  document: NetworkDocument,
+  { analysis, maps }: PreparedModel,
+): Uint8Array {
   const camera = framingCamera(analysis.mesh.centre, analysis.mesh.size);
   const seen = seePoints(analysis, camera, SWATCH_SIZE * 2, SWATCH_SIZE * 2);
   const picture = drawOutput(document, 'surface', analysis, seen, maps);
@@ -53,22 +62,51 @@ export function renderSwatch(document: NetworkDocument, { analysis, maps }: Prep
 }
 
 /** A document that shows a group at home: its surface, or its first value as the colour of a plain one. */
-export function showcase(root: string, definitions: Readonly<Record<string, GroupDefinition>>): NetworkDocument {
+export function showcase(
+  root: string,
+  definitions: Readonly<Record<string, GroupDefinition>>,
+): NetworkDocument {
   const group = definitions[root];
-  const output = group?.outputs.find((port) => port.kind === 'surface') ?? group?.outputs.find((port) => port.kind === 'colour') ?? group?.outputs[0];
-  const plain = (id: string, type: string, extra: Partial<NodeInstance> = {}): NodeInstance => ({ id, type, version: 1, at: [0, 0], values: {}, options: {}, ...extra });
-  const strand = (id: string, from: Strand['from'], to: Strand['to']): Strand => ({ id, from, to, order: 0 });
+  const output =
+    group?.outputs.find((port) => port.kind === 'surface') ??
+    group?.outputs.find((port) => port.kind === 'colour') ??
+    group?.outputs[0];
+  const plain = (id: string, type: string, extra: Partial<NodeInstance> = {}): NodeInstance => ({
+    id,
+    type,
+    version: 1,
+    at: [0, 0],
+    values: {},
+    options: {},
+    ...extra,
+  });
+  const strand = (id: string, from: Strand['from'], to: Strand['to']): Strand => ({
+    id,
+    from,
+    to,
+    order: 0,
+  });
   const document = emptyDocument(group?.name ?? '');
   const nodes = [plain('shown', 'group', { group: root })];
   const end = { node: OUTPUT_EDGE, input: SURFACE_OUTPUT };
   if (!output) return document;
   const start = { node: 'shown', output: output.id };
-  if (output.kind === 'surface') return { ...document, groups: definitions, network: { ...document.network, nodes, strands: [strand('a', start, end)] } };
+  if (output.kind === 'surface')
+    return {
+      ...document,
+      groups: definitions,
+      network: { ...document.network, nodes, strands: [strand('a', start, end)] },
+    };
   return {
-    ...document, groups: definitions,
+    ...document,
+    groups: definitions,
     network: {
-      ...document.network, nodes: [...nodes, plain('paint', 'surface.surface', { values: { roughness: 0.6 } })],
-      strands: [strand('a', start, { node: 'paint', input: 'baseColour' }), strand('b', { node: 'paint', output: 'surface' }, end)],
+      ...document.network,
+      nodes: [...nodes, plain('paint', 'surface.surface', { values: { roughness: 0.6 } })],
+      strands: [
+        strand('a', start, { node: 'paint', input: 'baseColour' }),
+        strand('b', { node: 'paint', output: 'surface' }, end),
+      ],
     },
   };
 }

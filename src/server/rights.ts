@@ -3,7 +3,8 @@ import type { Role, SignedIn } from './authentication';
 
 export const STUDIO_RACK = 'studio';
 export const projectRack = (projectId: string): string => `project:${projectId}`;
-export const projectOf = (rack: string): string | null => (rack.startsWith('project:') ? rack.slice(8) : null);
+export const projectOf = (rack: string): string | null =>
+  rack.startsWith('project:') ? rack.slice(8) : null;
 
 /** Whether a role may publish on a kind of rack: artists on their projects', authors and librarians on the studio's too. */
 export function mayPublish(role: Role, rack: string, projects: readonly string[]): boolean {
@@ -16,17 +17,36 @@ export const mayWithdraw = (role: Role): boolean => role === 'librarian';
 
 export function assertMayPublish(user: SignedIn, rack: string, projects: readonly string[]): void {
   if (mayPublish(user.role, rack, projects)) return;
-  throw new AppError('rights.publish', rack === STUDIO_RACK ? 'Publishing to the studio rack is for authors and librarians.' : 'You are not a member of that project.',
-    'Nothing was published. Publish to a project rack, or ask an author.', { status: 403 });
+  throw new AppError(
+    'rights.publish',
+    rack === STUDIO_RACK
+      ? 'Publishing to the studio rack is for authors and librarians.'
+      : 'You are not a member of that project.',
+    'Publish to a project rack, or ask an author.',
+    { kept: 'Nothing was published.', status: 403 },
+  );
 }
 
 export function assertMayWithdraw(user: SignedIn): void {
-  if (!mayWithdraw(user.role)) throw new AppError('rights.withdraw', 'Withdrawing a release is for librarians.', 'Nothing was changed. Ask a librarian.', { status: 403 });
+  if (!mayWithdraw(user.role))
+    throw new AppError(
+      'rights.withdraw',
+      'Withdrawing a release is for librarians.',
+      'Ask a librarian.',
+      { kept: 'Nothing was changed.', status: 403 },
+    );
 }
 
 /** Members mend their projects' models; those that belong to everybody are a librarian's. Reading was checked before. */
-export const mayMend = (role: Role, projectId: string | null): boolean => projectId !== null || role === 'librarian';
+export const mayMend = (role: Role, projectId: string | null): boolean =>
+  projectId !== null || role === 'librarian';
 
 export function assertMayMend(user: SignedIn, projectId: string | null): void {
-  if (!mayMend(user.role, projectId)) throw new AppError('rights.mend', 'This model belongs to the whole studio; only librarians change it.', 'Nothing was changed. Ask a librarian, or bring the model into your project.', { status: 403 });
+  if (!mayMend(user.role, projectId))
+    throw new AppError(
+      'rights.mend',
+      'This model belongs to the whole studio; only librarians change it.',
+      'Ask a librarian, or bring the model into your project.',
+      { kept: 'Nothing was changed.', status: 403 },
+    );
 }

@@ -1,57 +1,158 @@
+import { AppError } from '../core/base/diagnostic';
+import type { Failure } from '../contract/failure';
+import { readMeshMap, readModelFile } from '../contract/models';
+import type { Route } from '../contract/route';
 import type { ModelPreparation } from '../core/exchange/prepare';
 import type { MapSettings } from '../core/mesh/analysis';
 
-/** A request the server refused, or that did not reach it. */
-export class ApiFailure extends Error {
-  constructor(readonly status: number, readonly code: string, message: string, readonly action: string, readonly details: unknown) {
-    super(message);
+/** A request that the server refused (its status), or that did not come through (0). */
+export class ApiFailure extends AppError {
+  constructor(status: number, { code, message, kept, action, details }: Failure) {
+    super(code, message, action, { kept, details });
     this.name = 'ApiFailure';
+    this.requestStatus = status;
   }
+  readonly requestStatus: number;
 }
 
-interface FailureBody { readonly code?: string; readonly message?: string; readonly action?: string; readonly details?: unknown }
+const KEPT = 'Your work is kept in this browser and saved when it is back.';
+const cannotReach = (): ApiFailure =>
+  new ApiFailure(0, {
+    code: 'network',
+    message: 'The server cannot be reached.',
+    kept: KEPT,
+    action: 'It is tried again by itself.',
+  });
+const cutOff = (): ApiFailure =>
+  new ApiFailure(0, {
+    code: 'network.cut-off',
+    message: 'The answer of the server was cut off or is not one of ours.',
+    kept: KEPT,
+    action: 'It is tried again by itself.',
+  });
 
-async function refuse(response: Response): Promise<never> {
-  const body = await response.json().catch(() => ({})) as FailureBody;
-  throw new ApiFailure(response.status, body.code ?? 'http', body.message ?? `The server answered ${String(response.status)}.`, body.action ?? '', body.details);
+/** How long an answer is waited for, milliseconds: files may take their time. */
+const PATIENCE = { json: 60_000, file: 10 * 60_000 };
+
+export interface Call<P, Q, B> {
+  readonly params?: P;
+  readonly query?: Q;
+  readonly body?: B;
+  /** A file is sent from where it lies: the page's own thread never holds its bytes. */
+  readonly file?: Blob | Uint8Array<ArrayBuffer>;
+  readonly signal?: AbortSignal;
+}
+type AnyCall = Call<unknown, unknown, unknown>;
+
+/** The address of a route with its parameters filled in. */
+export function addressOf(
+  { path }: Pick<Route<unknown, unknown, unknown, unknown>, 'path'>,
+  params: unknown = {},
+  query: unknown = {},
+): string {
+  const named = params as Readonly<Record<string, string | number>>;
+  const filled = path.replace(/:(\w+)/g, (_, name: string) =>
+    encodeURIComponent(String(named[name] ?? '')),
+  );
+  const given = Object.entries(query as Readonly<Record<string, unknown>>).filter(
+    ([, value]) => value !== undefined,
+  );
+  const search = new URLSearchParams(given.map(([name, value]) => [name, String(value)]));
+  return search.size > 0 ? `${filled}?${search.toString()}` : filled;
 }
 
-async function send(path: string, init: RequestInit): Promise<Response> {
+async function send(
+  route: Route<unknown, unknown, unknown, unknown>,
+  { params, query, body, file, signal }: AnyCall,
+): Promise<Response> {
+  const isFile = file !== undefined || route.answer.kind === 'response';
+  const patience = AbortSignal.timeout(isFile ? PATIENCE.file : PATIENCE.json);
+  const type = file === undefined ? 'application/json' : 'application/octet-stream';
+  const hasBody = route.body.kind !== 'none';
   let response: Response;
   try {
-    response = await fetch(path, init);
-  } catch {
-    throw new ApiFailure(0, 'network', 'The server cannot be reached.', 'Your work is kept in this browser and saved when it is back.', null);
+    response = await fetch(addressOf(route, params, query), {
+      method: route.method,
+      signal: signal ? AbortSignal.any([signal, patience]) : patience,
+      ...(route.answer.kind === 'json' ? { cache: 'no-store' } : {}),
+      ...(hasBody ? { headers: { 'Content-Type': type }, body: file ?? JSON.stringify(body) } : {}),
+    });
+  } catch (error) {
+    if (signal?.aborted) throw error;
+    throw cannotReach();
   }
-  return response.ok ? response : refuse(response);
+  if (response.ok || response.status === 304) return response;
+  throw await failureOf(response);
 }
 
-export async function getJson<T>(path: string): Promise<T> {
-  return (await send(path, { cache: 'no-store' })).json() as Promise<T>;
+async function failureOf(response: Response): Promise<ApiFailure> {
+  const said = (await response.json().catch(() => null)) as Partial<Failure> | null;
+  return new ApiFailure(response.status, {
+    code: said?.code ?? 'http',
+    message: said?.message ?? `The server answered ${String(response.status)}.`,
+    kept: said?.kept ?? '',
+    action: said?.action ?? 'Try again in a moment.',
+    details: said?.details,
+  });
 }
-export async function sendJson<T>(method: 'POST' | 'PUT' | 'PATCH', path: string, body: unknown): Promise<T> {
-  return (await send(path, { method, headers: { 'Content-Type': 'application/json' }, body: JSON.stringify(body) })).json() as Promise<T>;
+
+/**
+ * Asks the server for what a route of the contract gives.
+ * @throws ApiFailure with what the server said, or that it could not be reached or its answer not be read
+ */
+export async function call<P, Q, B, A>(
+  route: Route<P, Q, B, A>,
+  given: Call<P, Q, B> = {},
+): Promise<A> {
+  const response = await send(route, given);
+  if (route.answer.kind === 'response') return response as A;
+  let answer: unknown;
+  try {
+    answer = await response.json();
+  } catch (error) {
+    if (given.signal?.aborted) throw error;
+    throw cutOff();
+  }
+  // What is no object is no answer of ours, whoever sent it.
+  if (typeof answer !== 'object' || answer === null) throw cutOff();
+  return answer as A;
 }
-export async function getBytes(path: string): Promise<Uint8Array<ArrayBuffer>> {
-  return new Uint8Array(await (await send(path, {})).arrayBuffer());
-}
-/** A file is sent from where it lies: the page's own thread never holds its bytes. */
-export async function sendBytes<T>(path: string, bytes: Uint8Array<ArrayBuffer> | File): Promise<T> {
-  return (await send(path, { method: 'POST', headers: { 'Content-Type': 'application/octet-stream' }, body: bytes })).json() as Promise<T>;
+
+/** The body of an answer that is a file. */
+export async function bytesOf(response: Response): Promise<Uint8Array<ArrayBuffer>> {
+  try {
+    return new Uint8Array(await response.arrayBuffer());
+  } catch {
+    throw cutOff();
+  }
 }
 
 /** A model's file, which the page passes on without holding its bytes; what is mended in it when it is read, and the key that names both. */
-export interface ModelFile { readonly file: Blob; readonly preparation: ModelPreparation; readonly key: string }
-export async function getModel(id: string): Promise<ModelFile> {
-  const response = await send(`/api/models/${id}`, {});
-  return { file: await response.blob(), preparation: JSON.parse(response.headers.get('Bright-Loom-Preparation') ?? '{}') as ModelPreparation, key: response.headers.get('ETag') ?? '' };
+export interface ModelFile {
+  readonly file: Blob;
+  readonly preparation: ModelPreparation;
+  readonly key: string;
 }
-/** The values of a mesh map that the server keeps; null where it keeps none. */
-export async function getMeshMap(model: string, settings: MapSettings): Promise<Float32Array<ArrayBuffer> | null> {
-  const response = await send(`/api/models/${model}/maps?settings=${encodeURIComponent(JSON.stringify(settings))}`, {});
-  if (response.status === 204 || !response.body) return null;
-  return new Float32Array(await new Response(response.body.pipeThrough(new DecompressionStream('deflate'))).arrayBuffer());
+export async function getModel(id: string): Promise<ModelFile> {
+  const response = await call(readModelFile, { params: { id } });
+  const prepared = response.headers.get('Bright-Loom-Preparation') ?? '{}';
+  try {
+    const file = await response.blob();
+    const preparation = JSON.parse(prepared) as ModelPreparation;
+    return { file, preparation, key: response.headers.get('ETag') ?? '' };
+  } catch {
+    throw cutOff();
+  }
 }
 
-export interface Me { readonly user: { readonly id: string; readonly name: string; readonly role: 'artist' | 'author' | 'librarian' }; readonly projects: readonly { readonly id: string; readonly name: string }[] }
-export interface ModelEntry { readonly id: string; readonly name: string; readonly projectId: string | null }
+/** The values of a mesh map that the server keeps; null where it keeps none. */
+export async function getMeshMap(
+  model: string,
+  settings: MapSettings,
+): Promise<Float32Array<ArrayBuffer> | null> {
+  const query = { settings: JSON.stringify(settings) };
+  const response = await call(readMeshMap, { params: { id: model }, query });
+  if (response.status === 204 || !response.body) return null;
+  const inflated = response.body.pipeThrough(new DecompressionStream('deflate'));
+  return new Float32Array(await new Response(inflated).arrayBuffer());
+}

@@ -4,7 +4,9 @@ import type { ModelBounds, Placing } from '../core/compile/model-scale';
 import { companionsOf } from '../core/edit/companions';
 import type { Companion, NetworkDocument } from '../core/graph/document';
 import { isLost, settled } from '../workers/answer';
-import { getJson } from './api';
+import { openMaterial } from '../contract/materials';
+import { describeError, problemText } from '../core/base/problem';
+import { call } from './api';
 import { editorStore } from './editor-store';
 import type { StageFeed } from './stage-feed';
 import { StageSubject } from './stage-subject';
@@ -41,7 +43,7 @@ class Beside {
 
   private state(): CompanionState['state'] | undefined { return editorStore.getState().companionStates.get(this.companion.id)?.state; }
   private tell(error: unknown): void {
-    const state: CompanionState = { state: 'failed', message: [error instanceof Error ? error.message : String(error), (error as { action?: string }).action ?? ''].join(' ').trim() };
+    const state: CompanionState = { state: 'failed', message: problemText(describeError(error)) };
     this.say(state);
   }
   /** What is wrong with the network being edited is said beside the current model. */
@@ -60,7 +62,7 @@ class Beside {
     try {
       const [model, other] = await Promise.all([
         this.kit.models.load(companion.model, companion.name).then(({ id, facts }) => ({ id, facts })),
-        companion.material === undefined ? null : getJson<{ document: NetworkDocument }>(`/api/materials/${companion.material}`),
+        companion.material === undefined ? null : call(openMaterial, { params: { id: companion.material } }),
       ]);
       if (this.gone || this.asked !== wanted) return;
       this.model = model;

@@ -1,3 +1,4 @@
+import { describeError, problemText } from '../core/base/problem';
 import { boundsOfAll } from '../core/compile/companion-places';
 import { describePorts } from '../core/compile/catalogue';
 import { lightsOf } from '../core/compile/lights';
@@ -10,7 +11,7 @@ import { DEFAULT_SURROUNDINGS } from '../core/graph/document';
 import type { NetworkDocument, Triple } from '../core/graph/document';
 import type { MeshFacts } from '../core/mesh/mesh-facts';
 import type { Picked } from '../workers/loom.worker';
-import { WorkerProblem, isLost, settled } from '../workers/answer';
+import { isLost, settled } from '../workers/answer';
 import { WorkerPool } from '../workers/pool';
 import { CompanionKeeper } from './companions';
 import { boardAt, editorStore, keyOf } from './editor-store';
@@ -183,7 +184,4 @@ function modelFacts(facts: MeshFacts): ModelFacts {
   return { scale: scaleOf(facts), parts: facts.partNames, attributes: names, sets: names.filter((name) => name.startsWith('uv ')) };
 }
 
-function explain(error: unknown): string {
-  if (error instanceof WorkerProblem) return `${error.message} ${error.action}`.trim();
-  return error instanceof Error ? error.message : String(error);
-}
+const explain = (error: unknown): string => problemText(describeError(error));

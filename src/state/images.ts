@@ -5,7 +5,9 @@ import type { ImageAtlas } from '../core/base/image';
 import type { NetworkDocument } from '../core/graph/document';
 import { settled } from '../workers/answer';
 import type { WorkerPool } from '../workers/pool';
-import { getBytes } from './api';
+import { readImage } from '../contract/images';
+import { describeError, problemText } from '../core/base/problem';
+import { bytesOf, call } from './api';
 import { editorStore } from './editor-store';
 
 /** What is known of an image: still coming, read, or why it cannot be. */
@@ -52,9 +54,9 @@ export class ImageKeeper {
     this.tell(hash, { state: 'loading' });
     this.loading++;
     try {
-      await this.adopt(hash, await getBytes(`/api/images/${hash}`));
+      await this.adopt(hash, await bytesOf(await call(readImage, { params: { hash } })));
     } catch (error) {
-      this.tell(hash, { state: 'failed', message: error instanceof Error ? error.message : String(error), at: performance.now() });
+      this.tell(hash, { state: 'failed', message: problemText(describeError(error)), at: performance.now() });
     } finally {
       this.loading--;
       for (const listener of this.listeners) listener();

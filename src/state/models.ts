@@ -1,3 +1,4 @@
+import { describeError } from '../core/base/problem';
 import * as Comlink from 'comlink';
 import type { MapSettings } from '../core/mesh/analysis';
 import { MAP_CHUNK, MAP_SIZE, MAP_TITLES, isShared, isWorthKeeping, keptMapKey, mapKey } from '../core/mesh/analysis';
@@ -159,7 +160,8 @@ export class ModelKeeper {
     try {
       for (let task = this.nextTask(); task; task = this.nextTask()) await this.advance(task.key, task.entry);
     } catch (error) {
-      editorStore.setState({ problem: `Measuring the model failed: ${error instanceof Error ? error.message : String(error)} Reload the page to try again.` });
+      const { message } = describeError(error);
+      editorStore.setState({ problem: `Measuring the model failed: ${message} Reload the page to try again.` });
     } finally {
       this.working = false;
       editorStore.setState({ progress: null });

@@ -6,7 +6,12 @@ import type { Cluster } from '../../scripts/cluster';
 import { closeDatabase, migrateDatabase } from '@/db/client';
 import { insertPerson, insertProject } from '@/db/queries/seeding';
 import type { Role, SignedIn } from '@/server/authentication';
-import { stopJobs } from '@/server/jobs';
+import type { JobRow } from '@/db/queries/jobs';
+import { claimJob, findJob } from '@/db/queries/jobs';
+import { closeBodyThreads } from '@/server/http/read-body';
+import { findKind } from '@/server/jobs/kinds';
+import { stopQueue } from '@/server/jobs/queue';
+import { tryJob } from '@/server/jobs/run-job';
 
 /** A real PostgreSQL of its own for a test file, thrown away afterwards. */
 export async function startStudio(): Promise<{ cluster: Cluster; stop: () => Promise<void> }> {
@@ -14,12 +19,13 @@ export async function startStudio(): Promise<{ cluster: Cluster; stop: () => Pro
   const cluster = await startCluster({ folder, throwAway: true, say: () => undefined });
   process.env['DATABASE_URL'] = cluster.url;
   process.env['BETTER_AUTH_SECRET'] = 'only-for-tests-0123456789abcdef0123456789abcdef';
-  process.env['BETTER_AUTH_URL'] = 'http://127.0.0.1:3000';
+  process.env['PUBLIC_URL'] = 'http://127.0.0.1:3000';
   await migrateDatabase(path.resolve(import.meta.dirname, '../../drizzle'));
   return {
     cluster,
     stop: async () => {
-      await stopJobs().catch(() => undefined);
+      await stopQueue().catch(() => undefined);
+      await closeBodyThreads();
       await closeDatabase();
       try { cluster.stop(); } catch { /* a test may have stopped it */ }
       removeCluster(folder);
@@ -31,4 +37,12 @@ export async function makePerson(id: string, role: Role, projects: readonly stri
   for (const project of projects) await insertProject({ id: project, name: project });
   await insertPerson({ id, name: id, email: `${id}@studio.example`, role, passwordHash, projects });
   return { id, name: id, email: `${id}@studio.example`, role };
+}
+
+/** Works a job off as a worker would, once. @returns its row afterwards */
+export async function workOff(id: string): Promise<JobRow | undefined> {
+  const row = await claimJob(id, 'a worker of the tests');
+  const kind = row && findKind(row.kind);
+  if (row && kind) await tryJob(row, kind);
+  return findJob(id);
 }

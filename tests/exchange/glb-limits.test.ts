@@ -2,7 +2,7 @@ import { Document, WebIO } from '@gltf-transform/core';
 import { assertGlb } from '@/core/exchange/model-format';
 import { MODEL_LIMITS } from '@/core/exchange/model-soup';
 import { readModel } from '@/core/exchange/read-model';
-import { failureResponse } from '@/server/http';
+import { failureResponse } from '@/server/http/failure';
 
 /** One triangle, named over and over. */
 async function repeatedTriangle(times: number): Promise<Uint8Array<ArrayBuffer>> {
@@ -33,6 +33,6 @@ describe('a full disk', () => {
   it('is said as such, with what was kept', async () => {
     const response = failureResponse(new Error('insert failed', { cause: Object.assign(new Error('could not extend file'), { code: '53100' }) }));
     expect(response.status).toBe(507);
-    expect(await response.json()).toMatchObject({ code: 'database.full', action: expect.stringContaining('nothing is lost') as string });
+    expect(await response.json()).toMatchObject({ code: 'database.full', kept: expect.stringContaining('nothing is lost') as string });
   });
 });

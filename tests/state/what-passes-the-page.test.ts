@@ -47,7 +47,7 @@ describe('what goes wrong in a worker', () => {
     expect(await settled(attempt(() => 7))).toBe(7);
   });
   it('keeps its kind when it passes a second worker', async () => {
-    const once = settled(attempt(() => { throw new WorkerProblem('compile.failed', 'No.', 'Undo.'); }));
+    const once = settled(attempt(() => { throw new WorkerProblem({ code: 'compile.failed', message: 'No.', kept: '', action: 'Undo.' }); }));
     await expect(settled(attempt(() => once))).rejects.toMatchObject({ code: 'compile.failed', action: 'Undo.' });
     expect(isLost(lostWorker())).toBe(true);
     expect(isLost(new Error('x'))).toBe(false);

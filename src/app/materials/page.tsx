@@ -1,6 +1,7 @@
 import Link from 'next/link';
-import { listMaterials, listProjects } from '@/db/queries/materials';
-import { listModels } from '@/db/queries/models';
+import { listMaterials } from '@/server/materials';
+import { listModels } from '@/server/models';
+import { listProjects } from '@/server/projects';
 import { AccountMenu } from '@/features/account/AccountMenu';
 import { NewMaterial } from '@/features/materials/NewMaterial';
 import { Swatch } from '@/ui/Swatch';
@@ -9,7 +10,7 @@ import { signedIn } from '../signed-in';
 
 export default async function MaterialsPage() {
   const user = await signedIn();
-  const [materials, models, projects] = await Promise.all([listMaterials(user.id), listModels(user.id), listProjects(user.id)]);
+  const [materials, models, projects] = await Promise.all([listMaterials(user), listModels(user), listProjects(user)]);
   return (
     <div className="flex h-full flex-col">
       <TopBar here="materials"><AccountMenu name={user.name} role={user.role} /></TopBar>

@@ -1,14 +1,14 @@
 import { AccountMenu } from '@/features/account/AccountMenu';
 import { ModelsScreen } from '@/features/models/ModelsScreen';
 import { TopBar } from '@/ui/TopBar';
-import { listProjects } from '@/db/queries/materials';
-import { listModels } from '@/db/queries/models';
+import { listModels } from '@/server/models';
+import { listProjects } from '@/server/projects';
 import { mayMend } from '@/server/rights';
 import { signedIn } from '../signed-in';
 
 export default async function ModelsPage({ searchParams }: { searchParams: Promise<{ model?: string | string[] }> }) {
   const user = await signedIn();
-  const [models, projects, { model }] = await Promise.all([listModels(user.id), listProjects(user.id), searchParams]);
+  const [models, projects, { model }] = await Promise.all([listModels(user), listProjects(user), searchParams]);
   return (
     <div className="flex h-full flex-col">
       <TopBar here="models"><AccountMenu name={user.name} role={user.role} /></TopBar>

@@ -27,19 +27,34 @@ export function hasErrors(diagnostics: readonly Diagnostic[]): boolean {
   return diagnostics.some((finding) => finding.severity === 'error');
 }
 
-/** The outside world failed, or a request cannot be served; carries what a person can do. */
+export interface AppErrorOptions {
+  readonly cause?: unknown;
+  /** Of the answer where it ends a request; 400 when left out. */
+  readonly status?: number;
+  /** What was kept, or that nothing was changed, in a sentence. */
+  readonly kept?: string;
+  /** Data for whoever handles it. */
+  readonly details?: unknown;
+}
+
+/** The outside world failed, or a request cannot be served; carries what was kept and what a person can do. */
 export class AppError extends Error {
+  readonly status: number;
+  readonly kept: string;
+  readonly details: unknown;
+
   constructor(
     readonly code: string,
     message: string,
     readonly action: string = '',
-    options: { cause?: unknown; status?: number } = {},
+    options: AppErrorOptions = {},
   ) {
     super(message, { cause: options.cause });
     this.name = 'AppError';
     this.status = options.status ?? 400;
+    this.kept = options.kept ?? '';
+    this.details = options.details;
   }
-  readonly status: number;
 }
 
 /** The message of anything thrown. */

@@ -1,7 +1,8 @@
 import type { Diagnostic, DiagnosticCode, Severity } from '../base/diagnostic';
 import { INPUT_EDGE, LIMITS, OUTPUT_EDGE, SURFACE_OUTPUT, isCurve, isFormula, isImage, isRamp, isTriple } from '../graph/document';
 import type { Dial, GroupDefinition, Network, NetworkDocument, NodeInstance } from '../graph/document';
-import { parseDocument, pointer } from '../graph/schema';
+import { pointer } from '../graph/pointer';
+import { parseDocument } from '../graph/schema';
 import { parseFormula } from '../nodes/formula/parse';
 import { FormulaError } from '../nodes/formula/tokens';
 import { NOT_DRIVEN } from '../nodes/define';

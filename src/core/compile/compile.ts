@@ -1,5 +1,5 @@
 import { present } from '../base/assert';
-import { hasErrors } from '../base/diagnostic';
+import { AppError, hasErrors } from '../base/diagnostic';
 import type { Diagnostic } from '../base/diagnostic';
 import { canonicalJson } from '../graph/canonical';
 import { isFormula, isRamp, isTriple } from '../graph/document';
@@ -21,9 +21,14 @@ import type { ModelScale } from './model-scale';
 import type { Binding } from './uniforms';
 
 /** The document has errors; nothing was compiled. */
-export class CompileError extends Error {
+export class CompileError extends AppError {
   constructor(readonly diagnostics: readonly Diagnostic[]) {
-    super(diagnostics[0]?.message ?? 'The network cannot be compiled.');
+    super(
+      diagnostics[0]?.code ?? 'compile.failed',
+      diagnostics[0]?.message ?? 'The network cannot be compiled.',
+      'Correct it, or undo the last change.',
+      { status: 422, kept: 'The picture shows the last state that could be computed.' },
+    );
     this.name = 'CompileError';
   }
 }

@@ -56,14 +56,14 @@ export function groupSelection(document: NetworkDocument, request: GroupRequest)
     strands: outerStrands(network.strands, chosen, nodeId, inputs, outputs, incoming, outgoing),
   });
   if (topologicalOrder(networkOf(outer, board)).cycle.length > 0) {
-    throw new AppError('group.circle', 'A strand leaves the selection and comes back into it through other nodes, so the group would feed itself.', 'Nothing was changed. Select the nodes in between as well.');
+    throw new AppError('group.circle', 'A strand leaves the selection and comes back into it through other nodes, so the group would feed itself.', 'Select the nodes in between as well.', { kept: 'Nothing was changed.' });
   }
   return { document: outer, nodeId, groupId };
 }
 
 function refuseDriven(document: NetworkDocument, board: BoardId, chosen: ReadonlySet<string>): void {
   const dial = board === null ? undefined : document.groups[board]?.dials.find((each) => each.drives.some((drive) => chosen.has(drive.node)));
-  if (dial) throw new AppError('group.driven', `The dial “${dial.name}” drives a value of the selection.`, 'Nothing was changed. Remove that drive first, or leave the node out.');
+  if (dial) throw new AppError('group.driven', `The dial “${dial.name}” drives a value of the selection.`, 'Remove that drive first, or leave the node out.', { kept: 'Nothing was changed.' });
 }
 
 function makePorts(starts: readonly Strand['from'][], stem: string, title: (from: Strand['from']) => string, kindOf: (from: Strand['from']) => ValueKind): Map<string, GroupPort> {
@@ -126,7 +126,7 @@ export function ungroup(document: NetworkDocument, board: BoardId, nodeId: strin
   const wired = group.dials.find((dial) => network.strands.some((strand) => strand.to.node === nodeId && strand.to.input === dial.id));
   const moved = group.dials.find((dial) => { const value = instance.values[dial.id]; return value !== undefined && JSON.stringify(value) !== JSON.stringify(dial.home); });
   const awkward = wired ?? moved;
-  if (awkward) throw new AppError('group.dial-in-use', `The dial “${awkward.name}” ${wired ? 'has a strand' : 'is not at home'}.`, 'Nothing was changed. Reset it before opening the group up.');
+  if (awkward) throw new AppError('group.dial-in-use', `The dial “${awkward.name}” ${wired ? 'has a strand' : 'is not at home'}.`, 'Reset it before opening the group up.', { kept: 'Nothing was changed.' });
   const taken = nodeIds(network);
   const renamed = new Map(group.network.nodes.map((node): [string, string] => {
     const id = taken.has(node.id) ? freshId('n', taken) : node.id;

@@ -3,7 +3,7 @@ import type { CompiledNetwork } from '../compile/compile';
 import { valueOf } from '../compile/uniforms';
 import { isRamp } from '../graph/document';
 import type { Network, NetworkDocument, NodeInstance } from '../graph/document';
-import { pointer } from '../graph/schema';
+import { pointer } from '../graph/pointer';
 import type { Advice, AdviceReads, ValueRange } from '../nodes/advice';
 import { percent } from '../nodes/advice';
 import { describeValues } from './statistics';

@@ -1,5 +1,5 @@
 import { AppError } from '../base/diagnostic';
-import type { GroupDefinition, NetworkDocument, NodeInstance } from '../graph/document';
+import type { GroupDefinition, NetworkDocument, NodeInstance, Origin } from '../graph/document';
 import { MAP_SIZE, mapKey } from '../mesh/analysis';
 import type { MeshAnalysis } from '../mesh/analysis';
 import type { MeshMap } from '../mesh/mesh-map';
@@ -36,14 +36,15 @@ const PROBE = 'proof-instance';
 
 /**
  * Compares a group at home with the network it was packaged from, on the same points, bit by bit in f32.
- * @param source the saved revision the group names as its origin
+ * @param whole the saved revision the group names as its origin; only what the group is made of must be free of errors
  * @param candidate the document that holds the group and the groups it uses
  * @throws AppError when the group has no origin; CompileError when either network is broken
  */
-export function proveGroup(source: NetworkDocument, candidate: NetworkDocument, groupId: string, models: readonly ProofModel[]): Proof {
+export function proveGroup(whole: NetworkDocument, candidate: NetworkDocument, groupId: string, models: readonly ProofModel[]): Proof {
   const group = candidate.groups[groupId];
   if (!group?.origin) throw new AppError('proof.no-origin', 'This group was not packaged from a saved network, so there is nothing to compare it with.', 'Package it from a selection on a material’s board.');
   const prepared = models.map((model) => ({ ...model, maps: alikeMaps(model), points: uniformPoints(model.analysis.mesh, PROOF_POINTS) }));
+  const source = neededFor(whole, group.origin);
   const before = prepared.map((model) => readOutputs(source, Object.values(group.origin?.outputs ?? {}).map(({ node, output }) => `${node}:${output}`), model));
   const compare = (document: NetworkDocument): ProofDifference | null => findDifference(group, document, prepared, before);
   const trial = withCandidate(source, candidate, group);
@@ -79,6 +80,21 @@ function readOutputs(document: NetworkDocument, keys: readonly string[], model: 
     const slot = compiled.slots.find((each) => each.key === key);
     return slot ? lanes.slice(slot.first, slot.first + slot.lanes) : [];
   });
+}
+
+/** The source without what neither feeds the group nor is fed by it: an error elsewhere is not the group's. */
+function neededFor(source: NetworkDocument, { inputs, outputs }: Origin): NetworkDocument {
+  const { network } = source;
+  const needed = new Set<string>();
+  const waiting = [...Object.values(inputs), ...Object.values(outputs)].map(({ node }) => node);
+  for (let id = waiting.pop(); id !== undefined; id = waiting.pop()) {
+    if (needed.has(id)) continue;
+    needed.add(id);
+    for (const { from, to } of network.strands) if (to.node === id) waiting.push(from.node);
+  }
+  const nodes = network.nodes.filter(({ id }) => needed.has(id));
+  const strands = network.strands.filter(({ from, to }) => needed.has(from.node) && needed.has(to.node));
+  return { ...source, network: { ...network, nodes, strands } };
 }
 
 const renamed = (id: string): string => `candidate.${id}`;

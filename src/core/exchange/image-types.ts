@@ -12,12 +12,13 @@ export interface DecodedImage {
 }
 
 /** A file that cannot be read, with the reason. */
-export const broken = (why: string, action = 'Nothing was changed. Save the image again, as PNG, JPEG, OpenEXR or Radiance HDR.'): AppError => new AppError('image.broken', why, action);
+export const broken = (why: string, action = 'Save the image again, as PNG, JPEG, OpenEXR or Radiance HDR.'): AppError =>
+  new AppError('image.broken', why, action, { kept: 'Nothing was changed.' });
 
 /** @throws AppError where the size is beyond what is read */
 export function assertSize(width: number, height: number): void {
   if (!(width >= 1 && height >= 1)) throw broken('The image has no pixels.');
   const size = `${String(width)} × ${String(height)}`;
-  if (width > IMAGE_LIMITS.side || height > IMAGE_LIMITS.side) throw new AppError('image.too-large', `The image is ${size}; a side may have up to ${String(IMAGE_LIMITS.side)} pixels.`, 'Nothing was changed. Reduce it first.', { status: 413 });
-  if (width * height > IMAGE_LIMITS.pixels) throw new AppError('image.too-large', `The image is ${size}: ${(width * height / 1e6).toFixed(0)} million pixels; the limit is ${(IMAGE_LIMITS.pixels / 1e6).toFixed(0)} million.`, 'Nothing was changed. Reduce it first.', { status: 413 });
+  if (width > IMAGE_LIMITS.side || height > IMAGE_LIMITS.side) throw new AppError('image.too-large', `The image is ${size}; a side may have up to ${String(IMAGE_LIMITS.side)} pixels.`, 'Reduce it first.', { kept: 'Nothing was changed.', status: 413 });
+  if (width * height > IMAGE_LIMITS.pixels) throw new AppError('image.too-large', `The image is ${size}: ${(width * height / 1e6).toFixed(0)} million pixels; the limit is ${(IMAGE_LIMITS.pixels / 1e6).toFixed(0)} million.`, 'Reduce it first.', { kept: 'Nothing was changed.', status: 413 });
 }

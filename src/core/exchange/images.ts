@@ -19,7 +19,7 @@ export const MEDIA_TYPES: Readonly<Record<ImageFormat, string>> = { PNG: 'image/
 
 /** Refuses what is not one of the formats, or larger than the limit, by its first bytes only. */
 export function assertImage(bytes: Uint8Array): ImageFormat {
-  if (bytes.length > IMAGE_LIMITS.bytes) throw new AppError('image.too-large', `The image has ${String(Math.ceil(bytes.length / 1048576))} MB; the limit is ${String(IMAGE_LIMITS.bytes / 1048576)} MB.`, 'Nothing was changed. Reduce it or store it compressed.', { status: 413 });
+  if (bytes.length > IMAGE_LIMITS.bytes) throw new AppError('image.too-large', `The image has ${String(Math.ceil(bytes.length / 1048576))} MB; the limit is ${String(IMAGE_LIMITS.bytes / 1048576)} MB.`, 'Reduce it or store it compressed.', { kept: 'Nothing was changed.', status: 413 });
   const format = formatOf(bytes);
   if (!format) throw broken('The file is not a PNG, JPEG, OpenEXR or Radiance HDR image.');
   return format;

@@ -1,5 +1,5 @@
 import { AppError } from '../base/diagnostic';
-import { MODEL_LIMITS, NO_CHANGE } from './model-soup';
+import { MODEL_LIMITS, fail } from './model-soup';
 
 export type ModelFormat = 'glb' | 'obj';
 /** How much of a text is looked at to tell what it is. */
@@ -8,13 +8,13 @@ const LOOKED_AT = 65536;
 /** Checks size and header before anything is parsed. Throws AppError. */
 export function assertGlb(bytes: Uint8Array): void {
   if (bytes.length > MODEL_LIMITS.bytes) {
-    throw new AppError('model.too-large', `The file has ${String(Math.ceil(bytes.length / 1048576))} MB; the limit is 100 MB.`, 'Nothing was changed. Leave out textures or reduce the model.', { status: 413 });
+    throw new AppError('model.too-large', `The file has ${String(Math.ceil(bytes.length / 1048576))} MB; the limit is 100 MB.`, 'Leave out textures or reduce the model.', { kept: 'Nothing was changed.', status: 413 });
   }
   const view = new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength);
-  if (bytes.length < 20 || view.getUint32(0, true) !== 0x46546c67) throw new AppError('model.not-glb', 'This is not a binary glTF file (.glb).', NO_CHANGE);
-  if (view.getUint32(4, true) !== 2) throw new AppError('model.version', `This is glTF version ${String(view.getUint32(4, true))}; version 2 is read.`, NO_CHANGE);
+  if (bytes.length < 20 || view.getUint32(0, true) !== 0x46546c67) throw fail('not-glb', 'This is not a binary glTF file (.glb).');
+  if (view.getUint32(4, true) !== 2) throw fail('version', `This is glTF version ${String(view.getUint32(4, true))}; version 2 is read.`);
   if (view.getUint32(8, true) > bytes.length) {
-    throw new AppError('model.truncated', `The file is cut off: it says ${String(view.getUint32(8, true))} bytes and has ${String(bytes.length)}.`, 'Nothing was changed. Copy or export the file again.');
+    throw new AppError('model.truncated', `The file is cut off: it says ${String(view.getUint32(8, true))} bytes and has ${String(bytes.length)}.`, 'Copy or export the file again.', { kept: 'Nothing was changed.' });
   }
 }
 
@@ -28,6 +28,6 @@ export function modelFormat(bytes: Uint8Array): ModelFormat {
     assertGlb(bytes);
     return 'glb';
   }
-  if (bytes.length > MODEL_LIMITS.bytes) throw new AppError('model.too-large', `The file has ${String(Math.ceil(bytes.length / 1048576))} MB; the limit is 100 MB.`, 'Nothing was changed. Reduce the model.', { status: 413 });
+  if (bytes.length > MODEL_LIMITS.bytes) throw new AppError('model.too-large', `The file has ${String(Math.ceil(bytes.length / 1048576))} MB; the limit is 100 MB.`, 'Reduce the model.', { kept: 'Nothing was changed.', status: 413 });
   return 'obj';
 }

@@ -2,7 +2,8 @@ import { AppError } from '../base/diagnostic';
 import type { MeshAttribute } from '../mesh/surface-mesh';
 
 export const MODEL_LIMITS = { bytes: 100 * 1024 * 1024, triangles: 5_000_000 } as const;
-export const NO_CHANGE = 'Nothing was changed. Export the model again as binary glTF 2.0 (.glb) or OBJ and bring it in again.';
+export const UNCHANGED = 'Nothing was changed.';
+export const EXPORT_AGAIN = 'Export the model again as binary glTF 2.0 (.glb) or OBJ, then upload that.';
 
 /** What a model file says, in one piece: metres (or the file's unit), Y up, nothing mended yet. */
 export interface ModelSoup {
@@ -18,11 +19,11 @@ export interface ModelSoup {
   readonly notes: readonly string[];
 }
 
-export const fail = (code: string, message: string, status = 400, cause?: unknown): AppError => new AppError(`model.${code}`, message, NO_CHANGE, { status, cause });
+export const fail = (code: string, message: string, status = 400, cause?: unknown): AppError => new AppError(`model.${code}`, message, EXPORT_AGAIN, { status, cause, kept: UNCHANGED });
 
 export function assertTriangles(total: number): void {
   if (total > MODEL_LIMITS.triangles) {
-    throw new AppError('model.too-many-triangles', `The model has ${total.toLocaleString('en')} triangles; the limit is 5,000,000.`, 'Nothing was changed. Reduce the model and bring it in again.', { status: 413 });
+    throw new AppError('model.too-many-triangles', `The model has ${total.toLocaleString('en')} triangles; the limit is 5,000,000.`, 'Reduce the model and bring it in again.', { kept: 'Nothing was changed.', status: 413 });
   }
 }
 

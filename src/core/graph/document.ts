@@ -200,5 +200,6 @@ export const isGroup = (node: NodeInstance): boolean => node.type === 'group';
 
 /** Limits a document must keep; beyond them it is refused with a message that names the limit. */
 export const LIMITS = {
-  nodes: 5000, strands: 20000, groups: 500, groupDepth: 32, rampStops: 32, curvePoints: 24, dials: 200, drives: 200, name: 200, text: 10000, formula: 1_000_000, bends: 32, lights: 4, companions: 3, whole: 1_000_000_000,
+  nodes: 5000, strands: 20000, groups: 500, groupDepth: 32, rampStops: 32, curvePoints: 24, dials: 200, drives: 200, name: 200, text: 10000, formula: 1_000_000, bends: 32,
+  regions: 1000, notes: 2000, values: 200, ports: 200, lights: 4, companions: 3, whole: 1_000_000_000,
 } as const;

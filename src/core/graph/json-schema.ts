@@ -4,7 +4,9 @@ type Schema = Readonly<Record<string, unknown>>;
 const LARGEST = 3.4e38;
 
 const number: Schema = { type: 'number', minimum: -LARGEST, maximum: LARGEST };
-const text = (maxLength: number): Schema => ({ type: 'string', maxLength });
+/** Neither NUL nor half a character: neither can be stored. */
+const STORABLE = '^[^\\u0000\\ud800-\\udfff]*$';
+const text = (maxLength: number): Schema => ({ type: 'string', maxLength, pattern: STORABLE });
 const list = (items: Schema, maxItems?: number): Schema => ({ type: 'array', items, ...(maxItems === undefined ? {} : { maxItems }) });
 const fixed = (count: number): Schema => ({ type: 'array', items: number, minItems: count, maxItems: count });
 const oneOf = (...values: readonly string[]): Schema => ({ enum: values });
@@ -37,8 +39,8 @@ export function documentJsonSchema(): Schema {
       ramp: object({ stops: { ...list(ref('stop'), LIMITS.rampStops), minItems: 2 } }),
       formula: object({ formula: text(LIMITS.formula) }),
       node: object({
-        id: ref('id'), type: { ...text(80), minLength: 1 }, version: whole(1), name, at: fixed(2), values: mapOf(either(number, ref('triple'), ref('ramp'), ref('formula'), ref('curve'), ref('image'))),
-        options: mapOf(name), limited: { type: 'boolean' }, folded: { type: 'boolean' }, group: ref('id'),
+        id: ref('id'), type: { ...text(80), minLength: 1 }, version: whole(1), name, at: fixed(2), values: mapOf(either(number, ref('triple'), ref('ramp'), ref('formula'), ref('curve'), ref('image')), LIMITS.values),
+        options: mapOf(name, LIMITS.values), limited: { type: 'boolean' }, folded: { type: 'boolean' }, group: ref('id'),
       }, ['name', 'limited', 'folded', 'group']),
       strand: object({ id: ref('id'), from: end('output'), to: end('input'), order: number, conversion: oneOf('luminance', 'average', 'largest', 'first', 'second', 'third', 'length'), plain: { const: true }, bends: { ...list(fixed(2), LIMITS.bends), minItems: 1 } }, ['conversion', 'plain', 'bends']),
       light: object({ id: ref('id'), name, kind: oneOf('far', 'near'), at: ref('triple'), colour: ref('triple'), intensity: { type: 'number', minimum: 0 }, shadows: { const: true } }, ['shadows']),
@@ -49,7 +51,7 @@ export function documentJsonSchema(): Schema {
       }),
       network: object({
         nodes: list(ref('node'), LIMITS.nodes), strands: list(ref('strand'), LIMITS.strands),
-        regions: list(object({ id: ref('id'), title: name, at: fixed(2), size: fixed(2) })), notes: list(object({ id: ref('id'), text: long, at: fixed(2) })),
+        regions: list(object({ id: ref('id'), title: name, at: fixed(2), size: fixed(2) }), LIMITS.regions), notes: list(object({ id: ref('id'), text: long, at: fixed(2) }), LIMITS.notes),
       }),
       drive: object({ node: ref('id'), input: ref('id'), law: oneOf('times', 'lift', 'span', 'blend', 'as is'), reach: number, low: number, high: number }, ['reach', 'low', 'high']),
       dial: object({
@@ -58,8 +60,8 @@ export function documentJsonSchema(): Schema {
       }),
       port: object({ id: ref('id'), name, kind: oneOf('scalar', 'vector', 'colour', 'surface'), fallback: either(number, ref('triple')) }, ['fallback']),
       group: object({
-        id: ref('id'), name, description: long, inputs: list(ref('port'), 200), outputs: list(ref('port'), 200), dials: list(ref('dial'), LIMITS.dials), network: ref('network'),
-        origin: object({ materialId: ref('id'), revision: whole(0), inputs: mapOf(end('output')), outputs: mapOf(end('output')) }),
+        id: ref('id'), name, description: long, inputs: list(ref('port'), LIMITS.ports), outputs: list(ref('port'), LIMITS.ports), dials: list(ref('dial'), LIMITS.dials), network: ref('network'),
+        origin: object({ materialId: ref('id'), revision: whole(0), inputs: mapOf(end('output'), LIMITS.ports), outputs: mapOf(end('output'), LIMITS.ports) }),
         release: object({ entryId: ref('id'), version: { ...text(40), minLength: 1 } }),
       }, ['origin', 'release']),
     },

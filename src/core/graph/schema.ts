@@ -1,5 +1,7 @@
 import Joi from 'joi';
 import type { Diagnostic } from '../base/diagnostic';
+import { pointer } from './pointer';
+import { findUnstorable } from './storable';
 import { COMPANION_SIZES, DOCUMENT_FORMAT, DOCUMENT_VERSION, LIMITS, OPACITY_MODES, SEGMENTS, SURROUNDINGS_LIMITS } from './document';
 import type { NetworkDocument } from './document';
 
@@ -24,8 +26,8 @@ const value = Joi.alternatives(number, triple, ramp, formula, curve, image);
 
 const node = Joi.object({
   id: id.required(), type: Joi.string().max(80).required(), version: Joi.number().integer().min(1).max(LIMITS.whole).required(), name,
-  at: pair.required(), values: Joi.object().pattern(id, value).required(),
-  options: Joi.object().pattern(id, Joi.string().allow('').max(LIMITS.name)).required(),
+  at: pair.required(), values: Joi.object().pattern(id, value).max(LIMITS.values).required(),
+  options: Joi.object().pattern(id, Joi.string().allow('').max(LIMITS.name)).max(LIMITS.values).required(),
   limited: Joi.boolean(), folded: Joi.boolean(), group: id,
 });
 const end = (port: 'input' | 'output'): Joi.ObjectSchema => Joi.object({ node: id.required(), [port]: id.required() });
@@ -40,8 +42,8 @@ const light = Joi.object({
 const network = Joi.object({
   nodes: Joi.array().items(node).max(LIMITS.nodes).required(),
   strands: Joi.array().items(strand).max(LIMITS.strands).required(),
-  regions: Joi.array().items(Joi.object({ id: id.required(), title: name.required(), at: pair.required(), size: pair.required() })).required(),
-  notes: Joi.array().items(Joi.object({ id: id.required(), text: text.required(), at: pair.required() })).required(),
+  regions: Joi.array().items(Joi.object({ id: id.required(), title: name.required(), at: pair.required(), size: pair.required() })).max(LIMITS.regions).required(),
+  notes: Joi.array().items(Joi.object({ id: id.required(), text: text.required(), at: pair.required() })).max(LIMITS.notes).required(),
 });
 const drive = Joi.object({
   node: id.required(), input: id.required(), law: Joi.valid('times', 'lift', 'span', 'blend', 'as is').required(),
@@ -56,10 +58,10 @@ const port = Joi.object({
   id: id.required(), name: name.required(), kind: Joi.valid('scalar', 'vector', 'colour', 'surface').required(),
   fallback: Joi.alternatives(number, triple),
 });
-const source = Joi.object().pattern(id, end('output'));
+const source = Joi.object().pattern(id, end('output')).max(LIMITS.ports);
 const group = Joi.object({
-  id: id.required(), name: name.required(), description: text.required(), inputs: Joi.array().items(port).max(200).required(),
-  outputs: Joi.array().items(port).max(200).required(), dials: Joi.array().items(dial).max(LIMITS.dials).required(),
+  id: id.required(), name: name.required(), description: text.required(), inputs: Joi.array().items(port).max(LIMITS.ports).required(),
+  outputs: Joi.array().items(port).max(LIMITS.ports).required(), dials: Joi.array().items(dial).max(LIMITS.dials).required(),
   network: network.required(),
   origin: Joi.object({ materialId: id.required(), revision: Joi.number().integer().min(0).max(LIMITS.whole).required(), inputs: source.required(), outputs: source.required() }),
   release: Joi.object({ entryId: id.required(), version: Joi.string().max(40).required() }),
@@ -78,10 +80,6 @@ export const documentSchema = Joi.object({
   companions: Joi.object({ sizes: Joi.valid(...COMPANION_SIZES).required(), models: Joi.array().items(companion).max(LIMITS.companions).unique('id').required() }),
 }).required();
 
-/** A JSON Pointer (RFC 6901). */
-export const pointer = (path: readonly (string | number)[]): string =>
-  path.map((part) => `/${String(part).replaceAll('~', '~0').replaceAll('/', '~1')}`).join('');
-
 export type ParsedDocument =
   | { readonly document: NetworkDocument; readonly diagnostics: readonly Diagnostic[] }
   | { readonly document: null; readonly diagnostics: readonly Diagnostic[] };
@@ -92,14 +90,34 @@ export function parseDocument(raw: unknown): ParsedDocument {
   if (typeof given === 'object' && given?.format === DOCUMENT_FORMAT && typeof given.version === 'number' && given.version > DOCUMENT_VERSION) {
     return refuse('document.version', '/version', `This file has format version ${String(given.version)}; this program reads up to ${String(DOCUMENT_VERSION)}. Open it with a newer release.`);
   }
-  const { error } = documentSchema.validate(raw, { abortEarly: false, convert: false });
+  const unstorable = findUnstorable(raw);
+  if (unstorable) return refuse('document.shape', unstorable.pointer, unstorable.message);
+  const { error } = documentSchema.validate(raw, { abortEarly: true, convert: false });
   if (!error) return { document: raw as NetworkDocument, diagnostics: [] };
-  return {
-    document: null,
-    diagnostics: error.details.slice(0, 50).map((detail) => ({
-      code: 'document.shape', severity: 'error', pointer: pointer(detail.path), message: detail.message,
-    })),
+  return { document: null, diagnostics: shapeFaults(raw, error) };
+}
+
+/** How many faults are told of a document whose shape is wrong, and how large it may be to look for more than the first. */
+const MOST_FAULTS = 50, MOST_LOOKED_THROUGH = 2000;
+
+/** Putting a fault into words costs far more than finding it: only small documents are looked through to the end. */
+function shapeFaults(raw: unknown, first: Joi.ValidationError): Diagnostic[] {
+  const all = countValues(raw, MOST_LOOKED_THROUGH) < MOST_LOOKED_THROUGH ? documentSchema.validate(raw, { abortEarly: false, convert: false }).error : first;
+  return (all ?? first).details.slice(0, MOST_FAULTS).map((detail) => ({
+    code: 'document.shape', severity: 'error', pointer: pointer(detail.path), message: detail.message,
+  }));
+}
+
+/** How many values JSON holds, counted no further than `most`. */
+function countValues(raw: unknown, most: number): number {
+  let count = 0;
+  const visit = (value: unknown): void => {
+    if (count >= most) return;
+    count++;
+    if (typeof value === 'object' && value !== null) for (const member of Object.values(value)) visit(member);
   };
+  visit(raw);
+  return count;
 }
 
 /** Reads JSON text as a document. */
@@ -111,6 +129,6 @@ export function parseDocumentText(textual: string): ParsedDocument {
   }
 }
 
-function refuse(code: 'document.version' | 'document.not-json', at: string, message: string): ParsedDocument {
+function refuse(code: 'document.version' | 'document.not-json' | 'document.shape', at: string, message: string): ParsedDocument {
   return { document: null, diagnostics: [{ code, severity: 'error', pointer: at, message }] };
 }

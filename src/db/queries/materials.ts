@@ -36,17 +36,29 @@ export async function insertMaterial(given: NewMaterial): Promise<void> {
   });
 }
 
-export type SaveOutcome = { readonly saved: true; readonly revision: number } | { readonly saved: false; readonly head: number };
+export type SaveOutcome = { readonly saved: true; readonly revision: number; readonly isNew: boolean } | { readonly saved: false; readonly head: number };
 
-/** Adds a revision if `base` is still the newest; the row is locked meanwhile, so of two savers one is told of the other. */
-export async function saveRevision(given: { materialId: string; base: number; name: string; modelId: string; document: NetworkDocument; contentHash: string; authorId: string }): Promise<SaveOutcome> {
+export interface NewRevision { readonly materialId: string; readonly base: number; readonly name: string; readonly modelId: string; readonly document: NetworkDocument; readonly contentHash: string; readonly authorId: string }
+
+/**
+ * Adds a revision if `base` is still the newest; the row is locked meanwhile, so of two savers one is told of the other.
+ * What is saved already is not saved again: a document equal to the newest, and one whose answer was lost on the way
+ * (same base, author and content), answer with the revision that holds it.
+ */
+export async function saveRevision(given: NewRevision): Promise<SaveOutcome> {
   return database().transaction(async (tx) => {
-    const [row] = await tx.select({ head: material.head }).from(material).where(eq(material.id, given.materialId)).for('update');
-    if (row?.head !== given.base) return { saved: false, head: row?.head ?? 0 };
+    const [row] = await tx.select({ head: material.head, modelId: material.modelId }).from(material).where(eq(material.id, given.materialId)).for('update');
+    const head = row?.head ?? 0;
+    if (head === given.base || head === given.base + 1) {
+      const [newest] = await tx.select({ contentHash: revision.contentHash, authorId: revision.authorId }).from(revision).where(and(eq(revision.materialId, given.materialId), eq(revision.number, head)));
+      const isSame = newest?.contentHash === given.contentHash && row?.modelId === given.modelId;
+      if (isSame && (head === given.base || newest.authorId === given.authorId)) return { saved: true, revision: head, isNew: false };
+    }
+    if (head !== given.base) return { saved: false, head };
     const number = given.base + 1;
     await tx.insert(revision).values({ materialId: given.materialId, number, document: given.document, contentHash: given.contentHash, authorId: given.authorId });
     await tx.update(material).set({ head: number, name: given.name, modelId: given.modelId, updatedAt: new Date() }).where(eq(material.id, given.materialId));
-    return { saved: true, revision: number };
+    return { saved: true, revision: number, isNew: true };
   });
 }
 

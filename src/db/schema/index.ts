@@ -1,2 +1,3 @@
 export * from './accounts';
 export * from './studio';
+export * from './jobs';

@@ -96,19 +96,3 @@ export const release = pgTable('release', {
   withdrawnReason: text('withdrawn_reason'),
   createdAt: created(),
 }, (table) => [primaryKey({ columns: [table.entryId, table.version] })]);
-
-export interface PublicationRequest {
-  readonly materialId: string; readonly revision: number; readonly groupId: string; readonly rack: string; readonly version: string;
-  readonly name: string; readonly description: string; readonly tags: readonly string[];
-}
-/** A request to publish, worked on in the background. */
-export const publication = pgTable('publication', {
-  id: text('id').primaryKey(),
-  userId: text('user_id').notNull().references(() => user.id),
-  request: jsonb('request').$type<PublicationRequest>().notNull(),
-  state: text('state').$type<'waiting' | 'published' | 'refused'>().notNull(),
-  message: text('message').notNull().default(''),
-  proof: jsonb('proof').$type<Proof>(),
-  entryId: text('entry_id'),
-  createdAt: created(),
-});

@@ -1,16 +1,25 @@
 'use client';
 import { DropdownMenu } from 'radix-ui';
 import { useRouter } from 'next/navigation';
+import { signOut } from '@/contract/session';
+import { useChange } from '@/state/use-call';
+import { tellProblem } from '@/ui/tell-problem';
 
-interface Props { readonly name: string; readonly role: string }
+interface Props {
+  readonly name: string;
+  readonly role: string;
+}
 
 /** Who is signed in; theme and leaving. */
 export function AccountMenu({ name, role }: Props) {
   const router = useRouter();
-  const leave = async (): Promise<void> => {
-    await fetch('/api/auth/sign-out', { method: 'POST', headers: { 'Content-Type': 'application/json' }, body: '{}' });
-    router.push('/sign-in');
-    router.refresh();
+  const { mutate } = useChange(signOut);
+  const leave = (): void => {
+    const left = (): void => {
+      router.push('/sign-in');
+      router.refresh();
+    };
+    mutate({ body: {} }, { onSuccess: left, onError: tellProblem });
   };
   const theme = (): void => {
     const root = document.documentElement;
@@ -19,11 +28,20 @@ export function AccountMenu({ name, role }: Props) {
   const item = 'cursor-pointer px-3 py-1 outline-none data-[highlighted]:bg-raised';
   return (
     <DropdownMenu.Root>
-      <DropdownMenu.Trigger className="ml-auto px-1">{name} <span className="text-soft">· {role}</span></DropdownMenu.Trigger>
+      <DropdownMenu.Trigger className="ml-auto px-1">
+        {name} <span className="text-soft">· {role}</span>
+      </DropdownMenu.Trigger>
       <DropdownMenu.Portal>
-        <DropdownMenu.Content align="end" className="z-50 border border-seam bg-panel py-1 text-ink shadow-lg">
-          <DropdownMenu.Item className={item} onSelect={theme}>Switch between basalt and linen</DropdownMenu.Item>
-          <DropdownMenu.Item className={item} onSelect={() => { void leave(); }}>Sign out</DropdownMenu.Item>
+        <DropdownMenu.Content
+          align="end"
+          className="z-50 border border-seam bg-panel py-1 text-ink shadow-lg"
+        >
+          <DropdownMenu.Item className={item} onSelect={theme}>
+            Switch between basalt and linen
+          </DropdownMenu.Item>
+          <DropdownMenu.Item className={item} onSelect={leave}>
+            Sign out
+          </DropdownMenu.Item>
         </DropdownMenu.Content>
       </DropdownMenu.Portal>
     </DropdownMenu.Root>

@@ -1,32 +1,52 @@
 'use client';
 import { useRouter } from 'next/navigation';
-import { useState } from 'react';
+import { useForm } from 'react-hook-form';
+import { credentialsForm, signIn } from '@/contract/session';
+import { describeError } from '@/core/base/problem';
+import { useChange } from '@/state/use-call';
 import { Button } from '@/ui/Button';
+import { FIELD, Field } from '@/ui/Field';
+import { ProblemNote } from '@/ui/ProblemNote';
+import { contractResolver } from '@/ui/contract-form';
 
 /** Signs in by e-mail and password. */
 export function SignInForm() {
   const router = useRouter();
-  const [message, setMessage] = useState('');
-  const [busy, setBusy] = useState(false);
-  const submit = async (form: FormData): Promise<void> => {
-    setBusy(true);
-    setMessage('');
-    try {
-      const response = await fetch('/api/auth/sign-in/email', { method: 'POST', headers: { 'Content-Type': 'application/json' }, body: JSON.stringify({ email: form.get('email'), password: form.get('password') }) });
-      if (response.ok) { router.push('/materials'); router.refresh(); return; }
-      setMessage(response.status === 401 ? 'E-mail and password do not belong together.' : response.status === 429 ? 'Too many attempts. Wait a minute, then try again.' : 'The server cannot sign anybody in at the moment. Try again shortly.');
-    } catch {
-      setMessage('The server cannot be reached. Is it still running?');
-    }
-    setBusy(false);
-  };
-  const field = 'mt-1 w-full border border-line bg-ground px-2 py-1.5';
+  const { mutate, isPending, isSuccess, error } = useChange(signIn);
+  const { register, handleSubmit, formState } = useForm({
+    resolver: contractResolver(credentialsForm),
+    defaultValues: { email: '', password: '' },
+  });
+  const { errors } = formState;
+  const submit = handleSubmit((body) => {
+    const enter = (): void => {
+      router.push('/materials');
+      router.refresh();
+    };
+    mutate({ body }, { onSuccess: enter });
+  });
   return (
-    <form className="w-[300px]" onSubmit={(event) => { event.preventDefault(); void submit(new FormData(event.currentTarget)); }}>
-      <label className="mb-3 block">E-mail<input name="email" type="email" required autoComplete="username" className={field} /></label>
-      <label className="mb-4 block">Password<input name="password" type="password" required autoComplete="current-password" className={field} /></label>
-      {message ? <p role="alert" className="mb-3 text-madder">{message}</p> : null}
-      <Button look="strong" type="submit" disabled={busy} className="w-full justify-center py-1.5">Sign in</Button>
+    <form className="w-[300px]" noValidate onSubmit={(event) => void submit(event)}>
+      <Field label="E-mail" fault={errors.email?.message} className="mb-3">
+        <input type="email" autoComplete="username" className={FIELD} {...register('email')} />
+      </Field>
+      <Field label="Password" fault={errors.password?.message} className="mb-4">
+        <input
+          type="password"
+          autoComplete="current-password"
+          className={FIELD}
+          {...register('password')}
+        />
+      </Field>
+      {error ? <ProblemNote problem={describeError(error)} className="mb-3" /> : null}
+      <Button
+        look="strong"
+        type="submit"
+        disabled={isPending || isSuccess}
+        className="w-full justify-center py-1.5"
+      >
+        Sign in
+      </Button>
     </form>
   );
 }

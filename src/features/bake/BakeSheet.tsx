@@ -5,6 +5,9 @@ import { editorStore } from '@/state/editor-store';
 import type { Evaluation } from '@/state/evaluation';
 import { Button } from '@/ui/Button';
 import { Choose } from '@/ui/Choose';
+import { describeError } from '@/core/base/problem';
+import type { Problem } from '@/core/base/problem';
+import { ProblemNote } from '@/ui/ProblemNote';
 import { Sheet } from '@/ui/Sheet';
 import { BakeStopped, bakeMaterial } from './bake-run';
 import type { BakeFile } from './bake-run';
@@ -19,18 +22,21 @@ export function BakeSheet({ open, onClose, evaluation }: { readonly open: boolea
   const [progress, setProgress] = useState<{ label: string; share: number } | null>(null);
   const [results, setResults] = useState<readonly Result[]>([]);
   const [message, setMessage] = useState('');
+  const [problem, setProblem] = useState<Problem | null>(null);
   const stop = useRef(false);
   useEffect(() => () => { for (const { url } of results) URL.revokeObjectURL(url); }, [results]);
   const run = async (): Promise<void> => {
     stop.current = false;
     setMessage('');
+    setProblem(null);
     const { document, modelId } = editorStore.getState();
     try {
       const { files, notes } = await bakeMaterial(evaluation, modelId, document, Number(size), depth === '16' ? 16 : 8, (label, share) => { setProgress({ label, share }); }, () => stop.current);
       setResults(files.map((file) => ({ file, url: URL.createObjectURL(new Blob([file.bytes as Uint8Array<ArrayBuffer>], { type: file.mediaType })) })));
       setMessage([`Baked ${String(files.length - 1)} maps at ${size} × ${size}.`, ...notes].join(' '));
     } catch (error) {
-      setMessage(error instanceof BakeStopped ? 'Stopped. The results of before are kept.' : `The bake failed: ${error instanceof Error ? error.message : String(error)}`);
+      if (error instanceof BakeStopped) setMessage('Stopped. The results of before are kept.');
+      else setProblem(describeError(error));
     } finally {
       setProgress(null);
     }
@@ -42,6 +48,7 @@ export function BakeSheet({ open, onClose, evaluation }: { readonly open: boolea
         <Choose label="Depth" value={depth} onChange={setDepth} items={[{ value: '8', title: '8 bit' }, { value: '16', title: '16 bit' }]} />
         {progress ? <Button onClick={() => { stop.current = true; }}>Stop</Button> : <Button look="strong" onClick={() => { void run(); }}>Bake</Button>}
       </div>
+      {problem ? <ProblemNote problem={problem} className="mb-3" /> : null}
       {progress ? <div role="status" className="mb-3"><div>{progress.label}</div><div className="h-1 bg-line"><div className="h-full bg-ink" style={{ width: `${String(Math.round(progress.share * 100))}%` }} /></div></div> : null}
       {message ? <p role="status" className="mb-2" data-testid="bake-message">{message}</p> : null}
       <ul className="grid grid-cols-3 gap-3">

@@ -2,10 +2,11 @@
 import { useEffect, useState } from 'react';
 import type { Proof } from '@/core/evaluate/proof';
 import type { GroupDefinition, NetworkDocument } from '@/core/graph/document';
-import { getJson } from '@/state/api';
+import { openRevision } from '@/contract/materials';
+import { describeError, problemText } from '@/core/base/problem';
+import { call } from '@/state/api';
 import { editorStore } from '@/state/editor-store';
 import type { Evaluation } from '@/state/evaluation';
-import type { OpenedMaterial } from '@/state/saving';
 import { useEditor } from '@/state/use-editor';
 import { settled } from '@/workers/answer';
 import { sentenceFor } from './proof-text';
@@ -17,7 +18,7 @@ function sourceOf(materialId: string, revision: number): Promise<NetworkDocument
   const key = `${materialId}/${String(revision)}`;
   let known = sources.get(key);
   if (!known) {
-    known = getJson<OpenedMaterial>(`/api/materials/${materialId}/revisions/${String(revision)}`).then((opened) => opened.document);
+    known = call(openRevision, { params: { id: materialId, number: String(revision) } }).then((opened) => opened.document);
     known.catch(() => sources.delete(key));
     sources.set(key, known);
   }
@@ -43,7 +44,7 @@ export function ProofPanel({ evaluation, group }: { readonly evaluation: Evaluat
         const proof = await settled(evaluation.pool.evaluator.prove(source, editorStore.getState().document, id, [...new Set([modelId, STUDY])]));
         if (live) setState({ at: 'done', proof });
       };
-      run().catch((error: unknown) => { if (live) setState({ at: 'failed', message: error instanceof Error ? error.message : String(error) }); });
+      run().catch((error: unknown) => { if (live) setState({ at: 'failed', message: problemText(describeError(error)) }); });
     }, 350);
     return () => { live = false; clearTimeout(timer); };
   }, [evaluation, groups, originKey, id, modelId]);

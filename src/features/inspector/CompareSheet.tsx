@@ -6,6 +6,9 @@ import type { OptionDefinition } from '@/core/nodes/define';
 import { boardAt, editorStore, keyOf } from '@/state/editor-store';
 import type { Evaluation } from '@/state/evaluation';
 import { PictureCanvas } from '@/ui/PictureCanvas';
+import { describeError } from '@/core/base/problem';
+import type { Problem } from '@/core/base/problem';
+import { ProblemNote } from '@/ui/ProblemNote';
 import { Sheet } from '@/ui/Sheet';
 import { settled } from '@/workers/answer';
 import type { TapResult } from '@/workers/loom.worker';
@@ -17,7 +20,7 @@ const SIDE = 104;
 /** The node's output for every choice of an option, with everything else as it is; a picture chooses. */
 export function CompareSheet({ node, option, definition, output, evaluation, onChoose, onClose }: Props) {
   const [pictures, setPictures] = useState<ReadonlyMap<string, Picture>>(new Map());
-  const [problem, setProblem] = useState('');
+  const [problem, setProblem] = useState<Problem | null>(null);
   useEffect(() => {
     let stopped = false;
     const { document, path, modelId, camera } = editorStore.getState();
@@ -29,13 +32,13 @@ export function CompareSheet({ node, option, definition, output, evaluation, onC
         setPictures((known) => new Map([...known, [value, picture]]));
       }
     };
-    work().catch((error: unknown) => { setProblem(error instanceof Error ? error.message : String(error)); });
+    work().catch((error: unknown) => { setProblem(describeError(error)); });
     return () => { stopped = true; };
   }, [definition, evaluation, node.id, option, output]);
   const chosen = node.options[option] ?? definition.default;
   return (
     <Sheet open onClose={onClose} title={`${definition.title}: every choice`} description="Everything else as it is now. Click one to take it.">
-      {problem ? <p role="alert" className="mb-2 text-madder">{problem}</p> : null}
+      {problem ? <ProblemNote problem={problem} className="mb-2" /> : null}
       <ul className="grid grid-cols-3 gap-2" data-testid="compare">
         {definition.choices.map(({ value, title, help }) => (
           <li key={value}>

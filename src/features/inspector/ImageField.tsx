@@ -1,6 +1,5 @@
 'use client';
 import { useRef, useState } from 'react';
-import { toast } from 'sonner';
 import { setValue } from '@/core/edit/nodes';
 import type { ImageValue, NodeInstance } from '@/core/graph/document';
 import { bringImage, listStudioImages } from '@/state/bring-image';
@@ -8,6 +7,7 @@ import { commit } from '@/state/editor-store';
 import { useEditor } from '@/state/use-editor';
 import { Button } from '@/ui/Button';
 import { Choose } from '@/ui/Choose';
+import { tellProblem } from '@/ui/tell-problem';
 
 interface Props { readonly node: NodeInstance; readonly input: string; readonly title: string; readonly path: string; readonly value: ImageValue }
 const NONE = 'none';
@@ -26,7 +26,7 @@ export function ImageField({ node, input, title, path, value }: Props) {
     try {
       put(await bringImage(file));
     } catch (error) {
-      toast.error(error instanceof Error ? error.message : String(error));
+      tellProblem(error);
     } finally {
       setBusy(false);
     }
@@ -40,7 +40,7 @@ export function ImageField({ node, input, title, path, value }: Props) {
       <span className="max-w-[220px] truncate font-semibold" title={value.name}>{value.image ? value.name : 'none yet'}</span>
       <Button onClick={() => { picker.current?.click(); }} disabled={busy}>{busy ? 'Reading …' : 'Choose a file'}</Button>
       <input ref={picker} type="file" hidden aria-label={`File for ${title}`} accept=".png,.jpg,.jpeg,.exr,.hdr,image/png,image/jpeg" onChange={(event) => { void take(event.target.files?.[0]); event.target.value = ''; }} />
-      {known === null ? <Button look="quiet" onClick={() => { listStudioImages().then(setKnown, (error: unknown) => { toast.error(String(error)); }); }}>From the studio</Button> : (
+      {known === null ? <Button look="quiet" onClick={() => { listStudioImages().then(setKnown, tellProblem); }}>From the studio</Button> : (
         <Choose label="Image of the studio" value={value.image || NONE} onChange={(hash) => { const chosen = known.find((each) => each.hash === hash); put(chosen ? { image: chosen.hash, name: chosen.name } : { image: '', name: '' }); }}
           items={[{ value: NONE, title: 'None' }, ...known.map((each) => ({ value: each.hash, title: each.name }))]} />
       )}

@@ -1,69 +1,157 @@
 'use client';
 import { useRouter } from 'next/navigation';
 import { useEffect, useEffectEvent, useState } from 'react';
+import { Controller, useForm } from 'react-hook-form';
+import { createMaterial } from '@/contract/materials';
+import type { ModelEntry } from '@/contract/models';
+import type { Project } from '@/contract/session';
+import { identifier, record, text } from '@/contract/forms';
+import { describeError } from '@/core/base/problem';
+import type { Problem } from '@/core/base/problem';
 import { emptyDocument } from '@/core/graph/document';
-import { ApiFailure, sendJson } from '@/state/api';
-import type { ModelEntry } from '@/state/api';
+import { call } from '@/state/api';
 import { uploadModelFile } from '@/state/upload';
 import { Button } from '@/ui/Button';
 import { Choose } from '@/ui/Choose';
+import { ProblemNote } from '@/ui/ProblemNote';
+import { contractResolver } from '@/ui/contract-form';
 
-interface Props { readonly projects: readonly { readonly id: string; readonly name: string }[]; readonly models: readonly ModelEntry[] }
+interface Props {
+  readonly projects: readonly Project[];
+  readonly models: readonly ModelEntry[];
+}
+const newMaterialForm = record({ name: text(200), model: identifier, project: identifier });
 
-/** Makes a material on one of the models, or on a GLB file. */
+/** Makes a material on one of the models, or on a GLB or OBJ file. */
 export function NewMaterial({ projects, models }: Props) {
+  const { make, fromFile, busy, problem } = useMaking();
+  const first = models.find((each) => each.id === 'demo-buoy') ?? models[0];
+  const { register, control, getValues, handleSubmit } = useForm({
+    resolver: contractResolver(newMaterialForm),
+    defaultValues: { name: '', model: first?.id ?? '', project: projects[0]?.id ?? '' },
+  });
+  const take = (file: File | undefined): void => {
+    const { name, project } = getValues();
+    if (file && busy === '') void fromFile(file, project, name);
+  };
+  useDroppedFile(take);
+  const submit = handleSubmit(({ name, model, project }) =>
+    make(project, model, name.trim() || 'New material'),
+  );
+  return (
+    <form
+      className="mb-5 flex flex-wrap items-center gap-2 border border-line bg-panel p-3"
+      onSubmit={(event) => void submit(event)}
+    >
+      <span className="font-semibold">New material</span>
+      <input
+        aria-label="Name of the new material"
+        placeholder="Name"
+        className="border border-line bg-ground px-2 py-0.5"
+        {...register('name')}
+      />
+      <span className="text-soft">on</span>
+      <Controller
+        control={control}
+        name="model"
+        render={({ field }) => (
+          <Choose
+            label="Model"
+            value={field.value}
+            onChange={field.onChange}
+            items={models.map((each) => ({ value: each.id, title: each.name }))}
+          />
+        )}
+      />
+      <span className="text-soft">in</span>
+      <Controller
+        control={control}
+        name="project"
+        render={({ field }) => (
+          <Choose
+            label="Project"
+            value={field.value}
+            onChange={field.onChange}
+            items={projects.map((each) => ({ value: each.id, title: each.name }))}
+          />
+        )}
+      />
+      <Button look="strong" type="submit" disabled={busy !== '' || projects.length === 0}>
+        Make it
+      </Button>
+      <label className="ml-2 cursor-pointer text-soft underline">
+        or drop a GLB or OBJ file onto the window
+        <input
+          type="file"
+          accept=".glb,.obj"
+          className="sr-only"
+          onChange={(event) => {
+            take(event.target.files?.[0]);
+          }}
+        />
+      </label>
+      {projects.length === 0 ? (
+        <p className="w-full">You are in no project yet. Ask a librarian to add you to one.</p>
+      ) : null}
+      {busy ? (
+        <p role="status" className="w-full">
+          {busy}
+        </p>
+      ) : null}
+      {problem ? <ProblemNote problem={problem} className="w-full" /> : null}
+    </form>
+  );
+}
+
+/** Making a material, and what is said meanwhile. */
+function useMaking() {
   const router = useRouter();
-  const [project, setProject] = useState(projects[0]?.id ?? '');
-  const [model, setModel] = useState(models.find((each) => each.id === 'demo-buoy')?.id ?? models[0]?.id ?? '');
-  const [name, setName] = useState('');
-  const [message, setMessage] = useState('');
-  const [busy, setBusy] = useState(false);
-  const make = async (modelId: string, title: string): Promise<void> => {
-    setBusy(true);
-    setMessage('');
+  const [busy, setBusy] = useState('');
+  const [problem, setProblem] = useState<Problem | null>(null);
+  const begin = async (words: string, work: () => Promise<void>): Promise<void> => {
+    setBusy(words);
+    setProblem(null);
     try {
-      const { id } = await sendJson<{ id: string }>('POST', '/api/materials', { projectId: project, modelId, document: emptyDocument(title) });
-      router.push(`/materials/${id}`);
+      await work();
     } catch (error) {
-      setMessage(error instanceof ApiFailure ? `${error.message} ${error.action}` : String(error));
-      setBusy(false);
+      setProblem(describeError(error));
+      setBusy('');
     }
   };
-  const fromFile = async (file: File): Promise<void> => {
-    setBusy(true);
-    setMessage(`Reading ${file.name} …`);
-    try {
-      const { id } = await uploadModelFile(file, project);
-      await make(id, name.trim() || file.name.replace(/\.(glb|obj)$/i, ''));
-    } catch (error) {
-      setMessage(error instanceof ApiFailure ? `${error.message} ${error.action}` : error instanceof Error ? error.message : String(error));
-      setBusy(false);
-    }
+  const create = async (projectId: string, modelId: string, name: string): Promise<void> => {
+    const { id } = await call(createMaterial, {
+      body: { projectId, modelId, document: emptyDocument(name) },
+    });
+    router.push(`/materials/${id}`);
   };
+  const make = (projectId: string, modelId: string, name: string): Promise<void> =>
+    begin('Making it …', () => create(projectId, modelId, name));
+  const fromFile = (file: File, projectId: string, name: string): Promise<void> =>
+    begin(`Reading ${file.name} …`, async () => {
+      const { id } = await uploadModelFile(file, projectId);
+      await create(projectId, id, name.trim() || file.name.replace(/\.(glb|obj)$/i, ''));
+    });
+  return { make, fromFile, busy, problem };
+}
+
+/** A file may be dropped anywhere in the window. */
+function useDroppedFile(take: (file: File | undefined) => void): void {
   const dropped = useEffectEvent((event: DragEvent) => {
     event.preventDefault();
-    const file = event.dataTransfer?.files[0];
-    if (file && !busy) void fromFile(file);
+    take(event.dataTransfer?.files[0]);
   });
-  // A file may be dropped anywhere in the window.
   useEffect(() => {
-    const allow = (event: DragEvent): void => { event.preventDefault(); };
-    const drop = (event: DragEvent): void => { dropped(event); };
+    const allow = (event: DragEvent): void => {
+      event.preventDefault();
+    };
+    const drop = (event: DragEvent): void => {
+      dropped(event);
+    };
     window.addEventListener('dragover', allow);
     window.addEventListener('drop', drop);
-    return () => { window.removeEventListener('dragover', allow); window.removeEventListener('drop', drop); };
+    return () => {
+      window.removeEventListener('dragover', allow);
+      window.removeEventListener('drop', drop);
+    };
   }, []);
-  return (
-    <div className="mb-5 flex flex-wrap items-center gap-2 border border-line bg-panel p-3">
-      <span className="font-semibold">New material</span>
-      <input aria-label="Name of the new material" placeholder="Name" value={name} onChange={(event) => { setName(event.target.value); }} className="border border-line bg-ground px-2 py-0.5" />
-      <span className="text-soft">on</span>
-      <Choose label="Model" value={model} onChange={setModel} items={models.map((each) => ({ value: each.id, title: each.name }))} />
-      <span className="text-soft">in</span>
-      <Choose label="Project" value={project} onChange={setProject} items={projects.map((each) => ({ value: each.id, title: each.name }))} />
-      <Button look="strong" disabled={busy || !project} onClick={() => { void make(model, name.trim() || 'New material'); }}>Make it</Button>
-      <label className="ml-2 cursor-pointer text-soft underline">or drop a GLB or OBJ file onto the window<input type="file" accept=".glb,.obj" className="sr-only" onChange={(event) => { const file = event.target.files?.[0]; if (file) void fromFile(file); }} /></label>
-      {message ? <p role="status" className="w-full">{message}</p> : null}
-    </div>
-  );
 }

@@ -5,68 +5,122 @@ import type { ModelPreparation } from '@/core/exchange/prepare';
 import { MODEL_LOOKS } from '@/core/evaluate/model-looks';
 import type { Picture } from '@/core/evaluate/picture';
 import type { Cure } from '@/core/mesh/diagnose';
-import { ApiFailure, sendJson } from '@/state/api';
+import { mendModel } from '@/contract/models';
+import { describeError } from '@/core/base/problem';
+import type { Problem } from '@/core/base/problem';
+import { ApiFailure, call } from '@/state/api';
 import { examine } from '@/state/model-examination';
 import type { Examination } from '@/state/model-examination';
 import { PictureCanvas } from '@/ui/PictureCanvas';
+import { ProblemNote } from '@/ui/ProblemNote';
 import { WorkerPool } from '@/workers/pool';
 import { FindingList } from './FindingList';
 import { ModelFactsTable } from './ModelFactsTable';
 import type { ModelRow } from './ModelsScreen';
 
 const PICTURE = 256;
-const told = (error: unknown): string => [error instanceof Error ? error.message : String(error), (error as { action?: string }).action ?? ''].join(' ').trim();
 
 /** A model looked over: what it is, what masks will make of it, and what mends that. */
 export function ModelPage({ model }: { readonly model: ModelRow }) {
   const { examination, looks, failure, busy, look } = useExamination(model.id);
   const [message, setMessage] = useState('');
+  const [problem, setProblem] = useState<Problem | null>(null);
   const mend = async (next: ModelPreparation, done: string): Promise<void> => {
     if (!examination) return;
     setMessage('');
+    setProblem(null);
     try {
-      await sendJson('PATCH', `/api/models/${model.id}`, { before: examination.preparation, preparation: next });
+      await call(mendModel, {
+        params: { id: model.id },
+        body: { before: examination.preparation, preparation: next },
+      });
       look();
       setMessage(done);
     } catch (error) {
       if (error instanceof ApiFailure && error.code === 'model.clash') look();
-      setMessage(told(error));
+      setProblem(describeError(error));
     }
   };
-  const cure = (asked: Cure): void => { if (examination) void mend(withCure(examination.preparation, asked), `Mended: ${CURE_DONE[asked]}. The file itself is as it was.`); };
-  const uncure = (asked: Cure): void => { if (examination) void mend(withoutCure(examination.preparation, asked), `Taken back: ${CURE_DONE[asked]}.`); };
+  const cure = (asked: Cure): void => {
+    if (examination)
+      void mend(
+        withCure(examination.preparation, asked),
+        `Mended: ${CURE_DONE[asked]}. The file itself is as it was.`,
+      );
+  };
+  const uncure = (asked: Cure): void => {
+    if (examination)
+      void mend(withoutCure(examination.preparation, asked), `Taken back: ${CURE_DONE[asked]}.`);
+  };
   return (
     <>
       <h2 className="text-[18px] font-semibold">{model.name}</h2>
-      <p className="mb-3 text-soft">{model.ownerName ? `Brought in by ${model.ownerName}` : 'Comes with Bright Loom'}{model.mayMend ? '' : '; only librarians mend it'}</p>
-      {failure ? <p role="alert" className="mb-2 text-madder">{failure}</p> : null}
-      <p role="status" className="min-h-5" data-testid="model-status">{busy || message}</p>
+      <p className="mb-3 text-soft">
+        {model.ownerName ? `Brought in by ${model.ownerName}` : 'Comes with Bright Loom'}
+        {model.mayMend ? '' : '; only librarians mend it'}
+      </p>
+      {failure ? <ProblemNote problem={failure} className="mb-2" /> : null}
+      {problem ? <ProblemNote problem={problem} className="mb-2" /> : null}
+      <p role="status" className="min-h-5" data-testid="model-status">
+        {busy || message}
+      </p>
       <div className="grid max-w-[1300px] grid-cols-[repeat(auto-fill,minmax(148px,1fr))] gap-2">
         {MODEL_LOOKS.map(({ id, title, tells }) => (
           <figure key={id}>
-            <div className="aspect-square bg-stage">{looks.get(id) ? <PictureCanvas picture={looks.get(id)} label={`${title}: ${model.name}`} className="h-full w-full" /> : null}</div>
-            <figcaption className="text-[12px]"><strong>{title}</strong> <span className="text-soft">{tells}</span></figcaption>
+            <div className="aspect-square bg-stage">
+              {looks.get(id) ? (
+                <PictureCanvas
+                  picture={looks.get(id)}
+                  label={`${title}: ${model.name}`}
+                  className="h-full w-full"
+                />
+              ) : null}
+            </div>
+            <figcaption className="text-[12px]">
+              <strong>{title}</strong> <span className="text-soft">{tells}</span>
+            </figcaption>
           </figure>
         ))}
       </div>
       {examination ? (
         <div className="mt-4 grid gap-5 lg:grid-cols-[320px_1fr]">
-          <ModelFactsTable examination={examination} mayMend={model.mayMend} onPlace={(next) => { void mend(withPlacing(examination.preparation, next), 'Read anew with that unit and axis.'); }} />
-          <FindingList diagnosis={examination.diagnosis} notes={examination.notes} applied={curesOf(examination.preparation)} mayMend={model.mayMend && busy === ''} onCure={cure} onTakeBack={uncure} />
+          <ModelFactsTable
+            examination={examination}
+            mayMend={model.mayMend}
+            onPlace={(next) => {
+              void mend(
+                withPlacing(examination.preparation, next),
+                'Read anew with that unit and axis.',
+              );
+            }}
+          />
+          <FindingList
+            diagnosis={examination.diagnosis}
+            notes={examination.notes}
+            applied={curesOf(examination.preparation)}
+            mayMend={model.mayMend && busy === ''}
+            onCure={cure}
+            onTakeBack={uncure}
+          />
         </div>
       ) : null}
     </>
   );
 }
 
-const CURE_DONE: Readonly<Record<Cure, string>> = { smooth: 'normals are made smooth by angle', weld: 'near vertices are put in one place', unwrap: 'maps use an automatic atlas', 'turn round': 'all triangles face the other way' };
+const CURE_DONE: Readonly<Record<Cure, string>> = {
+  smooth: 'normals are made smooth by angle',
+  weld: 'near vertices are put in one place',
+  unwrap: 'maps use an automatic atlas',
+  'turn round': 'all triangles face the other way',
+};
 
 /** Every look takes workers of its own, which end with it: leaving the page or mending the model stops what is under way. */
 function useExamination(id: string) {
   const [round, setRound] = useState(0);
   const [examination, setExamination] = useState<Examination | null>(null);
   const [looks, setLooks] = useState<ReadonlyMap<string, Picture>>(new Map());
-  const [failure, setFailure] = useState('');
+  const [failure, setFailure] = useState<Problem | null>(null);
   const [busy, setBusy] = useState('Reading the model …');
   useEffect(() => {
     const pool = new WorkerPool(2);
@@ -80,9 +134,22 @@ function useExamination(id: string) {
         if (live) setLooks((old) => new Map([...old, [each, picture]]));
       }
     };
-    run().catch((error: unknown) => { if (live) setFailure(told(error)); }).finally(() => { if (live) setBusy(''); });
-    return () => { live = false; pool.close(); };
+    run()
+      .catch((error: unknown) => {
+        if (live) setFailure(describeError(error));
+      })
+      .finally(() => {
+        if (live) setBusy('');
+      });
+    return () => {
+      live = false;
+      pool.close();
+    };
   }, [id, round]);
-  const look = (): void => { setBusy('Reading the model …'); setFailure(''); setRound((before) => before + 1); };
+  const look = (): void => {
+    setBusy('Reading the model …');
+    setFailure(null);
+    setRound((before) => before + 1);
+  };
   return { examination, looks, failure, busy, look };
 }

@@ -5,13 +5,17 @@ import { useState } from 'react';
 import { addCompanion, changeCompanion, companionsOf, removeCompanion, sizeCompanions } from '@/core/edit/companions';
 import { LIMITS, SURROUNDINGS_LIMITS } from '@/core/graph/document';
 import type { Companion, Companions } from '@/core/graph/document';
-import { getJson } from '@/state/api';
-import type { ModelEntry } from '@/state/api';
+import { listMaterials } from '@/contract/materials';
+import { describeError } from '@/core/base/problem';
+import type { Problem } from '@/core/base/problem';
+import { call } from '@/state/api';
+import type { ModelEntry } from '@/contract/models';
 import { commit, editorStore, endGesture } from '@/state/editor-store';
 import { useEditor } from '@/state/use-editor';
 import { Button } from '@/ui/Button';
 import { Choose } from '@/ui/Choose';
 import { NumberField } from '@/ui/NumberField';
+import { ProblemNote } from '@/ui/ProblemNote';
 import { ValueSlider } from '@/ui/ValueSlider';
 
 interface MaterialChoice { readonly id: string; readonly name: string }
@@ -22,13 +26,13 @@ const OWN = 'own';
 export function CompanionsPanel({ models }: { readonly models: readonly ModelEntry[] }) {
   const { models: beside, sizes } = useEditor((state) => companionsOf(state.document));
   const [materials, setMaterials] = useState<readonly MaterialChoice[]>([]);
-  const [problem, setProblem] = useState('');
+  const [problem, setProblem] = useState<Problem | null>(null);
   const [low, high] = SURROUNDINGS_LIMITS.turn;
   const opened = (isOpen: boolean): void => {
     if (!isOpen) return;
     const { materialId } = editorStore.getState();
-    getJson<{ materials: readonly MaterialChoice[] }>('/api/materials').then(({ materials: all }) => { setMaterials(all.filter(({ id }) => id !== materialId)); setProblem(''); })
-      .catch((error: unknown) => { setProblem(error instanceof Error ? error.message : String(error)); });
+    call(listMaterials).then(({ materials: all }) => { setMaterials(all.filter(({ id }) => id !== materialId)); setProblem(null); })
+      .catch((error: unknown) => { setProblem(describeError(error)); });
   };
   const change = (label: string, { id }: Companion, to: Parameters<typeof changeCompanion>[2], gesture: string | null = null): void => { commit(label, (current) => changeCompanion(current, id, to), gesture); };
   return (
@@ -53,7 +57,7 @@ export function CompanionsPanel({ models }: { readonly models: readonly ModelEnt
           {beside.length === 0 ? <p className="mb-2 text-soft">The current model stands alone. Put others beside it to see whether the network holds on them, too.</p> : (
             <div className="mb-2 flex items-center gap-2"><span className="text-soft">Sizes</span><Choose label="Sizes of the models" value={sizes} items={SIZES} onChange={(next) => { commit('Changed the sizes on the stage', (current) => sizeCompanions(current, next as Companions['sizes'])); }} /></div>
           )}
-          {problem ? <p role="alert" className="mb-1 text-madder">{problem}</p> : null}
+          {problem ? <ProblemNote problem={problem} /> : null}
           {beside.length < LIMITS.companions ? (
             <Choose label="Put a model beside it" value="" items={[{ value: '', title: 'Put a model beside it …' }, ...models.map(({ id, name }) => ({ value: id, title: name }))]}
               onChange={(id) => { const model = models.find((each) => each.id === id); if (model) commit('Put a model on the stage', (current) => addCompanion(current, model)); }} />

@@ -1,6 +1,7 @@
 'use client';
 import { useEffect, useState } from 'react';
 import type { RefObject } from 'react';
+import { describeError, problemText } from '@/core/base/problem';
 import type { Evaluation } from '@/state/evaluation';
 import { editorStore } from '@/state/editor-store';
 import { useEditor } from '@/state/use-editor';
@@ -25,7 +26,7 @@ export function PickPrompt({ evaluation, host, renderer }: { readonly evaluation
         const refused = picked ? picking.take(picked) : 'There is no model there. Click on the surface of the current model.';
         setAnswer(refused ?? '');
         if (refused === null) leave();
-      }).catch((error: unknown) => { setAnswer(error instanceof Error ? error.message : String(error)); });
+      }).catch((error: unknown) => { setAnswer(problemText(describeError(error))); });
     };
     const key = (event: KeyboardEvent): void => { if (event.key === 'Escape') { event.stopPropagation(); leave(); } };
     element.addEventListener('pointerdown', down);

@@ -3,7 +3,7 @@ import { Frame } from 'lucide-react';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { beaconsOf } from '@/core/edit/beacons';
 import type { BeaconInput } from '@/core/edit/beacons';
-import type { ModelEntry } from '@/state/api';
+import type { ModelEntry } from '@/contract/models';
 import type { Evaluation } from '@/state/evaluation';
 import { boardAt, editorStore, togglePin } from '@/state/editor-store';
 import { useEditor } from '@/state/use-editor';

@@ -1,6 +1,7 @@
 import { toast } from 'sonner';
 import { moveBeacon } from '@/core/edit/beacons';
-import { WorkerProblem, isLost } from '@/workers/answer';
+import { describeError, problemText } from '@/core/base/problem';
+import { isLost } from '@/workers/answer';
 import type { Evaluation } from '@/state/evaluation';
 import { commit, editorStore, endGesture } from '@/state/editor-store';
 import { RemoteStage } from './remote-stage';
@@ -26,7 +27,7 @@ export function keepStage(host: HTMLElement, evaluation: Evaluation, mode: Stage
       onStage(stage);
     } catch (error) {
       if (isLost(error)) again();
-      else if (!isClosed) onFailure(error instanceof WorkerProblem ? `${error.message} ${error.action}` : `The 3D view could not be started: ${String(error)} Reload the page.`);
+      else if (!isClosed) onFailure(problemText(describeError(error)));
     }
   };
   const again = (): void => {

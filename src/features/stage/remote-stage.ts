@@ -7,6 +7,7 @@ import type { MeshMap } from '@/core/mesh/mesh-map';
 import type { StageLook } from '@/state/editor-store';
 import { buffersOfFill } from '@/state/fill-parts';
 import type { FillSource, ModelFeed, StageFeed } from '@/state/stage-feed';
+import { describeError } from '@/core/base/problem';
 import { WorkerProblem, attempt, lostWorker, settled } from '@/workers/answer';
 import { ended } from '@/workers/life';
 import { listenTo } from './stage-input';
@@ -15,7 +16,7 @@ import type { SceneBox } from './stage-lights';
 import type { StageEvents, StageFacts, StageMode, StageReport, StageWorker } from './stage.worker';
 
 type StageReporter = (report: Promise<StageReport>) => void;
-const failureOf = (error: unknown): string => `The 3D view failed: ${error instanceof Error ? error.message : String(error)} Your work is kept; reload the page.`;
+const failureOf = (error: unknown): string => `The 3D view failed: ${describeError(error).message} Your work is kept; reload the page.`;
 const sizeOf = (host: HTMLElement): StageSize => ({ width: Math.max(1, host.clientWidth), height: Math.max(1, host.clientHeight), ratio: Math.min(2, window.devicePixelRatio) });
 
 /** A model of the stage, as the page sees it; what the worker has already is not sent twice. */
@@ -93,7 +94,7 @@ export class RemoteStage implements StageFeed {
       onLost: () => { this.lose(); },
       fill: (name, ...asked) => attempt(async () => {
         const source = this.sources.get(name);
-        if (!source) throw new WorkerProblem('stage.left', 'The model left the stage.', '');
+        if (!source) throw new WorkerProblem({ code: 'stage.left', message: 'The model left the stage.', kept: '', action: '' });
         try {
           const result = await source(...asked);
           return Comlink.transfer(result, buffersOfFill(result));

@@ -1,5 +1,5 @@
 import * as Comlink from 'comlink';
-import { AppError } from '@/core/base/diagnostic';
+import { AppError, messageOf } from '@/core/base/diagnostic';
 import type { ImageAtlas } from '@/core/base/image';
 import type { ModelBounds, Placing } from '@/core/compile/model-scale';
 import type { BeaconInput, PlacedBeacon } from '@/core/edit/beacons';
@@ -73,7 +73,7 @@ function open(canvas: OffscreenCanvas, size: StageSize, mode: StageMode | null, 
   try {
     stage = new StageRenderer(canvas, element, size, { onCamera: (camera) => { events.onCamera(camera); }, onBeacon: (...moved) => { events.onBeacon(...moved); } }, mode);
   } catch (error) {
-    throw new AppError('stage.no-webgl', `The 3D view cannot be drawn here: ${error instanceof Error ? error.message : String(error)}`, 'Swatches and bakes work without it. Allow WebGL 2 in the browser, or use another one.');
+    throw new AppError('stage.no-webgl', `The 3D view cannot be drawn here: ${messageOf(error)}`, 'Swatches and bakes work without it. Allow WebGL 2 in the browser, or use another one.');
   }
   canvas.addEventListener('webglcontextlost', () => { events.onLost(); });
   opened = { stage, events };

@@ -1,13 +1,46 @@
 import type { Role } from '../authentication';
 
-export interface DemoPerson { readonly id: string; readonly name: string; readonly email: string; readonly role: Role; readonly projects: readonly string[] }
+export interface DemoPerson {
+  readonly id: string;
+  readonly name: string;
+  readonly email: string;
+  readonly role: Role;
+  readonly projects: readonly string[];
+}
 
-export const DEMO_PROJECTS = [{ id: 'ferry', name: 'Lantern ferry' }, { id: 'heron', name: 'Night heron' }] as const;
+export const DEMO_PROJECTS = [
+  { id: 'ferry', name: 'Lantern ferry' },
+  { id: 'heron', name: 'Night heron' },
+] as const;
 
 /** Made-up people of the made-up studio. */
 export const DEMO_PEOPLE: readonly DemoPerson[] = [
-  { id: 'maren', name: 'Maren Holt', email: 'maren@studio.example', role: 'author', projects: ['ferry'] },
-  { id: 'tove', name: 'Tove Lindqvist', email: 'tove@studio.example', role: 'artist', projects: ['ferry'] },
-  { id: 'ilo', name: 'Ilo Brandt', email: 'ilo@studio.example', role: 'artist', projects: ['heron'] },
-  { id: 'sefa', name: 'Sefa Quist', email: 'sefa@studio.example', role: 'librarian', projects: ['ferry', 'heron'] },
+  {
+    id: 'maren',
+    name: 'Maren Holt',
+    email: 'maren@studio.example',
+    role: 'author',
+    projects: ['ferry'],
+  },
+  {
+    id: 'tove',
+    name: 'Tove Lindqvist',
+    email: 'tove@studio.example',
+    role: 'artist',
+    projects: ['ferry'],
+  },
+  {
+    id: 'ilo',
+    name: 'Ilo Brandt',
+    email: 'ilo@studio.example',
+    role: 'artist',
+    projects: ['heron'],
+  },
+  {
+    id: 'sefa',
+    name: 'Sefa Quist',
+    email: 'sefa@studio.example',
+    role: 'librarian',
+    projects: ['ferry', 'heron'],
+  },
 ];

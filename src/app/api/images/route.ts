@@ -1,6 +1,8 @@
-import { listImages } from '@/db/queries/images';
-import { route } from '@/server/http';
-import { uploadImage } from '@/server/images';
+import * as contract from '@/contract/images';
+import { serve } from '@/server/http/serve';
+import { listImages, uploadImage } from '@/server/images';
 
-export const GET = route(async () => Response.json({ images: await listImages() }));
-export const POST = route(async (user, request) => Response.json(await uploadImage(user, request), { status: 201 }));
+export const GET = serve(contract.listImages, async () => ({ images: await listImages() }));
+export const POST = serve(contract.uploadImage, ({ user, query, readFile }) =>
+  uploadImage(user, query, readFile),
+);

@@ -1,6 +1,10 @@
-import { listModels } from '@/db/queries/models';
-import { route } from '@/server/http';
-import { uploadModel } from '@/server/models';
+import * as contract from '@/contract/models';
+import { serve } from '@/server/http/serve';
+import { listModels, uploadModel } from '@/server/models';
 
-export const GET = route(async (user) => Response.json({ models: await listModels(user.id) }));
-export const POST = route(async (user, request) => Response.json(await uploadModel(user, request), { status: 201 }));
+export const GET = serve(contract.listModels, async ({ user }) => ({
+  models: await listModels(user),
+}));
+export const POST = serve(contract.uploadModel, ({ user, query, readFile }) =>
+  uploadModel(user, query, readFile),
+);

@@ -1,4 +1,8 @@
-import { listProjects } from '@/db/queries/materials';
-import { route } from '@/server/http';
+import { getSession } from '@/contract/session';
+import { serve } from '@/server/http/serve';
+import { listProjects } from '@/server/projects';
 
-export const GET = route(async (user) => Response.json({ user, projects: await listProjects(user.id) }));
+export const GET = serve(getSession, async ({ user }) => ({
+  user,
+  projects: await listProjects(user),
+}));

@@ -1,7 +1,6 @@
 import { notFound } from 'next/navigation';
 import { AccountMenu } from '@/features/account/AccountMenu';
 import { EntryPage } from '@/features/library/EntryPage';
-import type { EntryView } from '@/features/library/library-types';
 import { AppError } from '@/core/base/diagnostic';
 import { openEntry } from '@/server/library';
 import { mayWithdraw } from '@/server/rights';
@@ -15,7 +14,7 @@ export default async function LibraryEntryPage({ params }: { params: Promise<{ i
   return (
     <div className="flex h-full flex-col">
       <TopBar here="library"><AccountMenu name={user.name} role={user.role} /></TopBar>
-      <main className="flex-1 overflow-auto p-5"><EntryPage entry={JSON.parse(JSON.stringify(entry)) as EntryView} mayWithdraw={mayWithdraw(user.role)} /></main>
+      <main className="flex-1 overflow-auto p-5"><EntryPage entry={entry} mayWithdraw={mayWithdraw(user.role)} /></main>
     </div>
   );
 }

@@ -4,23 +4,69 @@ import { useState } from 'react';
 import { toast } from 'sonner';
 import type { Clash, Saver } from '@/state/saving';
 import { Button } from '@/ui/Button';
+import { tellProblem } from '@/ui/tell-problem';
 
 /** Two people saved the same material: both versions are kept, whichever is gone on with. */
-export function ClashDialog({ clash, saver, onDone }: { readonly clash: Clash; readonly saver: Saver; readonly onDone: () => void }) {
+export function ClashDialog({
+  clash,
+  saver,
+  onDone,
+}: {
+  readonly clash: Clash;
+  readonly saver: Saver;
+  readonly onDone: () => void;
+}) {
   const [busy, setBusy] = useState(false);
   const act = (work: () => Promise<string>): void => {
     setBusy(true);
-    work().then((said) => { toast(said); onDone(); }, (error: unknown) => { toast.error(error instanceof Error ? error.message : String(error)); setBusy(false); });
+    work().then(
+      (said) => {
+        toast(said);
+        onDone();
+      },
+      (error: unknown) => {
+        tellProblem(error);
+        setBusy(false);
+      },
+    );
   };
   return (
     <AlertDialog.Root open>
       <AlertDialog.Portal>
-        <AlertDialog.Content className="fixed top-24 right-6 z-50 w-[400px] border border-madder bg-panel p-4 text-ink shadow-2xl" data-testid="clash">
-          <AlertDialog.Title className="mb-1 text-[16px] font-semibold">Two versions</AlertDialog.Title>
-          <AlertDialog.Description className="mb-3">{clash.theirs.authorName} saved revision {clash.theirs.revision} of this material while you were working on it. Both versions are kept. Which one do you go on with?</AlertDialog.Description>
+        <AlertDialog.Content
+          className="fixed top-24 right-6 z-50 w-[400px] border border-madder bg-panel p-4 text-ink shadow-2xl"
+          data-testid="clash"
+        >
+          <AlertDialog.Title className="mb-1 text-[16px] font-semibold">
+            Two versions
+          </AlertDialog.Title>
+          <AlertDialog.Description className="mb-3">
+            {clash.theirs.authorName} saved revision {clash.theirs.revision} of this material while
+            you were working on it. Both versions are kept. Which one do you go on with?
+          </AlertDialog.Description>
           <div className="flex flex-col gap-2">
-            <Button disabled={busy} onClick={() => { act(async () => { await saver.keepMine(); return 'Your version is now on top; theirs stays in the history.'; }); }}>Mine, as the next revision (theirs stays in the history)</Button>
-            <Button disabled={busy} onClick={() => { act(async () => { await saver.takeTheirs(); return 'Their version is open; yours was saved as a material of its own.'; }); }}>Theirs (mine is saved as a material of its own)</Button>
+            <Button
+              disabled={busy}
+              onClick={() => {
+                act(async () => {
+                  await saver.keepMine();
+                  return 'Your version is now on top; theirs stays in the history.';
+                });
+              }}
+            >
+              Mine, as the next revision (theirs stays in the history)
+            </Button>
+            <Button
+              disabled={busy}
+              onClick={() => {
+                act(async () => {
+                  await saver.takeTheirs();
+                  return 'Their version is open; yours was saved as a material of its own.';
+                });
+              }}
+            >
+              Theirs (mine is saved as a material of its own)
+            </Button>
           </div>
         </AlertDialog.Content>
       </AlertDialog.Portal>

@@ -2,41 +2,72 @@
 import { Redo2, Undo2 } from 'lucide-react';
 import { toast } from 'sonner';
 import { useEffect } from 'react';
-import { AppError, messageOf } from '@/core/base/diagnostic';
 import { tidyNodes } from '@/core/edit/tidy';
 import { changeBoard } from '@/core/edit/nodes';
 import { groupSelection, ungroup } from '@/core/edit/group';
-import type { ModelEntry } from '@/state/api';
-import { commit, currentBoard, editorStore, redo, requestFit, select, undo } from '@/state/editor-store';
+import type { ModelEntry } from '@/contract/models';
+import {
+  commit,
+  currentBoard,
+  editorStore,
+  redo,
+  requestFit,
+  select,
+  undo,
+} from '@/state/editor-store';
 import type { SaveState } from '@/state/editor-store';
 import type { Saver } from '@/state/saving';
 import { useEditor } from '@/state/use-editor';
 import { Button } from '@/ui/Button';
 import { Choose } from '@/ui/Choose';
+import { tellProblem } from '@/ui/tell-problem';
 
 const SAVE_WORDS: Record<SaveState, string> = {
-  saved: 'Saved', unsaved: 'Not saved yet', saving: 'Saving …', offline: 'Kept in this browser; the server is away', clash: 'Two versions', 'signed-out': 'Signed out; kept in this browser', refused: 'Not saved',
+  saved: 'Saved',
+  unsaved: 'Not saved yet',
+  saving: 'Saving …',
+  offline: 'Kept in this browser; the server is away',
+  clash: 'Two versions',
+  'signed-out': 'Signed out; kept in this browser',
+  refused: 'Not saved',
 };
-interface Props { readonly models: readonly ModelEntry[]; readonly saver: Saver; readonly onModel: (id: string, name: string) => void; readonly onBake: () => void; readonly onLibrary: () => void }
+interface Props {
+  readonly models: readonly ModelEntry[];
+  readonly saver: Saver;
+  readonly onModel: (id: string, name: string) => void;
+  readonly onBake: () => void;
+  readonly onLibrary: () => void;
+}
 
 /** Packages the selection. The network is saved just before, so that the proof has something to compare with. */
 async function packageSelection(saver: Saver): Promise<void> {
   const ids = editorStore.getState().selection.filter((id) => !id.includes(':'));
-  if (ids.length === 0) { toast('Select the cards to package first.'); return; }
+  if (ids.length === 0) {
+    toast('Select the cards to package first.');
+    return;
+  }
   const saved = await saver.flush();
   const { materialId, revision, path } = editorStore.getState();
   try {
     let nodeId = '';
     commit('Packaged as a group', (document, board) => {
-      const grouped = groupSelection(document, { board, ids, name: 'New group', path, ...(saved ? { source: { materialId, revision } } : {}) });
+      const grouped = groupSelection(document, {
+        board,
+        ids,
+        name: 'New group',
+        path,
+        ...(saved ? { source: { materialId, revision } } : {}),
+      });
       nodeId = grouped.nodeId;
       return grouped.document;
     });
     select([nodeId]);
-    toast(`Packaged ${String(ids.length)} ${ids.length === 1 ? 'node' : 'nodes'}. Double-click the card to open it.`);
+    toast(
+      `Packaged ${String(ids.length)} ${ids.length === 1 ? 'node' : 'nodes'}. Double-click the card to open it.`,
+    );
     if (!saved) toast('The network could not be saved first, so this group has no proof.');
   } catch (error) {
-    toast.error(error instanceof AppError ? `${error.message} ${error.action}` : messageOf(error));
+    tellProblem(error);
   }
 }
 
@@ -45,7 +76,7 @@ function openUp(): void {
   try {
     if (id) commit('Opened a group up', (document, board) => ungroup(document, board, id));
   } catch (error) {
-    toast.error(error instanceof AppError ? `${error.message} ${error.action}` : messageOf(error));
+    tellProblem(error);
   }
 }
 
@@ -65,21 +96,89 @@ export function EditorBar({ models, saver, onModel, onBake, onLibrary }: Props) 
       else void packageSelection(saver);
     };
     window.addEventListener('keydown', key);
-    return () => { window.removeEventListener('keydown', key); };
+    return () => {
+      window.removeEventListener('keydown', key);
+    };
   }, [saver]);
   const calm = saveState === 'saved' || saveState === 'saving' || saveState === 'unsaved';
   return (
     <>
-      <input aria-label="Name of the material" key={`${materialId}${name}`} defaultValue={name} className="w-[190px] bg-transparent font-semibold" onKeyDown={(event) => { if (event.key === 'Enter') event.currentTarget.blur(); event.stopPropagation(); }}
-        onBlur={(event) => { const next = event.target.value.trim(); if (next && next !== name) commit('Named the material', (document) => ({ ...document, name: next })); }} />
-      <span role="status" data-testid="save-state" className={`text-[12px] ${calm ? 'text-soft' : 'text-madder'}`} title={saveMessage}>{SAVE_WORDS[saveState]}</span>
-      <span className="flex">
-        <Button look="quiet" aria-label="Undo" title={past ? `Undo: ${past}` : 'Nothing to undo'} disabled={!past} onClick={() => { undo(); }}><Undo2 size={14} /></Button>
-        <Button look="quiet" aria-label="Redo" title={future ? `Do again: ${future}` : 'Nothing to do again'} disabled={!future} onClick={() => { redo(); }}><Redo2 size={14} /></Button>
+      <input
+        aria-label="Name of the material"
+        key={`${materialId}${name}`}
+        defaultValue={name}
+        className="w-[190px] bg-transparent font-semibold"
+        onKeyDown={(event) => {
+          if (event.key === 'Enter') event.currentTarget.blur();
+          event.stopPropagation();
+        }}
+        onBlur={(event) => {
+          const next = event.target.value.trim();
+          if (next && next !== name)
+            commit('Named the material', (document) => ({ ...document, name: next }));
+        }}
+      />
+      <span
+        role="status"
+        data-testid="save-state"
+        className={`text-[12px] ${calm ? 'text-soft' : 'text-madder'}`}
+        title={saveMessage}
+      >
+        {SAVE_WORDS[saveState]}
       </span>
-      <Choose label="Model on the stage" value={modelId} items={models.map((model) => ({ value: model.id, title: model.name }))} onChange={(id) => { onModel(id, models.find((model) => model.id === id)?.name ?? 'Model'); }} />
-      <Button onClick={() => { commit('Tidied the board', (document) => changeBoard(document, currentBoard(), (network) => ({ ...network, nodes: tidyNodes(network) }))); requestFit(); }}>Tidy</Button>
-      <Button onClick={() => { void packageSelection(saver); }} title="Ctrl+G">Package</Button>
+      <span className="flex">
+        <Button
+          look="quiet"
+          aria-label="Undo"
+          title={past ? `Undo: ${past}` : 'Nothing to undo'}
+          disabled={!past}
+          onClick={() => {
+            undo();
+          }}
+        >
+          <Undo2 size={14} />
+        </Button>
+        <Button
+          look="quiet"
+          aria-label="Redo"
+          title={future ? `Do again: ${future}` : 'Nothing to do again'}
+          disabled={!future}
+          onClick={() => {
+            redo();
+          }}
+        >
+          <Redo2 size={14} />
+        </Button>
+      </span>
+      <Choose
+        label="Model on the stage"
+        value={modelId}
+        items={models.map((model) => ({ value: model.id, title: model.name }))}
+        onChange={(id) => {
+          onModel(id, models.find((model) => model.id === id)?.name ?? 'Model');
+        }}
+      />
+      <Button
+        onClick={() => {
+          commit('Tidied the board', (document) =>
+            changeBoard(document, currentBoard(), (network) => ({
+              ...network,
+              nodes: tidyNodes(network),
+            })),
+          );
+          requestFit();
+        }}
+      >
+        Tidy
+      </Button>
+      <Button
+        onClick={() => {
+          void packageSelection(saver);
+        }}
+        title="Ctrl+G"
+      >
+        Package
+      </Button>
       <Button onClick={onLibrary}>Library</Button>
       <Button onClick={onBake}>Bake</Button>
     </>

@@ -9,11 +9,42 @@ export function Trail() {
   const path = useEditor((state) => state.path);
   const document = useEditor((state) => state.document);
   if (path.length === 0) return null;
-  const names = path.map((_, k) => { const node = findNode(document, path.slice(0, k + 1)); return (node && groupOf(document, node)?.name) ?? 'group'; });
+  const names = path.map((_, k) => {
+    const node = findNode(document, path.slice(0, k + 1));
+    return (node && groupOf(document, node)?.name) ?? 'group';
+  });
   return (
-    <nav aria-label="Opened groups" className="flex items-center gap-2 border-b border-line bg-panel px-2 py-0.5 text-[12px]">
-      <button type="button" className="underline" onClick={() => { leaveTo(0); }}>{document.name}</button>
-      {names.map((name, k) => <span key={path.slice(0, k + 1).join('/')}>› {k === names.length - 1 ? <strong>{name}</strong> : <button type="button" className="underline" onClick={() => { leaveTo(k + 1); }}>{name}</button>}</span>)}
+    <nav
+      aria-label="Opened groups"
+      className="flex items-center gap-2 border-b border-line bg-panel px-2 py-0.5 text-[12px]"
+    >
+      <button
+        type="button"
+        className="underline"
+        onClick={() => {
+          leaveTo(0);
+        }}
+      >
+        {document.name}
+      </button>
+      {names.map((name, k) => (
+        <span key={path.slice(0, k + 1).join('/')}>
+          ›{' '}
+          {k === names.length - 1 ? (
+            <strong>{name}</strong>
+          ) : (
+            <button
+              type="button"
+              className="underline"
+              onClick={() => {
+                leaveTo(k + 1);
+              }}
+            >
+              {name}
+            </button>
+          )}
+        </span>
+      ))}
     </nav>
   );
 }

@@ -1,9 +1,11 @@
+import { readPicture } from '@/contract/images';
 import { AppError } from '@/core/base/diagnostic';
+import { fileResponse } from '@/server/http/file-response';
+import { serve } from '@/server/http/serve';
 import { findPicture } from '@/server/pictures';
-import { route } from '@/server/http';
 
-export const GET = route<{ hash: string }>(async (user, _request, { hash }) => {
-  const file = /^[0-9a-f]{64}$/.test(hash) ? await findPicture(user, hash) : undefined;
+export const GET = serve(readPicture, async ({ user, params }) => {
+  const file = await findPicture(user, params.hash);
   if (!file) throw new AppError('blob.not-found', 'There is no such picture.', '', { status: 404 });
-  return new Response(new Uint8Array(file.bytes), { headers: { 'Content-Type': file.mediaType, 'Cache-Control': 'private, max-age=31536000, immutable' } });
+  return fileResponse(file);
 });

@@ -1,7 +1,8 @@
-import { route } from '@/server/http';
+import { readImage } from '@/contract/images';
+import { fileResponse } from '@/server/http/file-response';
+import { serve } from '@/server/http/serve';
 import { imageFile } from '@/server/images';
 
-export const GET = route<{ hash: string }>(async (_user, _request, { hash }) => {
-  const file = await imageFile(hash);
-  return new Response(file.bytes, { headers: { 'Content-Type': file.mediaType, 'Cache-Control': 'private, max-age=31536000, immutable', 'Content-Security-Policy': "default-src 'none'; sandbox" } });
-});
+export const GET = serve(readImage, async ({ params }) =>
+  fileResponse(await imageFile(params.hash)),
+);

@@ -1,4 +1,5 @@
-import { route } from '@/server/http';
+import * as contract from '@/contract/library';
+import { serve } from '@/server/http/serve';
 import { openEntry } from '@/server/library';
 
-export const GET = route<{ id: string }>(async (user, _request, { id }) => Response.json(await openEntry(user, id)));
+export const GET = serve(contract.openEntry, ({ user, params }) => openEntry(user, params.id));

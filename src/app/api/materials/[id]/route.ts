@@ -1,10 +1,10 @@
-import Joi from 'joi';
-import { readBody, route } from '@/server/http';
+import * as contract from '@/contract/materials';
+import { serve } from '@/server/http/serve';
 import { openMaterial, saveMaterial } from '@/server/materials';
 
-const body = Joi.object<{ base: number; modelId: string; document: unknown }>({
-  base: Joi.number().integer().min(1).required(), modelId: Joi.string().max(80).required(), document: Joi.object().unknown().required(),
-});
-
-export const GET = route<{ id: string }>(async (user, _request, { id }) => Response.json(await openMaterial(user, id)));
-export const PUT = route<{ id: string }>(async (user, request, { id }) => Response.json(await saveMaterial(user, id, await readBody(request, body))));
+export const GET = serve(contract.openMaterial, ({ user, params }) =>
+  openMaterial(user, params.id),
+);
+export const PUT = serve(contract.saveMaterial, ({ user, params, body }) =>
+  saveMaterial(user, params.id, body),
+);

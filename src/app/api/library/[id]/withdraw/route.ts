@@ -1,11 +1,8 @@
-import Joi from 'joi';
-import { readBody, route } from '@/server/http';
+import { withdrawRelease } from '@/contract/library';
+import { serve } from '@/server/http/serve';
 import { withdraw } from '@/server/library';
 
-const body = Joi.object<{ version: string; reason: string }>({ version: Joi.string().max(20).required(), reason: Joi.string().trim().min(3).max(500).required() });
-
-export const POST = route<{ id: string }>(async (user, request, { id }) => {
-  const { version, reason } = await readBody(request, body);
-  await withdraw(user, id, version, reason);
-  return Response.json({ withdrawn: version });
+export const POST = serve(withdrawRelease, async ({ user, params, body }) => {
+  await withdraw(user, params.id, body.version, body.reason);
+  return { withdrawn: body.version };
 });

@@ -1,8 +1,7 @@
-import { AppError } from '@/core/base/diagnostic';
-import { route } from '@/server/http';
+import { openRevision } from '@/contract/materials';
+import { serve } from '@/server/http/serve';
 import { openMaterial } from '@/server/materials';
 
-export const GET = route<{ id: string; number: string }>(async (user, _request, { id, number }) => {
-  if (!/^\d{1,9}$/.test(number)) throw new AppError('revision.not-found', 'That is not a revision.', '', { status: 404 });
-  return Response.json(await openMaterial(user, id, Number(number)));
-});
+export const GET = serve(openRevision, ({ user, params }) =>
+  openMaterial(user, params.id, Number(params.number)),
+);

@@ -1,0 +1,50 @@
+/** Builds the application where its sources have changed since the last build. */
+import { spawnSync } from 'node:child_process';
+import { createHash } from 'node:crypto';
+import { existsSync, readFileSync, readdirSync, writeFileSync } from 'node:fs';
+import path from 'node:path';
+
+const CONFIGURATION = [
+  'package-lock.json',
+  'next.config.ts',
+  'tsconfig.json',
+  'postcss.config.mjs',
+];
+
+/** A hash of everything the build reads. */
+function sourceHash(root: string): string {
+  const hash = createHash('sha256');
+  const visit = (at: string): void => {
+    const entries = readdirSync(at, { withFileTypes: true });
+    for (const entry of entries.sort((a, b) => a.name.localeCompare(b.name))) {
+      const full = path.join(at, entry.name);
+      if (entry.isDirectory()) visit(full);
+      else if (!/\.test\.tsx?$/.test(entry.name)) {
+        hash.update(full.slice(root.length)).update(readFileSync(full));
+      }
+    }
+  };
+  visit(path.join(root, 'src'));
+  for (const file of CONFIGURATION) hash.update(readFileSync(path.join(root, file)));
+  return hash.digest('hex');
+}
+
+export function build(root: string, say: (text: string) => void): void {
+  const stamp = path.join(root, '.next/bright-loom-sources');
+  const wanted = sourceHash(root);
+  if (existsSync(stamp) && readFileSync(stamp, 'utf8') === wanted) {
+    say('the build is up to date');
+    return;
+  }
+  say('building (about a minute, once per change)');
+  const env = { ...process.env, NEXT_TELEMETRY_DISABLED: '1', NODE_ENV: 'production' } as const;
+  const result = spawnSync('node_modules/.bin/next', ['build'], {
+    cwd: root,
+    stdio: ['ignore', 'pipe', 'pipe'],
+    encoding: 'utf8',
+    env,
+  });
+  if (result.status !== 0) throw new Error(`The build failed:\n${result.stdout}\n${result.stderr}`);
+  writeFileSync(stamp, wanted);
+  say('built');
+}

@@ -1,0 +1,91 @@
+import { documentSchema } from '@/core/graph/schema';
+import type { NetworkDocument } from '@/core/graph/document';
+import {
+  identifier,
+  list,
+  matching,
+  moment,
+  nullable,
+  object,
+  record,
+  sha256,
+  text,
+  whole,
+} from './forms';
+import type { TypeOf } from './forms';
+import { answers, defineRoute, json } from './route';
+
+/** Most bytes of a saved document; one of 5,000 nodes has about 1.5 million. */
+export const DOCUMENT_BYTES = 8 * 1024 * 1024;
+export const documentForm = object<NetworkDocument>(documentSchema);
+
+const one = record({ id: identifier });
+
+export const materialSummaryForm = record({
+  id: identifier,
+  name: text(200),
+  projectId: identifier,
+  projectName: text(200),
+  ownerName: text(200),
+  modelId: identifier,
+  modelName: text(200),
+  head: whole(1),
+  swatchHash: nullable(sha256),
+  updatedAt: moment,
+});
+export type MaterialSummary = TypeOf<typeof materialSummaryForm>;
+
+/** A material as it is opened: a revision of it with its document. */
+export const openedMaterialForm = record({
+  id: identifier,
+  name: text(200),
+  projectId: identifier,
+  modelId: identifier,
+  revision: whole(1),
+  document: documentForm,
+  authorName: text(200),
+  savedAt: moment,
+});
+export type OpenedMaterial = TypeOf<typeof openedMaterialForm>;
+
+/** All materials of one's projects, the one saved last first. */
+export const listMaterials = defineRoute('GET', '/api/materials', {
+  who: { audience: 'signed-in' },
+  answer: answers(record({ materials: list(materialSummaryForm, 100000) })),
+});
+
+/** Makes a material in a project one is a member of. */
+export const createMaterial = defineRoute('POST', '/api/materials', {
+  who: { audience: 'members' },
+  body: json(
+    record({ projectId: identifier, modelId: identifier, document: documentForm }),
+    DOCUMENT_BYTES,
+  ),
+  answer: answers(record({ id: identifier, revision: whole(1) })),
+  status: 201,
+});
+
+/** A material with its newest document. */
+export const openMaterial = defineRoute('GET', '/api/materials/:id', {
+  who: { audience: 'readers' },
+  params: one,
+  answer: answers(openedMaterialForm),
+});
+
+/** A material as it was at a revision. */
+export const openRevision = defineRoute('GET', '/api/materials/:id/revisions/:number', {
+  who: { audience: 'readers' },
+  params: record({ id: identifier, number: matching(/^\d{1,9}$/, 9) }),
+  answer: answers(openedMaterialForm),
+});
+
+/** Saves on top of the revision `base`; 409 with the other version where somebody saved meanwhile. */
+export const saveMaterial = defineRoute('PUT', '/api/materials/:id', {
+  who: { audience: 'readers' },
+  params: one,
+  body: json(
+    record({ base: whole(1), modelId: identifier, document: documentForm }),
+    DOCUMENT_BYTES,
+  ),
+  answer: answers(record({ revision: whole(1) })),
+});

@@ -1,0 +1,56 @@
+import { MODEL_LIMITS } from '@/core/exchange/model-soup';
+import { preparationForm, mapForm } from './model-forms';
+import { identifier, list, nullable, optional, record, text } from './forms';
+import type { TypeOf } from './forms';
+import { RESPONSE, answers, defineRoute, json } from './route';
+
+const one = record({ id: identifier });
+const modelRowForm = record({
+  id: identifier,
+  name: text(200),
+  projectId: nullable(identifier),
+  ownerName: nullable(text(200)),
+});
+export type ModelEntry = TypeOf<typeof modelRowForm>;
+
+/** The models one may put on the stage: those for everyone and those of one's projects. */
+export const listModels = defineRoute('GET', '/api/models', {
+  who: { audience: 'signed-in' },
+  answer: answers(record({ models: list(modelRowForm, 100000) })),
+});
+
+/** Takes a GLB or OBJ file into a project. */
+export const uploadModel = defineRoute('POST', '/api/models', {
+  who: { audience: 'members' },
+  query: record({ project: identifier, name: optional(text(200)) }),
+  body: { kind: 'file', limit: MODEL_LIMITS.bytes },
+  answer: answers(record({ id: identifier, name: text(200) })),
+  status: 201,
+});
+
+/** The file, with what is mended in it each time it is read. Its tag names both, and so do maps measured of it. */
+export const readModelFile = defineRoute('GET', '/api/models/:id', {
+  who: { audience: 'readers' },
+  params: one,
+  answer: RESPONSE,
+});
+
+/** Changes what is mended in a model; 409 where somebody else did meanwhile. */
+export const mendModel = defineRoute('PATCH', '/api/models/:id', {
+  who: { audience: 'readers' },
+  params: one,
+  body: json(record({ before: preparationForm, preparation: preparationForm })),
+  answer: answers(record({ preparation: preparationForm })),
+});
+
+/**
+ * The values of a finished mesh map, deflated 32-bit floats (zlib), where it was measured before; else 204
+ * and the browser measures it. The settings are JSON in the query.
+ */
+export const readMeshMap = defineRoute('GET', '/api/models/:id/maps', {
+  who: { audience: 'readers' },
+  params: one,
+  query: record({ settings: mapForm }),
+  answer: RESPONSE,
+  status: 204,
+});

@@ -1,0 +1,56 @@
+import { identifier, object, record, sha256 } from '@/contract/forms';
+import { publicationForm } from '@/contract/library';
+import { preparationForm } from '@/contract/model-forms';
+import type { MapSettings } from '@/core/mesh/analysis';
+import { AppError } from '@/core/base/diagnostic';
+import { findOwner } from '@/db/queries/owners';
+import { runMap } from '../mesh-maps';
+import { publish } from '../publish';
+import { drawSwatch } from '../swatches';
+import { defineJob } from './define-job';
+import type { JobKind } from './define-job';
+import { MESH_MAP, PUBLICATION, SWATCH } from './lanes';
+
+const publication = defineJob({
+  ...PUBLICATION,
+  tries: 3,
+  timeoutSeconds: 180,
+  form: publicationForm,
+  run: async (request, { userId, report }) => {
+    if (userId === null) throw new AppError('job.nobody', 'Whoever asked for this is gone.', '');
+    return publish(userId, request, report);
+  },
+});
+
+const swatch = defineJob({
+  ...SWATCH,
+  tries: 2,
+  timeoutSeconds: 120,
+  form: record({ materialId: identifier }),
+  run: async ({ materialId }) => {
+    const owner = await findOwner(materialId);
+    if (owner) await drawSwatch(materialId, owner);
+    return {};
+  },
+});
+
+const meshMap = defineJob({
+  ...MESH_MAP,
+  tries: 2,
+  timeoutSeconds: 1800,
+  form: record({
+    blobHash: sha256,
+    preparation: preparationForm,
+    settings: object<MapSettings>(),
+  }),
+  run: async (task, { report }) => {
+    await runMap(task, report);
+    return {};
+  },
+});
+
+const ALL = [publication, swatch, meshMap] as unknown as readonly JobKind<unknown>[];
+
+/** @returns undefined for a kind that this release does not know */
+export const findKind = (kind: string): JobKind<unknown> | undefined =>
+  ALL.find((each) => each.kind === kind);
