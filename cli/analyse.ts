@@ -56,6 +56,6 @@ function drawMap(analysis: MeshAnalysis, { kind, settings, choices, store }: Map
   const values = new Float32Array(size * size), covered = new Uint8Array(size * size);
   raster.texels.forEach((texel, k) => { values[texel] = store(measured[k] as number, analysis.mesh.size); covered[texel] = 1; });
   fillGutter(values, planGutter(covered, size, GUTTER), 1);
-  const layout = { width: size, height: size, channels: 1, depth: 16 } as const;
+  const layout = { width: size, height: size, channels: 1, depth: 16, meaning: 'linear' } as const;
   return joinStrips(layout, [packRows(layout, values, { isFirst: true, isLast: true })]);
 }

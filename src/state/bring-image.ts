@@ -3,8 +3,7 @@ import { AppError } from '../core/base/diagnostic';
 import { IMAGE_LIMITS } from '../core/exchange/image-types';
 import { assertImage } from '../core/exchange/images';
 import type { ImageValue } from '../core/graph/document';
-import { settled } from '../workers/answer';
-import { WorkerPool } from '../workers/pool';
+import { decodeApart } from '../workers/decode-apart';
 import { call } from './api';
 import { aboutFile } from './upload';
 
@@ -20,14 +19,11 @@ export async function bringImage(file: File): Promise<ImageValue> {
     });
   }
   const bytes = new Uint8Array(await file.arrayBuffer());
-  const pool = new WorkerPool(2);
   try {
     assertImage(bytes);
-    await settled(pool.evaluator.loadImage('upload', bytes));
+    await decodeApart(bytes);
   } catch (error) {
     throw aboutFile(file, error);
-  } finally {
-    pool.close();
   }
   return call(uploadImage, { query: { name: file.name.slice(0, 400) }, file: bytes });
 }

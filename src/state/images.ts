@@ -4,6 +4,7 @@ import type { ImageDemand, ImageReading } from '../core/compile/images';
 import type { ImageAtlas } from '../core/base/image';
 import type { NetworkDocument } from '../core/graph/document';
 import { settled } from '../workers/answer';
+import { decodeApart } from '../workers/decode-apart';
 import type { WorkerPool } from '../workers/pool';
 import { readImage } from '../contract/images';
 import { describeError, problemText } from '../core/base/problem';
@@ -43,7 +44,8 @@ export class ImageKeeper {
 
   /** Reads bytes that are at hand already; throws what a worker says of them. */
   async adopt(hash: string, bytes: Uint8Array<ArrayBuffer>): Promise<ImageFacts> {
-    const facts = await Promise.all(this.pool.all.map((worker) => settled(worker.loadImage(hash, bytes))));
+    const image = await decodeApart(bytes);
+    const facts = await Promise.all(this.pool.all.map((worker) => settled(worker.takeImage(hash, image))));
     const [first] = facts;
     if (!first) throw new Error('Invariant broken: no worker');
     this.tell(hash, { state: 'ready', facts: first });

@@ -21,6 +21,7 @@ import { EvaluationSession, detailNormals, withNested } from '../core/evaluate/s
 import type { DetailRequest, NestedDemand } from '../core/evaluate/session';
 import { describeValues, histogram } from '../core/evaluate/statistics';
 import type { Statistics } from '../core/evaluate/statistics';
+import type { DecodedImage } from '../core/exchange/image-types';
 import type { ModelPreparation } from '../core/exchange/prepare';
 import { readModel } from '../core/exchange/read-model';
 import type { PngStrip } from '../core/exchange/png-strips';
@@ -256,7 +257,7 @@ const api = {
   }),
   provideMap: (id: string, settings: MapSettings, map: MeshMap) => answer(() => { loaded(id).maps.set(mapKey(settings), map); return true; }),
   dropMap: (id: string, settings: MapSettings) => answer(() => loaded(id).maps.delete(mapKey(settings))),
-  loadImage: (hash: string, bytes: Uint8Array) => answer((): ImageFacts => threadImages.add(hash, bytes)),
+  takeImage: (hash: string, image: DecodedImage) => answer((): ImageFacts => threadImages.put(hash, image)),
   imageSheet: (hash: string, reading: ImageReading) => answer(() => {
     const sheet = threadImages.sheet(hash, reading) ?? NO_IMAGE;
     const copy = { ...sheet, data: sheet.data.slice() };

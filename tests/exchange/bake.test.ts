@@ -16,7 +16,7 @@ const none = (): undefined => undefined;
 describe('a PNG written in strips', () => {
   it('is read back as it was, whatever its size, depth, channels and strips', () => {
     fc.assert(fc.property(fc.integer({ min: 1, max: 40 }), fc.integer({ min: 1, max: 40 }), fc.constantFrom<1 | 3 | 4>(1, 3, 4), fc.constantFrom<8 | 16>(8, 16), fc.array(fc.integer({ min: 1, max: 39 }), { maxLength: 4 }), fc.integer(), (width, height, channels, depth, cuts, seed) => {
-      const layout = { width, height, channels, depth };
+      const layout = { width, height, channels, depth, meaning: channels === 3 ? 'sRGB' : 'linear' } as const;
       const top = depth === 8 ? 255 : 65535;
       const whole = Array.from({ length: width * height * channels }, (_, k) => Math.imul(k + seed, 0x9e3779b1) >>> 0).map((word) => word % (top + 1));
       const values = Float32Array.from(whole, (value) => value / top);
@@ -29,7 +29,7 @@ describe('a PNG written in strips', () => {
     }), { numRuns: 60 });
   });
   it('carries the checksum of the whole', () => {
-    const layout = { width: 300, height: 200, channels: 3, depth: 8 } as const;
+    const layout = { width: 300, height: 200, channels: 3, depth: 8, meaning: 'linear' } as const;
     const values = Float32Array.from({ length: 300 * 200 * 3 }, (_, k) => (k % 251) / 250);
     const strips = [packRows(layout, values.subarray(0, 90000), { isFirst: true, isLast: false }), packRows(layout, values.subarray(90000), { isFirst: false, isLast: true })];
     const file = joinStrips(layout, strips);
@@ -89,6 +89,27 @@ describe('a bake', () => {
     expect(middle(material?.getBaseColorTexture())).toEqual([255, 137, 0, 255]);
     expect(middle(material?.getEmissiveTexture())).toEqual([255, 188, 0]);
     expect(glb.getRoot().listExtensionsUsed().map(({ extensionName }) => extensionName)).toContain('KHR_materials_dispersion');
+  });
+
+  it('says in each PNG what its numbers mean, and brings the frame that a normal map is read in', async () => {
+    const bumpy = { ...documentOf([node('n', 'patterns.noise', { scale: 9 }), node('b', 'surface.bump'), node('s', 'surface.surface')], ['n:value > b:height', 'b:normal > s:normal', 's:surface > @out:surface']), name: 'Bumpy' };
+    const { files } = await bakeFiles(bumpy, mesh, none, 64, 8);
+    const chunks = (name: string): Record<string, number> => {
+      const bytes = files.find((file) => file.name === name)?.bytes ?? new Uint8Array();
+      const view = new DataView(bytes.buffer), found: Record<string, number> = {};
+      for (let at = 8; at < bytes.length; at += view.getUint32(at) + 12) found[String.fromCharCode(...bytes.subarray(at + 4, at + 8))] = view.getUint8(at + 8) * 2 ** 24 + (view.getUint32(at) >= 4 ? view.getUint32(at + 8) & 0xffffff : 0);
+      return found;
+    };
+    expect(chunks('bumpy-base-colour.png')).toMatchObject({ sRGB: 0, gAMA: 45455, cHRM: 31270 });
+    expect(chunks('bumpy-normal.png')).toMatchObject({ gAMA: 100000, cHRM: 31270 });
+    expect(chunks('bumpy-roughness.png')).not.toHaveProperty('sRGB');
+    const bytes = files.find(({ name }) => name === 'bumpy.glb')?.bytes as Uint8Array<ArrayBuffer>;
+    const { issues } = await validator.validateBytes(bytes);
+    expect(issues.messages.filter(({ severity }) => severity <= 1)).toEqual([]);
+    const glb = await new WebIO().registerExtensions(ALL_EXTENSIONS).readBinary(bytes);
+    const tangents = glb.getRoot().listMeshes()[0]?.listPrimitives()[0]?.getAttribute('TANGENT')?.getArray();
+    // On the tile u runs along x and v, down the picture, along z: the bitangent runs up it.
+    expect([...(tangents ?? [])].slice(0, 4)).toEqual([1, 0, 0, 1]);
   });
 
   it('says what an open format holds only in part', () => {

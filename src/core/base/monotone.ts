@@ -1,3 +1,6 @@
+/** Closer points share a place: a slope between them would leave single precision. */
+export const LEAST_WIDTH = 1e-30;
+
 /**
  * Slopes at points so that the cubic through them never swings beyond its neighbours. Points that share a place break
  * the curve there. Source: M. Steffen, Astronomy and Astrophysics 239, 1990, with straight ends.
@@ -6,7 +9,7 @@
 export function monotoneSlopes(places: readonly number[], values: readonly number[]): number[] {
   const secant = (k: number): number | null => {
     const width = (places[k + 1] ?? NaN) - (places[k] ?? NaN);
-    return width > 0 ? ((values[k + 1] ?? 0) - (values[k] ?? 0)) / width : null;
+    return width > LEAST_WIDTH ? ((values[k + 1] ?? 0) - (values[k] ?? 0)) / width : null;
   };
   return places.map((_, k) => {
     const [before, after] = [secant(k - 1), secant(k)];

@@ -1,12 +1,13 @@
 import type { Diagnostic, DiagnosticCode, Severity } from '../base/diagnostic';
 import { INPUT_EDGE, LIMITS, OUTPUT_EDGE, SURFACE_OUTPUT, isCurve, isFormula, isImage, isRamp, isTriple } from '../graph/document';
-import type { Dial, GroupDefinition, Network, NetworkDocument, NodeInstance } from '../graph/document';
+import type { Dial, GroupDefinition, InputValue, Network, NetworkDocument, NodeInstance } from '../graph/document';
 import { pointer } from '../graph/pointer';
 import { parseDocument } from '../graph/schema';
 import { parseFormula } from '../nodes/formula/parse';
 import { FormulaError } from '../nodes/formula/tokens';
 import { NOT_DRIVEN } from '../nodes/define';
 import type { PortKind } from '../nodes/define';
+import type { InputView } from './catalogue';
 import { describePorts, findDefinition, groupOf, mayConnect, takesMany } from './catalogue';
 import { topologicalOrder } from './order';
 import { quantityNote } from './quantities';
@@ -86,10 +87,18 @@ class Checker {
       if (!port) this.add('node.unknown-input', at, `“${node.type}” has no input ${id}; the value is kept but not used.`, node.id, 'warning');
       else if (!fits(port.kind, value)) this.add('value.wrong-type', at, `${port.title} takes a ${kindWord(port.kind)}.`, node.id);
       else if (isFormula(value)) this.checkFormula(value.formula, at, node);
-      else if (port.port && typeof value === 'number' && (value < port.port.hard[0] || value > port.port.hard[1])) {
-        this.add('value.out-of-range', at, `${port.title} is ${String(value)}; it may lie between ${String(port.port.hard[0])} and ${String(port.port.hard[1])} and is limited to that.`, node.id, 'warning');
-      }
+      else this.checkRange(port, value, at, node);
     }
+  }
+
+  /** Numbers, and each of the three of a vector or colour, within what may be typed into a port or a dial. */
+  private checkRange({ title, port, dial }: InputView, value: InputValue, at: Path, node: NodeInstance): void {
+    const hard = dial?.kind === 'scalar' ? dial.hard : port?.hard;
+    const numbers = typeof value === 'number' ? [value] : isTriple(value) ? value : [];
+    const beyond = hard && numbers.find((each) => each < hard[0] || each > hard[1]);
+    if (!hard || beyond === undefined) return;
+    const range = `between ${String(hard[0])} and ${String(hard[1])}`;
+    this.add('value.out-of-range', at, `${title} is ${String(beyond)}; it may lie ${range} and is limited to that.`, node.id, 'warning');
   }
 
   private checkFormula(text: string, at: Path, node: NodeInstance): void {

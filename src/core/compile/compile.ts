@@ -16,6 +16,7 @@ import { Lowering, kindsOf } from './lowering';
 import type { MapSlot } from './map-slots';
 import type { EvensOut } from './model-reads';
 import type { ImageSlot } from './images';
+import { findUsedOutputs } from './used-outputs';
 import { writeUniforms } from './uniforms';
 import type { ModelScale } from './model-scale';
 import type { Binding } from './uniforms';
@@ -75,7 +76,7 @@ export function compileNetwork(document: NetworkDocument, request: CompileReques
   const diagnostics = checkReferences(document);
   if (hasErrors(diagnostics)) throw new CompileError(diagnostics.filter((finding) => finding.severity === 'error'));
   const b = new Builder();
-  const lowering = new Lowering(b, document, request.evensOut);
+  const lowering = new Lowering(b, document, request.evensOut, findUsedOutputs(document, request));
   const surface = lowering.lowerMaterial();
   if (lowering.findings.length > 0) throw new CompileError(lowering.findings);
   const outputs: ProgramOutput[] = [];

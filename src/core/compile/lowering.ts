@@ -22,6 +22,8 @@ import type { MapSlot } from './map-slots';
 import { readsOf } from './model-reads';
 import type { EvensOut, SharedReads } from './model-reads';
 import { topologicalOrder } from './order';
+import { ALL_USED } from './used-outputs';
+import type { UsedOutputs } from './used-outputs';
 import { findNode, valueOf } from './uniforms';
 import type { Binding, BindingSource } from './uniforms';
 
@@ -45,7 +47,7 @@ export class Lowering {
   readonly results = new Map<string, Lowered>();
   private readonly model: SharedReads;
 
-  constructor(private readonly b: Builder, private readonly document: NetworkDocument, evensOut: EvensOut = []) {
+  constructor(private readonly b: Builder, private readonly document: NetworkDocument, evensOut: EvensOut = [], private readonly used: UsedOutputs = ALL_USED) {
     this.model = readsOf(b, this.bindings, evensOut);
   }
 
@@ -162,6 +164,7 @@ export class Lowering {
     }
     const model: ModelReads = {
       ...this.model,
+      isUsed: (output) => this.used.has(`${[...scope.path, node.id].join('/')}:${output}`),
       isWired: (input) => this.wiredTo(scope, node.id, input).length > 0,
       meshMap: (kind, wanted, { which, detail } = {}) => {
         const path = [...scope.path, node.id], field = `map:${path.join('/')}${which ? `~${which}` : ''}`;

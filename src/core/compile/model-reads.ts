@@ -10,7 +10,7 @@ import type { Binding } from './uniforms';
 /** What is evened out over the width that a sample stands for. */
 export type EvensOut = readonly ('images' | 'steps')[];
 /** What all nodes of a program read alike. */
-export type SharedReads = Omit<ModelReads, 'meshMap' | 'isWired'>;
+export type SharedReads = Omit<ModelReads, 'meshMap' | 'isWired' | 'isUsed'>;
 
 /** What nodes read of the model and the scene, as inputs and uniforms of a program. What is bound on the way is added to `bindings`. */
 export function readsOf(b: Builder, bindings: Binding[], evensOut: EvensOut): SharedReads {

@@ -1,6 +1,6 @@
-import { monotoneSlopes } from '../base/monotone';
+import { LEAST_WIDTH, monotoneSlopes } from '../base/monotone';
 import type { CurveValue, RampStop, RampValue, Triple } from '../graph/document';
-import { CURVE_COLUMNS, CURVE_ROW, CURVE_ROWS, RAMP_COLUMNS, RAMP_MODES, RAMP_ROW, RAMP_ROWS } from '../nodes/ramp-table';
+import { CLEAR_WEIGHT, CURVE_COLUMNS, CURVE_ROW, CURVE_ROWS, RAMP_COLUMNS, RAMP_MODES, RAMP_ROW, RAMP_ROWS, colourWeight } from '../nodes/ramp-table';
 import type { RampModes } from '../nodes/ramp-table';
 import { fromOklabColour, toOklabColour } from '../surface/colour-science';
 
@@ -27,7 +27,7 @@ const isOpen = (ramp: RampValue): boolean => ramp.stops.some((stop) => (stop.ope
 
 /**
  * Writes a ramp's table: a row for each stop and, after the last possible row, their number. Where a stop is open, colours and
- * places stand as typed and the program works out the rest; otherwise colours are premultiplied, in the space they are blended in.
+ * places stand as typed and the program works out the rest; otherwise colours are weighed by `colourWeight`, in the space they are blended in.
  */
 export function writeRamp(into: Float32Array, base: number, ramp: RampValue, modes: RampModes): void {
   const stops = orderedStops(ramp, modes.layout);
@@ -40,9 +40,9 @@ export function writeRamp(into: Float32Array, base: number, ramp: RampValue, mod
     const before = stops[k - 1];
     const row = base + k * RAMP_ROW;
     const width = k > 0 ? (places[k] ?? 0) - (places[k - 1] ?? 0) : 0;
-    const holds = !before || (!live && (width <= 0 || modes.layout !== 'placed'));
+    const holds = !before || (!live && (width <= LEAST_WIDTH || modes.layout !== 'placed'));
     into[row + RAMP_COLUMNS.start] = places[k - 1] ?? 0;
-    into[row + RAMP_COLUMNS.inverseWidth] = width > 0 ? 1 / width : 0;
+    into[row + RAMP_COLUMNS.inverseWidth] = width > LEAST_WIDTH ? 1 / width : 0;
     into[row + RAMP_COLUMNS.mode] = holds ? RAMP_MODES.hold : RAMP_MODES[before.segment];
     into[row + RAMP_COLUMNS.position] = places[k] ?? 0;
     channels[k]?.forEach((channel, c) => { into[row + RAMP_COLUMNS.red + c] = channel; });
@@ -50,10 +50,10 @@ export function writeRamp(into: Float32Array, base: number, ramp: RampValue, mod
   });
 }
 
-/** A stop's colour as it is blended: premultiplied, in linear light or Oklab; then its alpha. */
+/** A stop's colour as it is blended: weighed by how much it covers, in linear light or Oklab; then its alpha. */
 function blendChannels(stop: RampStop, { blend }: RampModes): readonly number[] {
   const colour = blend === 'perceptual' ? toOklabColour(stop.colour) : stop.colour;
-  return [...colour.map((channel) => channel * stop.alpha), stop.alpha];
+  return [...colour.map((channel) => channel * colourWeight(stop.alpha)), stop.alpha];
 }
 
 /** The colour a ramp shows at t, in double precision, from typed values only: for drawing it beside its stops. */
@@ -77,7 +77,7 @@ export function rampColour(ramp: RampValue, modes: RampModes, t: number): Triple
     });
   }
   const alpha = mixed[3] ?? 1;
-  const straight = [0, 1, 2].map((c) => (mixed[c] ?? 0) / (alpha > 0 ? alpha : 1)) as unknown as Triple;
+  const straight = [0, 1, 2].map((c) => (mixed[c] ?? 0) / Math.max(colourWeight(alpha), CLEAR_WEIGHT)) as unknown as Triple;
   return modes.blend === 'perceptual' ? fromOklabColour(straight) : straight;
 }
 
@@ -90,7 +90,7 @@ export function writeCurve(into: Float32Array, base: number, curve: CurveValue):
     const start = points[k - 1]?.[0] ?? x;
     into[row + CURVE_COLUMNS.start] = start;
     // Points above each other make a jump, as steep as single precision allows.
-    into[row + CURVE_COLUMNS.inverseWidth] = k === 0 ? 0 : x > start ? 1 / (x - start) : 1e30;
+    into[row + CURVE_COLUMNS.inverseWidth] = k === 0 ? 0 : x - start > LEAST_WIDTH ? 1 / (x - start) : 1e30;
     into[row + CURVE_COLUMNS.value] = y;
     into[row + CURVE_COLUMNS.slope] = slopes[k] ?? 0;
   });

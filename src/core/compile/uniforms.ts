@@ -85,16 +85,26 @@ function read(document: NetworkDocument, source: BindingSource): InputValue | un
   const group = groupOf(document, node);
   if (source.from === 'fallback') return group?.inputs.find((port) => port.id === source.input)?.fallback;
   const dial = dialOf(group, source.dial);
-  if (source.from === 'dial') return node.values[source.dial] ?? dial?.home;
+  if (source.from === 'dial') {
+    const value = node.values[source.dial] ?? dial?.home;
+    return value !== undefined && dial?.kind === 'scalar' ? withinRange(value, dial.hard) : value;
+  }
   if (source.from === 'home') return dial?.home;
   return dial?.drives[source.drive]?.[source.field];
 }
 
-/** A typed number within the hard range of its port. */
+/** Numbers limited to a range, also those of a vector or colour. */
+function withinRange(value: InputValue, [low, high]: readonly [number, number]): InputValue {
+  const limit = (each: number): number => Math.min(Math.max(each, low), high);
+  if (typeof value === 'number') return limit(value);
+  return isTriple(value) ? [limit(value[0]), limit(value[1]), limit(value[2])] : value;
+}
+
+/** What is typed into an input, within the hard range of its port. */
 function limited(node: NodeInstance, input: string): InputValue | undefined {
   const value = valueOf(node, input);
   const port = inputPort(node, input);
-  return typeof value === 'number' && port ? Math.min(Math.max(value, port.hard[0]), port.hard[1]) : value;
+  return value !== undefined && port ? withinRange(value, port.hard) : value;
 }
 
 function writeModel(values: Float32Array, { size, minimum, extent, standing }: ModelScale): void {

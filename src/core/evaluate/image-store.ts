@@ -17,11 +17,12 @@ export class ImageStore {
 
   /** @throws AppError where the file cannot be read */
   add(hash: string, bytes: Uint8Array): ImageFacts {
-    let image = this.decoded.get(hash);
-    if (!image) {
-      image = decodeImage(bytes);
-      this.decoded.set(hash, image);
-    }
+    return this.put(hash, this.decoded.get(hash) ?? decodeImage(bytes));
+  }
+
+  /** Takes an image that was decoded elsewhere. */
+  put(hash: string, image: DecodedImage): ImageFacts {
+    this.decoded.set(hash, image);
     const halvings = halvingsFor(image.width, image.height);
     return {
       format: image.format, width: image.width, height: image.height, bits: image.top === 255 ? 8 : image.top === 65535 ? 16 : 32,

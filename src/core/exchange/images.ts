@@ -2,6 +2,8 @@ import { decode as decodeJpeg } from 'jpeg-js';
 import { decode as decodePng } from 'fast-png';
 import parseExr from 'parse-exr';
 import { AppError, messageOf } from '../base/diagnostic';
+import { boundedPng } from './bounded-png';
+import { readExrHeader } from './exr-header';
 import { IMAGE_LIMITS, assertSize, broken } from './image-types';
 import type { DecodedImage, ImageFormat } from './image-types';
 import { readRadiance } from './radiance';
@@ -25,31 +27,44 @@ export function assertImage(bytes: Uint8Array): ImageFormat {
   return format;
 }
 
-/** Width and height out of a PNG or JPEG's header, before anything is unpacked; null where they are not found. */
-function statedSize(bytes: Uint8Array, format: ImageFormat): readonly [number, number] | null {
+/** Width and height out of a JPEG's header; null where they are not found. */
+function jpegSize(bytes: Uint8Array): readonly [number, number] | null {
   const view = new DataView(bytes.buffer, bytes.byteOffset, bytes.length);
-  if (format === 'PNG') return bytes.length >= 24 ? [view.getUint32(16), view.getUint32(20)] : null;
-  for (let at = 2; at + 9 < bytes.length && bytes[at] === 0xff;) {
+  for (let at = 2; at + 9 < bytes.length && bytes[at] === 0xff; ) {
     const marker = bytes[at + 1] as number;
     // Start of a frame; 0xc4, 0xc8 and 0xcc are other segments.
-    if (marker >= 0xc0 && marker <= 0xcf && ![0xc4, 0xc8, 0xcc].includes(marker)) return [view.getUint16(at + 7), view.getUint16(at + 5)];
+    if (marker >= 0xc0 && marker <= 0xcf && ![0xc4, 0xc8, 0xcc].includes(marker)) {
+      return [view.getUint16(at + 7), view.getUint16(at + 5)];
+    }
     at += 2 + view.getUint16(at + 2);
   }
   return null;
 }
 
+/** A block of 8 × 8 pixels takes a bit at the very least. */
+const JPEG_PIXELS_PER_BYTE = 8 * 8 * 8;
+
+function assertJpegLength(bytes: Uint8Array): void {
+  const size = jpegSize(bytes);
+  if (!size) throw broken('The JPEG image cannot be read: its size is not found.');
+  assertSize(...size);
+  if (size[0] * size[1] > bytes.length * JPEG_PIXELS_PER_BYTE) {
+    throw broken('The JPEG image cannot be read: it holds far less than the size it states.');
+  }
+}
+
 /**
- * Unpacks an image. Meant for workers: a hostile file costs time, never more memory than its stated size allows.
+ * Unpacks an image. Headers are held against the file's length first, so that a file takes no more memory than an
+ * honest one of its length could. Meant for workers that can be ended all the same.
  * @throws AppError that says what is wrong with the file
  */
 export function decodeImage(bytes: Uint8Array): DecodedImage {
   const format = assertImage(bytes);
-  const stated = format === 'PNG' || format === 'JPEG' ? statedSize(bytes, format) : null;
-  if (stated) assertSize(...stated);
   try {
     switch (format) {
       case 'PNG': return fromPng(bytes);
       case 'JPEG': {
+        assertJpegLength(bytes);
         const { width, height, data } = decodeJpeg(bytes, { useTArray: true, formatAsRGBA: true, maxMemoryUsageInMB: 2048, maxResolutionInMP: Math.ceil(IMAGE_LIMITS.pixels / 1e6) });
         return { format, width, height, pixels: data, top: 255 };
       }
@@ -63,7 +78,7 @@ export function decodeImage(bytes: Uint8Array): DecodedImage {
 }
 
 function fromPng(bytes: Uint8Array): DecodedImage {
-  const { width, height, data, channels, depth, palette, transparency } = decodePng(bytes);
+  const { width, height, data, channels, depth, palette, transparency } = decodePng(boundedPng(bytes));
   const count = width * height;
   if (palette) return { format: 'PNG', width, height, pixels: unpackPalette(data as Uint8Array, palette, count, width, depth), top: 255 };
   if (depth < 8) return { format: 'PNG', width, height, pixels: unpackBits(data as Uint8Array, width, height, depth), top: 255 };
@@ -109,10 +124,24 @@ function unpackBits(data: Uint8Array, width: number, height: number, depth: numb
   return pixels;
 }
 
+/** The reader tells the console of every attribute it does not know. */
+function quietly<T>(work: () => T): T {
+  const { warn, error } = console;
+  console.warn = console.error = () => undefined;
+  try {
+    return work();
+  } finally {
+    Object.assign(console, { warn, error });
+  }
+}
+
 const FLOAT_TYPE = 1015, SINGLE_CHANNEL = 1028;
 function fromExr(bytes: Uint8Array): DecodedImage {
-  const copy = bytes.slice();
-  const { width, height, data, format } = parseExr(copy.buffer, FLOAT_TYPE);
+  readExrHeader(bytes);
+  // Zeros behind the end: the reader looks for the end of texts without looking at the end of the file.
+  const copy = new Uint8Array(bytes.length + 256);
+  copy.set(bytes);
+  const { width, height, data, format } = quietly(() => parseExr(copy.buffer, FLOAT_TYPE));
   assertSize(width, height);
   const channels = format === SINGLE_CHANNEL ? 1 : 4;
   const pixels = new Float32Array(width * height * 4);

@@ -15,7 +15,7 @@ export function fileName(text: string): string {
   return text.toLowerCase().normalize('NFKD').replace(/[^a-z0-9]+/g, '-').replace(/^-|-$/g, '') || 'material';
 }
 
-const layoutOf = ({ size }: BakePlan, image: BakeImage): PngLayout => ({ width: size, height: size, channels: recipeOf(image).channels.length as 1 | 3 | 4, depth: image.depth });
+const layoutOf = ({ size }: BakePlan, image: BakeImage): PngLayout => ({ width: size, height: size, channels: recipeOf(image).channels.length as 1 | 3 | 4, depth: image.depth, meaning: recipeOf(image).meaning });
 
 /** Turns evaluated rows into compressed rows of every picture of the plan, in its order. Strips may be packed in any order. */
 export function packBakedRows(baked: BakedRows): readonly PngStrip[] {

@@ -1,7 +1,14 @@
 import { Deflate } from 'pako';
 
 /** What a PNG holds: greyscale, RGB or RGBA, 8 or 16 bits a channel. */
-export interface PngLayout { readonly width: number; readonly height: number; readonly channels: 1 | 3 | 4; readonly depth: 8 | 16 }
+export interface PngLayout {
+  readonly width: number;
+  readonly height: number;
+  readonly channels: 1 | 3 | 4;
+  readonly depth: 8 | 16;
+  /** What its numbers mean to readers that honour it: colours for the eye, or quantities as they are. */
+  readonly meaning: 'sRGB' | 'linear';
+}
 /** Some rows of a PNG, compressed on their own: a finished IDAT chunk, and what is needed to check the whole. */
 export interface PngStrip { readonly chunk: Uint8Array<ArrayBuffer>; readonly adler: number; readonly length: number }
 
@@ -44,7 +51,8 @@ function joinAdler(first: number, second: number, secondLength: number): number 
   return ((b << 16) | a) >>> 0;
 }
 
-function chunkOf(type: string, parts: readonly Uint8Array[]): Uint8Array<ArrayBuffer> {
+/** A PNG chunk: length, type, data and check sum. */
+export function chunkOf(type: string, parts: readonly Uint8Array[]): Uint8Array<ArrayBuffer> {
   const length = parts.reduce((sum, part) => sum + part.length, 0);
   const chunk = new Uint8Array(length + 12);
   const view = new DataView(chunk.buffer);
@@ -100,8 +108,24 @@ export function packRows(layout: PngLayout, values: Float32Array, place: { reado
   return { chunk: chunkOf('IDAT', parts), adler: adler32(raw), length: raw.length };
 }
 
+/** Rec. 709's white and primaries, x and y, times 100,000. Source: PNG, third edition, §11.3.2 (gAMA, cHRM, sRGB). */
+const REC_709 = [31270, 32900, 64000, 33000, 30000, 60000, 15000, 6000];
+
+/** Says what the numbers mean. Without it readers that honour PNG take linear quantities for sRGB. */
+function colourSpace(meaning: PngLayout['meaning']): Uint8Array[] {
+  const words = (values: readonly number[]): Uint8Array => {
+    const bytes = new Uint8Array(values.length * 4);
+    values.forEach((value, k) => { new DataView(bytes.buffer).setUint32(k * 4, value); });
+    return bytes;
+  };
+  // For readers that know no sRGB chunk the same stands beside it, as the standard asks.
+  const gamma = (value: number): Uint8Array => chunkOf('gAMA', [words([value])]);
+  const primaries = chunkOf('cHRM', [words(REC_709)]);
+  return meaning === 'linear' ? [gamma(100_000), primaries] : [chunkOf('sRGB', [Uint8Array.of(0)]), gamma(45_455), primaries];
+}
+
 /** A whole PNG from its strips, in order from the top. */
-export function joinStrips({ width, height, channels, depth }: PngLayout, strips: readonly PngStrip[]): Uint8Array<ArrayBuffer> {
+export function joinStrips({ width, height, channels, depth, meaning }: PngLayout, strips: readonly PngStrip[]): Uint8Array<ArrayBuffer> {
   const header = new Uint8Array(13);
   const view = new DataView(header.buffer);
   view.setUint32(0, width);
@@ -109,7 +133,7 @@ export function joinStrips({ width, height, channels, depth }: PngLayout, strips
   header.set([depth, COLOUR_TYPES[channels], 0, 0, 0], 8);
   const check = new Uint8Array(4);
   new DataView(check.buffer).setUint32(0, strips.reduce((sum, strip) => joinAdler(sum, strip.adler, strip.length), 1));
-  const parts = [Uint8Array.of(137, 80, 78, 71, 13, 10, 26, 10), chunkOf('IHDR', [header]), ...strips.map((strip) => strip.chunk), chunkOf('IDAT', [check]), chunkOf('IEND', [])];
+  const parts = [Uint8Array.of(137, 80, 78, 71, 13, 10, 26, 10), chunkOf('IHDR', [header]), ...colourSpace(meaning), ...strips.map((strip) => strip.chunk), chunkOf('IDAT', [check]), chunkOf('IEND', [])];
   const file = new Uint8Array(parts.reduce((sum, part) => sum + part.length, 0));
   let at = 0;
   for (const part of parts) { file.set(part, at); at += part.length; }

@@ -24,6 +24,7 @@ export function readRadiance(bytes: Uint8Array): DecodedImage {
   if (lines.some((line) => line.startsWith('FORMAT=') && line !== 'FORMAT=32-bit_rle_rgbe')) throw broken('its colours are not RGBE');
   const [height, width] = [Number(match[2]), Number(match[3])];
   assertSize(width, height);
+  if (bytes.length - at < height * leastRow(width)) throw broken('it holds far less than the size it states');
   const pixels = new Float32Array(width * height * 4);
   const row = new Uint8Array(width * 4);
   for (let y = 0; y < height; y++) {
@@ -38,6 +39,9 @@ export function readRadiance(bytes: Uint8Array): DecodedImage {
   }
   return { format: 'Radiance HDR', width, height, pixels, top: 0 };
 }
+
+/** Bytes that a row takes at the least: a run of 127 takes two for each channel. */
+const leastRow = (width: number): number => Math.min(width * 4, 4 + 8 * Math.ceil(width / 127));
 
 /** Fills one row of RGBE, one byte for each channel in turn; gives back where the next begins. */
 function readRow(bytes: Uint8Array, start: number, row: Uint8Array, width: number): number {

@@ -1,3 +1,4 @@
+import { AppError } from '../base/diagnostic';
 import { atlasQuality } from '../mesh/atlas';
 import { smoothNormals } from '../mesh/smooth-normals';
 import { completeMesh } from '../mesh/surface-mesh';
@@ -10,7 +11,7 @@ import type { ModelPreparation } from './prepare';
 import { readGlbSoup } from './read-glb';
 import type { BinarySource } from './read-glb';
 import { readObjSoup } from './read-obj';
-import { unwrapMesh } from './unwrap';
+import { isStretched, unwrapMesh } from './unwrap';
 
 export interface ReadOptions { readonly preparation?: ModelPreparation; readonly dracoBinary?: BinarySource }
 
@@ -22,9 +23,20 @@ export interface ModelImport { readonly mesh: SurfaceMesh; readonly notes: reado
  * atlas, and says so. Throws AppError with what is wrong.
  */
 export async function readModel(bytes: Uint8Array<ArrayBuffer>, name: string, { preparation = {}, dracoBinary }: ReadOptions = {}): Promise<ModelImport> {
-  const soup = modelFormat(bytes) === 'obj' ? readObjSoup(new TextDecoder().decode(bytes)) : await readGlbSoup(bytes, dracoBinary);
+  const soup = await readSoup(bytes, dracoBinary);
   if (soup.indices.length === 0) throw fail('empty', 'The file holds no triangles.');
   return completeModel(name, prepareSoup(soup, preparation), preparation);
+}
+
+async function readSoup(bytes: Uint8Array<ArrayBuffer>, dracoBinary?: BinarySource): Promise<ModelSoup> {
+  const format = modelFormat(bytes);
+  try {
+    return format === 'obj' ? readObjSoup(new TextDecoder().decode(bytes)) : await readGlbSoup(bytes, dracoBinary);
+  } catch (cause) {
+    if (cause instanceof AppError) throw cause;
+    // A description may be JSON and yet name things of the wrong kind anywhere: what stumbles over it says so here.
+    throw fail('broken', 'The file cannot be read: its description does not fit together.', 400, cause);
+  }
 }
 
 /** A vertex for each of `sources`, in their order. */
@@ -56,6 +68,7 @@ async function completeModel(name: string, given: ModelSoup, { smooth, unwrap }:
     return { mesh: completeMesh({ name, positions: soup.positions, normals, uvs, atlas: uvs, atlasIsAutomatic: false, indices, parts, partNames, attributes: soup.attributes }), notes };
   }
   const unwrapped = await unwrapMesh(soup.positions, normals, indices);
+  if (isStretched(soup.positions, indices)) notes.push('The model is far longer than its surface is wide: a vertex may lie far off by mistake. Maps have little room on all the rest.');
   if (!unwrap) notes.push(uvs ? 'Its texture coordinates overlap or leave the unit square; maps use an automatic atlas.' : 'It has no texture coordinates; an automatic atlas was made.');
   const split = pickVertices({ ...soup, normals }, unwrapped.sources);
   return {

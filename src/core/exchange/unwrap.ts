@@ -1,4 +1,6 @@
 import { AppError } from '../base/diagnostic';
+import { cross, length, sub } from '../base/vector';
+import type { Vec3 } from '../base/vector';
 import { flatAtlas } from '../mesh/flat-atlas';
 
 export interface Unwrapped {
@@ -11,9 +13,29 @@ export interface Unwrapped {
 /** Above this the library takes long, minutes in the end; the fast atlas stands in. */
 const LIBRARY_TRIANGLES = 10_000;
 
+/** The library lays charts out at about this many texels a side, and takes a time that grows with the longest. */
+const SIDE = 1024, LONGEST_CHART = 24 * SIDE;
+
+/**
+ * Whether a mesh is so long for its area that a chart could be far longer than the atlas: one stray vertex far off is
+ * enough. The library would work on such charts for minutes.
+ */
+export function isStretched(positions: Float32Array, indices: Uint32Array): boolean {
+  const low = [Infinity, Infinity, Infinity], high = [-Infinity, -Infinity, -Infinity];
+  let area = 0;
+  for (let t = 0; t < indices.length; t += 3) {
+    const [a, b, c] = [0, 1, 2].map((k) => cornerOf(positions, indices[t + k] as number)) as [Vec3, Vec3, Vec3];
+    area += length(cross(sub(b, a), sub(c, a))) / 2;
+    for (const corner of [a, b, c]) corner.forEach((value, k) => { low[k] = Math.min(low[k] as number, value); high[k] = Math.max(high[k] as number, value); });
+  }
+  const extent = Math.hypot(...high.map((value, k) => value - (low[k] as number)));
+  return !(extent * SIDE <= LONGEST_CHART * Math.sqrt(area));
+}
+const cornerOf = (positions: Float32Array, vertex: number): Vec3 => [positions[vertex * 3] as number, positions[vertex * 3 + 1] as number, positions[vertex * 3 + 2] as number];
+
 /** Gives every triangle a place of its own in the unit square. Splits vertices at the borders of charts. */
 export async function unwrapMesh(positions: Float32Array, normals: Float32Array, indices: Uint32Array): Promise<Unwrapped> {
-  if (indices.length / 3 > LIBRARY_TRIANGLES) return unwrapFast(positions, indices);
+  if (indices.length / 3 > LIBRARY_TRIANGLES || isStretched(positions, indices)) return unwrapFast(positions, indices);
   const watlas = await import('watlas');
   await watlas.Initialize();
   const atlas = new watlas.Atlas();
@@ -22,7 +44,7 @@ export async function unwrapMesh(positions: Float32Array, normals: Float32Array,
       vertexPositionData: positions, vertexPositionStride: 12, vertexCount: positions.length / 3,
       vertexNormalData: normals, vertexNormalStride: 12, indexData: indices, indexCount: indices.length,
     });
-    atlas.generate({ maxIterations: 2 }, { padding: 8, resolution: 1024, bilinear: true });
+    atlas.generate({ maxIterations: 2 }, { padding: 8, resolution: SIDE, bilinear: true });
     const mesh = atlas.getMesh(0);
     const made = new Uint32Array(mesh.indexCount);
     mesh.getIndexArray(made);

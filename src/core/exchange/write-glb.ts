@@ -3,6 +3,7 @@ import type { Accessor, Extension, Material, Texture } from '@gltf-transform/cor
 import { KHRMaterialsClearcoat, KHRMaterialsDispersion, KHRMaterialsEmissiveStrength, KHRMaterialsIOR, KHRMaterialsSheen, KHRMaterialsSpecular, KHRMaterialsTransmission, KHRMaterialsUnlit, KHRMaterialsVolume } from '@gltf-transform/extensions';
 import type { OpacityMode } from '../graph/document';
 import type { SurfaceMesh } from '../mesh/surface-mesh';
+import { vertexTangents } from '../mesh/tangent-space';
 import type { ModelTexture } from '../surface/map-recipes';
 
 /** PNG files for the textures of a baked material, and what glTF holds as numbers for the whole model. */
@@ -24,10 +25,12 @@ export type WrittenMesh = Pick<SurfaceMesh, 'positions' | 'normals' | 'indices' 
 export async function writeGlb(mesh: WrittenMesh, name: string, baked?: BakedMaterial): Promise<Uint8Array> {
   const document = new Document();
   const buffer = document.createBuffer();
-  const accessor = (array: Float32Array | Uint32Array, type: 'VEC2' | 'VEC3' | 'SCALAR'): Accessor =>
+  const accessor = (array: Float32Array | Uint32Array, type: 'VEC2' | 'VEC3' | 'VEC4' | 'SCALAR'): Accessor =>
     document.createAccessor().setArray(array.slice()).setType(type).setBuffer(buffer);
   const position = accessor(mesh.positions, 'VEC3'), normal = accessor(mesh.normals, 'VEC3');
   const uv = mesh.atlas ? accessor(mesh.atlas, 'VEC2') : null;
+  // A normal map is read in the frame it was baked in.
+  const tangent = mesh.atlas && baked?.textures.normal ? accessor(vertexTangents({ ...mesh, atlas: new Float32Array(mesh.atlas) }), 'VEC4') : null;
   const material = document.createMaterial(name).setRoughnessFactor(baked ? 1 : 0.6).setMetallicFactor(baked ? 1 : 0);
   if (baked) dress(document, material, name, baked);
   const root = document.createNode(name);
@@ -37,6 +40,7 @@ export async function writeGlb(mesh: WrittenMesh, name: string, baked?: BakedMat
     if (indices.length === 0) continue;
     const primitive = document.createPrimitive().setAttribute('POSITION', position).setAttribute('NORMAL', normal).setIndices(accessor(indices, 'SCALAR')).setMaterial(material);
     if (uv) primitive.setAttribute('TEXCOORD_0', uv);
+    if (tangent) primitive.setAttribute('TANGENT', tangent);
     const title = mesh.partNames?.[part] ?? `${name} ${String(part + 1)}`;
     root.addChild(document.createNode(title).setMesh(document.createMesh(title).addPrimitive(primitive)));
   }

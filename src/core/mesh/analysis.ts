@@ -47,7 +47,7 @@ const FAR_AWAY = 2;
 export const mapKey = (settings: MapSettings): string => JSON.stringify(Object.fromEntries(Object.entries(settings).sort(([a], [b]) => (a < b ? -1 : 1))));
 
 /** Raised whenever a map of the same settings comes out otherwise than before: kept maps of older versions are not used. */
-const MEASURING_VERSION = 1;
+const MEASURING_VERSION = 2;
 /** The name a finished map is kept under, with the model's own key and the map's side. */
 export const keptMapKey = (settings: MapSettings): string => `${String(MEASURING_VERSION)} ${String(OCCLUSION_RAYS)} ${mapKey(settings)}`;
 /** Side of a mesh map: quick look, finished. */

@@ -1,6 +1,7 @@
 import { cross, dot, length, sub } from '../base/vector';
 import type { Vec3 } from '../base/vector';
 import { atlasQuality } from './atlas';
+import { findLeaning } from './curvature';
 import { faceNormalsOf } from './sample-points';
 import { cornersOf, triangleAreas, triangleCount, vertexAt } from './surface-mesh';
 import type { SurfaceMesh } from './surface-mesh';
@@ -8,7 +9,7 @@ import { edgesOf, nextCorner, weldTriples } from './topology';
 
 export const CURES = ['smooth', 'weld', 'unwrap', 'turn round'] as const;
 export type Cure = (typeof CURES)[number];
-export const FINDING_CODES = ['open', 'crowded', 'flipped', 'inside-out', 'against', 'faceted', 'overlap', 'coverage', 'flat', 'twice', 'automatic', 'size'] as const;
+export const FINDING_CODES = ['open', 'crowded', 'flipped', 'inside-out', 'against', 'leaning', 'faceted', 'overlap', 'coverage', 'flat', 'twice', 'automatic', 'size'] as const;
 export type FindingCode = (typeof FINDING_CODES)[number];
 /** Something about a model that a mask will show, and what mends it. */
 export interface Finding {
@@ -30,7 +31,7 @@ const DEGREE = Math.PI / 180;
 /** Edges of faceted areas are bent by more than the least, and by less than a crease would be. */
 const FACET = { least: 2 * DEGREE, most: 40 * DEGREE } as const;
 /** Shares below which a finding is not worth a word. */
-const WORTH = { faceted: 0.05, against: 0.005, overlap: 0.01 } as const;
+const WORTH = { faceted: 0.05, against: 0.005, leaning: 0.01, overlap: 0.01 } as const;
 const percent = (share: number): string => `${(share * 100).toFixed(share < 0.1 ? 1 : 0)} %`;
 const many = (count: number, one: string, more: string): string => `${count.toLocaleString('en')} ${count === 1 ? one : more}`;
 
@@ -75,9 +76,14 @@ function normalFindings(mesh: SurfaceMesh): Finding[] {
   if (open === 0 && signedVolume(mesh) < 0) found.push({ code: 'inside-out', tone: 'fault', cure: 'turn round', title: 'It is inside out', effect: 'Convex and concave change places, and occlusion looks inwards.' });
   const against = shareAgainst(mesh), faceted = shareFaceted(mesh);
   if (against > WORTH.against) found.push({ code: 'against', tone: 'fault', cure: 'smooth', title: `Normals of ${percent(against)} of its corners point away from their triangle`, effect: 'Slope, facing and curvature are wrong there.' });
+  const leaning = shareLeaning(mesh);
+  if (leaning > WORTH.leaning) found.push({ code: 'leaning', tone: 'fault', cure: 'smooth', title: `Normals of ${percent(leaning)} of its corners lean more than 40° from their face`, effect: 'They were averaged over hard edges. Curvature goes by the faces there; slope, facing, bumps and light follow the normals. Smoothing by angle makes hard edges hard.' });
   if (faceted > WORTH.faceted) found.push({ code: 'faceted', tone: 'fault', cure: 'smooth', title: `${percent(faceted)} of its edges are faceted`, effect: 'Every facet shows in curvature, slope and reflections; smooth normals let the shape decide.' });
   return found;
 }
+
+/** The share of corners whose normal was averaged over a hard edge. */
+const shareLeaning = (mesh: SurfaceMesh): number => findLeaning(mesh).reduce((sum, each) => sum + each, 0) / Math.max(1, mesh.indices.length);
 
 function shareAgainst(mesh: SurfaceMesh): number {
   const faces = faceNormalsOf(mesh);

@@ -16,17 +16,18 @@ const LOOK = 1024;
 
 /**
  * A fast atlas: charts seen from their mean direction, packed by their outlines. Stretch stays under 1 / cos 66° = 2.5, most of it far
- * below. Null where the mesh falls into too many charts.
+ * below. Null where the mesh falls into too many charts, or into some that are longer than the others by far.
  */
 export function flatAtlas(mesh: ChartedMesh): FlatAtlas | null {
   const charts = growCharts(mesh);
   if (charts.count > MOST_CHARTS) return null;
   const first = layFlat(mesh, charts);
+  if (!first) return null;
   const split = splitOverlaps(first, charts);
-  return split && split.count <= MOST_CHARTS ? layFlat(mesh, split) : first;
+  return (split && split.count <= MOST_CHARTS ? layFlat(mesh, split) : null) ?? first;
 }
 
-function layFlat({ positions, indices }: ChartedMesh, charts: Charts): FlatAtlas {
+function layFlat({ positions, indices }: ChartedMesh, charts: Charts): FlatAtlas | null {
   const frames = new Float64Array(charts.count * 6);
   for (let c = 0; c < charts.count; c++) {
     const [u, v] = tangentFrame([charts.directions[c * 3] as number, charts.directions[c * 3 + 1] as number, charts.directions[c * 3 + 2] as number]);
@@ -38,7 +39,8 @@ function layFlat({ positions, indices }: ChartedMesh, charts: Charts): FlatAtlas
     const p = (made.sources[v] as number) * 3, f = (made.charts[v] as number) * 6;
     for (let axis = 0; axis < 2; axis++) for (let k = 0; k < 3; k++) uv[v * 2 + axis] = (uv[v * 2 + axis] as number) + (positions[p + k] as number) * (frames[f + axis * 3 + k] as number);
   }
-  packCharts({ uv, owner: made.charts, ...outlines(made.indices, charts), count: charts.count });
+  const isPacked = packCharts({ uv, owner: made.charts, ...outlines(made.indices, charts), count: charts.count });
+  if (!isPacked) return null;
   return { sources: made.sources, atlas: uv, indices: made.indices, charts: charts.count };
 }
 

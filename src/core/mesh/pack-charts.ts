@@ -9,7 +9,7 @@ const { ceil, cos, floor, max, min, sin, sqrt } = Math;
 /** The grid charts are laid out on, and how many cells stay free around each. */
 const CELLS = 1024, GAP = 3;
 /** How much smaller everything becomes when it did not fit, and how often that is tried. */
-const SHRINK = 0.96, TRIES = 120;
+const SHRINK = 0.96, TRIES = 120, TRIES_IN_ORDER = 12;
 const ANGLES = 12;
 /** How many vertices of a chart are looked at for the best turn. */
 const LOOKED_AT = 400;
@@ -19,10 +19,12 @@ interface Silhouette { readonly chart: number; readonly width: number; readonly 
 
 /**
  * Lays charts out in the unit square without overlaps, all at one scale: each is dropped onto the horizon of those before, where it
- * reaches least high. Changes `uv` in place. Source: B. Lévy et al., Least Squares Conformal Maps for Automatic Texture Atlas
+ * reaches least high. Changes `uv` in place.
+ * @returns false where they fit at no scale, as some are longer than the others by far; `uv` is then of no use
+ * Source: B. Lévy et al., Least Squares Conformal Maps for Automatic Texture Atlas
  * Generation, 2002, section 4.
  */
-export function packCharts(flat: FlatCharts): void {
+export function packCharts(flat: FlatCharts): boolean {
   const bounds = turnUpright(flat);
   const byHeight = Array.from({ length: flat.count }, (_, chart) => chart).sort((a, b) => heightOf(bounds, b) - heightOf(bounds, a) || a - b);
   let area = 0, longest = 0;
@@ -31,12 +33,31 @@ export function packCharts(flat: FlatCharts): void {
     longest = max(longest, heightOf(bounds, c));
   }
   const usable = CELLS - 2 * GAP - 2;
-  let scale = min(sqrt(CELLS * CELLS / max(area, 1e-30)) * 0.97, usable / max(longest, 1e-15));
-  for (let attempt = 0; attempt < TRIES; attempt++, scale *= SHRINK) {
-    const places = layOut(flat, bounds, byHeight, scale);
-    if (places) { move(flat, bounds, places, scale); return; }
+  const begin = min(sqrt(CELLS * CELLS / max(area, 1e-30)) * 0.97, usable / max(longest, 1e-15));
+  const fitted = findFit((attempt) => layOut(flat, bounds, byHeight, begin * SHRINK ** attempt));
+  if (!fitted) return false;
+  move(flat, bounds, fitted.places, begin * SHRINK ** fitted.attempt);
+  return true;
+}
+
+interface Fit { readonly attempt: number; readonly places: Int32Array }
+
+/**
+ * The first attempt that fits: one after the other while few are needed, then by halving what is left, as a mesh of
+ * thousands of loose charts takes long for each.
+ */
+function findFit(layOutAt: (attempt: number) => Int32Array | null): Fit | null {
+  for (let attempt = 0; attempt < TRIES_IN_ORDER; attempt++) {
+    const places = layOutAt(attempt);
+    if (places) return { attempt, places };
   }
-  throw new Error('Invariant broken: charts fit at no scale');
+  let best: Fit | null = null;
+  for (let low = TRIES_IN_ORDER, high = TRIES - 1; low <= high;) {
+    const attempt = (low + high) >> 1;
+    const places = layOutAt(attempt);
+    if (places) { best = { attempt, places }; high = attempt - 1; } else low = attempt + 1;
+  }
+  return best;
 }
 
 const heightOf = (bounds: Float64Array, chart: number): number => (bounds[chart * 4 + 3] as number) - (bounds[chart * 4 + 1] as number);

@@ -168,6 +168,11 @@ export interface ModelReads {
   attribute(name: string): { readonly width: F32; readonly lanes: readonly [F32, F32, F32, F32] };
   /** The lights of the scene; those that are not there are black. */
   lights(): readonly LightLanes[];
+  /**
+   * Whether anything depends on one of the node's outputs. Outputs that need the same loop are worked out in one, and
+   * what none of them needs is left out of it.
+   */
+  isUsed(output: string): boolean;
   /** Whether a strand enters one of the node's inputs. */
   isWired(input: string): boolean;
 }

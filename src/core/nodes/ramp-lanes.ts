@@ -2,7 +2,7 @@ import type { Builder } from '../ir/builder';
 import type { F32, I32 } from '../ir/types';
 import { fromOklab, toOklab } from './colour-lanes';
 import { smooth } from './lanes';
-import { CURVE_COLUMNS, CURVE_ROW, RAMP_COLUMNS, RAMP_MODES, RAMP_ROW } from './ramp-table';
+import { CLEAR_WEIGHT, CURVE_COLUMNS, CURVE_ROW, RAMP_COLUMNS, RAMP_MODES, RAMP_ROW } from './ramp-table';
 import type { CurveTable, RampModes, RampTable } from './ramp-table';
 
 const CHANNELS = [RAMP_COLUMNS.red, RAMP_COLUMNS.green, RAMP_COLUMNS.blue, RAMP_COLUMNS.alpha];
@@ -11,11 +11,13 @@ type Channels = readonly F32[];
 /** Colour (not premultiplied) and alpha of a ramp at t. Jumps are evened out over the width, in units of t, that a sample stands for. */
 export function readRamp(b: Builder, table: RampTable, t: F32, modes: RampModes, width: F32 | null = null): { readonly colour: readonly [F32, F32, F32]; readonly alpha: F32 } {
   const [red, green, blue, alpha] = (table.open.length > 0 ? liveRamp(b, table, t, modes, width) : plainRamp(b, table, t, width)) as [F32, F32, F32, F32];
-  const covered = b.lt(b.f(0), alpha);
-  const divisor = b.select(covered, alpha, b.f(1));
+  const divisor = b.max(weightOf(b, alpha), b.f(CLEAR_WEIGHT));
   const straight = [b.div(red, divisor), b.div(green, divisor), b.div(blue, divisor)] as const;
   return { colour: modes.blend === 'perceptual' ? fromOklab(b, straight) : straight, alpha };
 }
+
+/** `colourWeight` in lanes. */
+const weightOf = (b: Builder, alpha: F32): F32 => b.add(b.mul(alpha, b.f(1 - CLEAR_WEIGHT)), b.f(CLEAR_WEIGHT));
 
 /** Whether t has reached a place: 0 or 1, or the share of the sample's width that has. */
 function reached(b: Builder, t: F32, place: F32, sample: F32 | null): F32 {
@@ -59,7 +61,7 @@ function plainRamp(b: Builder, table: RampTable, t: F32, sample: F32 | null): Ch
 
 interface LiveStop { readonly position: F32; readonly channels: Channels }
 
-/** A stop with what is wired or driven in place of what was typed; colours premultiplied, in the space they are blended in. */
+/** A stop with what is wired or driven in place of what was typed; colours weighed by `colourWeight`, in the space they are blended in. */
 function liveStop(b: Builder, table: RampTable, row: I32, { blend }: RampModes): LiveStop {
   const read = (column: number): F32 => b.table(table.base, RAMP_ROW, row, column);
   let position = read(RAMP_COLUMNS.position), alpha = read(RAMP_COLUMNS.alpha);
@@ -73,7 +75,8 @@ function liveStop(b: Builder, table: RampTable, row: I32, { blend }: RampModes):
     if (given) colour = colour.map((lane, k) => b.select(isHere, given[k as 0], lane));
   }
   const blended = blend === 'perceptual' ? toOklab(b, colour as unknown as readonly [F32, F32, F32]) : colour;
-  return { position, channels: [...blended.map((lane) => b.mul(lane, alpha)), alpha] };
+  const weight = weightOf(b, alpha);
+  return { position, channels: [...blended.map((lane) => b.mul(lane, weight)), alpha] };
 }
 
 /** Some stop is wired or driven: places, widths and slopes are worked out at every point. A stop never passes the one before it. */

@@ -37,31 +37,46 @@ function featurePoint(b: Builder, q: Query, shift: readonly [I32, I32, I32]): Po
   return { bits, offset, distance: measure(b, q.metric, offset) };
 }
 
-type Fold = (state: readonly Value[], point: Point) => Value[];
+/** A cell's feature point with the cell's number among the 125. */
+interface Visited extends Point { readonly number: I32 }
+type Fold = (state: readonly Value[], point: Visited) => Value[];
+
+/** The number of the query's own cell among the 125 around it. */
+const MIDDLE = 62;
+
+/** The offset, −2 to 2 along each axis, of a cell by its number 0 to 124. */
+function shiftOf(b: Builder, number: I32): readonly [I32, I32, I32] {
+  const fifth = b.ishr(b.imul(number, b.i(205)), 10);
+  const twentyFifth = b.ishr(b.imul(number, b.i(656)), 14);
+  const digit = (value: I32, tens: I32): I32 => b.isub(b.isub(value, b.imul(tens, b.i(5))), b.i(2));
+  return [digit(number, fifth), digit(fifth, twentyFifth), b.isub(twentyFifth, b.i(2))];
+}
 
 /**
  * Visits the 27 cells around the query, then, only where some feature point two cells away could still change the
  * result, the rest of the 125: so the result is exact for any jitter. `reach` is the distance that must be beaten.
+ * `numbered`: the last of what is carried is the number of a cell.
  */
-function visitCells(b: Builder, q: Query, initial: readonly Value[], fold: Fold, reach: (state: readonly Value[]) => F32): Value[] {
+function visitCells(b: Builder, q: Query, initial: readonly Value[], fold: Fold, reach: (state: readonly Value[]) => F32, numbered: boolean): Value[] {
   const near = b.loop(b.i(3), initial, (index, carried) => {
-    let state = carried;
+    let state = [...carried];
+    if (numbered) state[state.length - 1] = b.i(0);
     for (let j = -1; j <= 1; j++) for (let i = -1; i <= 1; i++) {
-      state = fold(state, featurePoint(b, q, [b.i(i), b.i(j), b.isub(index, b.i(1))]));
+      // A number that is the same in every round costs least; the round's own share is added once at its end.
+      const number = b.i((j + 2) * 5 + i + 2);
+      state = fold(state, { ...featurePoint(b, q, [b.i(i), b.i(j), b.isub(index, b.i(1))]), number });
     }
+    if (!numbered) return state;
+    const inRound = state.at(-1) as I32, before = carried.at(-1) as I32;
+    state[state.length - 1] = b.select(b.ieq(inRound, b.i(0)), before, b.iadd(inRound, b.imul(b.iadd(index, b.i(1)), b.i(25))));
     return state;
   });
   const rounds = b.countIfAny(mayReachFurther(b, q, reach(near)), 125);
   return b.loop(rounds, near, (index, carried) => {
-    const fifth = b.ishr(b.imul(index, b.i(205)), 10);
-    const twentyFifth = b.ishr(b.imul(index, b.i(656)), 14);
-    const shift: [I32, I32, I32] = [
-      b.isub(b.isub(index, b.imul(fifth, b.i(5))), b.i(2)), b.isub(b.isub(fifth, b.imul(twentyFifth, b.i(5))), b.i(2)),
-      b.isub(twentyFifth, b.i(2)),
-    ];
+    const shift = shiftOf(b, index);
     const outer = b.not(shift.map((s) => b.ilt(b.imul(s, s), b.i(4))).reduce((x, y) => b.and(x, y)));
     const point = featurePoint(b, q, shift);
-    return fold(carried, { ...point, distance: b.select(outer, point.distance, b.f(1e9)) });
+    return fold(carried, { ...point, number: index, distance: b.select(outer, point.distance, b.f(1e9)) });
   });
 }
 
@@ -84,44 +99,50 @@ function queryAt(b: Builder, metric: CellMetric, values: readonly Value[]): Quer
 
 const PARAMETERS = ['f32', 'f32', 'f32', 'f32', 'i32'] as const;
 
-/** Distance to the nearest feature point; cells are one unit wide, jitter 0–1, `seed` from `seedWord`. */
-export function cellNearest(b: Builder, metric: CellMetric, at: Lanes3, jitter: F32, seed: I32): F32 {
-  const func = b.define(`cellNearest_${metric}`, PARAMETERS, (values) => {
-    const q = queryAt(b, metric, values);
-    const [best] = visitCells(b, q, [b.f(1e9)], ([d], p) => [b.min(d as F32, p.distance)], ([d]) => d as F32);
-    return [finishDistance(b, metric, best as F32)];
-  });
-  return b.call(func, [...at, jitter, seed])[0] as F32;
+/** What of a search is wanted beside the distance to the nearest point. */
+export interface CellWants {
+  readonly second: boolean;
+  /** Of the nearest point: nothing, its hash word, or its place too. */
+  readonly owner: 'nothing' | 'bits' | 'place';
+}
+export interface CellSearch {
+  /** Distance to the nearest feature point. */
+  readonly first: F32;
+  /** Distance to the second nearest; that of the nearest where it was not wanted. */
+  readonly second: F32;
+  /** The nearest point: its offset from the query, and its hash word; zeros where they were not wanted. */
+  readonly offset: Lanes3;
+  readonly bits: I32;
 }
 
-/** Distances to the nearest and to the second nearest feature point. */
-export function cellSecond(b: Builder, metric: CellMetric, at: Lanes3, jitter: F32, seed: I32): readonly [F32, F32] {
-  const func = b.define(`cellSecond_${metric}`, PARAMETERS, (values) => {
+/**
+ * One search for all that is wanted of the feature points around a place; cells are one unit wide, jitter 0–1, `seed`
+ * from `seedWord`. Only a search for the second nearest looks as far as that may lie.
+ */
+export function searchCells(b: Builder, metric: CellMetric, at: Lanes3, jitter: F32, seed: I32, { second, owner }: CellWants): CellSearch {
+  const name = `cells_${metric}${second ? '_second' : ''}_${owner}`;
+  const func = b.define(name, PARAMETERS, (values) => {
     const q = queryAt(b, metric, values);
     const far = b.f(1e9);
-    const [first, second] = visitCells(b, q, [far, far], (state, p) => {
-      const [d1, d2] = state as [F32, F32];
-      return [b.min(d1, p.distance), b.min(d2, b.max(d1, p.distance))];
-    }, (state) => state[1] as F32);
-    return [finishDistance(b, metric, first as F32), finishDistance(b, metric, second as F32)];
+    const initial = [far, ...(second ? [far] : []), ...(owner === 'nothing' ? [] : [b.i(owner === 'place' ? MIDDLE : 0)])];
+    const fold: Fold = (state, point) => {
+      const d1 = state[0] as F32;
+      const seconds = second ? [b.min(state[1] as F32, b.max(d1, point.distance))] : [];
+      const told = owner === 'place' ? point.number : point.bits;
+      const owners = owner === 'nothing' ? [] : [b.select(b.lt(point.distance, d1), told, state.at(-1) as I32)];
+      return [b.min(d1, point.distance), ...seconds, ...owners];
+    };
+    const found = visitCells(b, q, initial, fold, (state) => state[second ? 1 : 0] as F32, owner === 'place');
+    const distances = found.slice(0, second ? 2 : 1).map((d) => finishDistance(b, metric, d as F32));
+    const last = found.at(-1) as I32;
+    if (owner !== 'place') return owner === 'bits' ? [...distances, last] : distances;
+    // Only the number of the nearest cell is carried along; its point is worked out once more at the end.
+    const { offset, bits } = featurePoint(b, q, shiftOf(b, last));
+    return [...distances, bits, ...offset];
   });
-  return b.call(func, [...at, jitter, seed]) as unknown as [F32, F32];
-}
-
-/** The nearest feature point: its offset from the query, and its hash word. */
-export function cellOwner(b: Builder, metric: CellMetric, at: Lanes3, jitter: F32, seed: I32): { offset: Lanes3; bits: I32 } {
-  const func = b.define(`cellOwner_${metric}`, PARAMETERS, (values) => {
-    const q = queryAt(b, metric, values);
-    const zero = b.f(0);
-    const state = visitCells(b, q, [b.f(1e9), zero, zero, zero, b.i(0)], ([d, x, y, z, bits], p) => {
-      const nearer = b.lt(p.distance, d as F32);
-      return [
-        b.min(d as F32, p.distance), ...[x, y, z].map((c, k) => b.select(nearer, p.offset[k] as F32, c as F32)),
-        b.select(nearer, p.bits, bits as I32),
-      ];
-    }, (carried) => carried[0] as F32);
-    return state.slice(1);
-  });
-  const [x, y, z, bits] = b.call(func, [...at, jitter, seed]);
-  return { offset: [x as F32, y as F32, z as F32], bits: bits as I32 };
+  const found = b.call(func, [...at, jitter, seed]);
+  const first = found[0] as F32;
+  const zero = b.f(0);
+  const [bits = b.i(0), x = zero, y = zero, z = zero] = found.slice(second ? 2 : 1);
+  return { first, second: second ? found[1] as F32 : first, offset: [x as F32, y as F32, z as F32], bits: bits as I32 };
 }

@@ -67,8 +67,9 @@ export const blend = defineNode({
   id: 'colour.blend', version: 1, title: 'Blend', family: 'colour',
   synonyms: ['mix colour', 'overlay', 'multiply', 'screen', 'composite', 'tint', 'linear light', 'dodge', 'burn', 'soft light', 'difference'],
   help: 'Lays one colour over another where a mask says so. The whole-colour modes (hue, saturation, colour, value) draw what leaves 0–1 towards grey; '
-    + 'where a channel above 1 arrives, up to that channel.',
-  formula: 'under + (mode(under, over) − under)·limit(where·amount)',
+    + 'where a channel above 1 arrives, up to that channel. They keep the luminance of linear Rec. 709, 0.2126 R + 0.7152 G + 0.0722 B, in which colours are '
+    + 'blended here; programs that blend encoded colours weigh 0.3, 0.59, 0.11 and give other tones.',
+  formula: 'under + (mode(under, over) − under)·limit(where·amount); luminance = 0.2126 R + 0.7152 G + 0.0722 B',
   inputs: {
     under: input.colour({ title: 'Under', help: 'The colour below.', default: [0.18, 0.18, 0.18] }),
     over: input.colour({ title: 'Over', help: 'The colour above.', default: [0.6, 0.6, 0.6] }),

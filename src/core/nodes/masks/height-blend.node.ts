@@ -22,6 +22,9 @@ export const heightBlend = defineNode({
     const shift = b.mul(b.sub(b.mul(b.saturate(amount), b.f(2)), one), b.add(one, soft));
     const above = b.add(b.sub(b.saturate(over), b.saturate(under)), shift);
     const t = b.saturate(b.add(b.div(above, b.mul(b.select(hard, one, soft), b.f(2))), b.f(0.5)));
-    return { mask: b.select(hard, evenStep(b, above, b.f(0), model), smooth(b, t)) };
+    const mask = b.select(hard, evenStep(b, above, b.f(0), model), smooth(b, t));
+    // At the ends heights that just meet must not decide: none is none, all is all.
+    const share = b.saturate(amount);
+    return { mask: b.select(b.le(share, b.f(0)), b.f(0), b.select(b.le(one, share), one, mask)) };
   },
 });

@@ -14,7 +14,7 @@ export const vectorMath = defineNode({
   options: {
     operation: option('Operation', 'What is done.', {
       cross: ['Cross', 'A vector across both: a × b'], normalise: ['Normalise', 'The same direction with length 1; 0 stays 0'],
-      reflect: ['Reflect', 'Mirrored at a plane with normal b: a − 2(a·n)n'], rotate: ['Rotate', 'Turned about the axis b by degrees'],
+      reflect: ['Reflect', 'Mirrored at a plane with normal b: a − 2(a·n)n'], rotate: ['Rotate', 'Turned about the axis b by degrees; an axis of 0 turns nothing'],
       project: ['Project', 'The part of a along b: (a·n)n'], flatten: ['Flatten', 'The part of a across b: a − (a·n)n'],
     }),
   },
@@ -25,7 +25,11 @@ export const vectorMath = defineNode({
     if (operation === 'cross') return { vector: cross(builder, a, b) };
     if (operation === 'normalise') return { vector: normalise(builder, a, zero) };
     const n = normalise(builder, b, zero);
-    if (operation === 'rotate') return { vector: turnAbout(builder, a, normalise(builder, b, [builder.f(0), builder.f(1), builder.f(0)]), degrees) };
+    if (operation === 'rotate') {
+      const turned = turnAbout(builder, a, normalise(builder, b, [builder.f(0), builder.f(1), builder.f(0)]), degrees);
+      const noAxis = builder.eq(builder.dot(b, b), builder.f(0));
+      return { vector: zip3(a, turned, (still, lane) => builder.select(noAxis, still, lane)) };
+    }
     const along = builder.dot(a, n);
     const part = map3(n, (lane) => builder.mul(lane, along));
     if (operation === 'project') return { vector: part };

@@ -5,7 +5,7 @@ export const fresnel = defineNode({
   synonyms: ['grazing', 'rim', 'reflection by angle', 'glass edge', 'schlick'],
   help: 'The share of light a clear body reflects at an angle, unpolarised and exact. The cosine is 1 straight on and 0 at the rim; wire a facing into it. '
     + 'An index below 1 is the view from inside, with total reflection.',
-  formula: 'c = |cosine|, g² = n² − 1 + c²; ½((g − c)/(g + c))²·(1 + ((c(g + c) − 1)/(c(g − c) + 1))²); 1 where g² < 0',
+  formula: 'c = |cosine|, g² = n² − 1 + c²; ½((g − c)/(g + c))²·(1 + ((c(g + c) − 1)/(c(g − c) + 1))²); 1 where g² < 0, 0 where n = 1',
   inputs: {
     index: input.scalar({ quantity: 'refractive index', title: 'Refractive index', help: 'Of the body against its surroundings.', default: 1.5, soft: [1, 3], hard: [0.01, 100], low: 'air', high: 'diamond and beyond' }),
     cosine: input.scalar({ title: 'Cosine', help: 'Of the angle between the look and the normal; its sign does not matter, above 1 counts as 1.', default: 1, low: 'at the rim', high: 'straight on' }),
@@ -24,6 +24,8 @@ export const fresnel = defineNode({
     const across = b.div(difference, sum);
     const along = b.div(b.sub(b.mul(c, sum), one), b.add(b.mul(c, difference), one));
     const share = b.mul(b.mul(b.mul(across, across), b.f(0.5)), b.add(one, b.mul(along, along)));
-    return { reflectance: b.select(total, one, share) };
+    // An index of 1 is no surface at all, not even at the rim.
+    const whole = b.select(b.eq(n, one), b.f(0), one);
+    return { reflectance: b.select(total, whole, share) };
   },
 });

@@ -29,9 +29,11 @@ export const reflectance = defineNode({
     const raw = from === 'index' ? b.div(b.sub(index, one), b.add(b.max(index, b.f(0)), one)) : from === 'reflectance' ? given : b.mul(level, b.f(LEVEL_ONE));
     const root = b.clamp(from === 'index' ? raw : b.sqrt(b.max(raw, b.f(0))), b.f(0), b.f(greatest));
     const outside = b.or(b.lt(raw, b.f(0)), b.lt(b.f(from === 'index' ? greatest : MOST_REFLECTANCE), raw));
-    const share = b.mul(root, root);
+    const share = from === 'index' ? b.mul(root, root) : b.clamp(raw, b.f(0), b.f(MOST_REFLECTANCE));
+    const above = b.add(one, root);
     return {
-      index: b.div(b.add(one, root), b.sub(one, root)), reflectance: share, level: b.mul(share, b.f(1 / LEVEL_ONE)), outside: b.select(outside, one, b.f(0)),
+      // (1 + r)/(1 − r), with 1 − r² from the share that is given: near 0.9 the root has lost digits.
+      index: from === 'index' ? b.div(above, b.sub(one, root)) : b.div(b.mul(above, above), b.sub(one, share)), reflectance: share, level: b.mul(share, b.f(1 / LEVEL_ONE)), outside: b.select(outside, one, b.f(0)),
     };
   },
 });

@@ -1,4 +1,5 @@
-import { cellNearest, cellOwner, cellSecond } from '../../ir/library/cells';
+import { searchCells } from '../../ir/library/cells';
+import type { CellSearch, CellWants } from '../../ir/library/cells';
 import { MAXIMUM_OCTAVES, octaveCount } from '../../ir/library/noise';
 import { mixBits, seedWord } from '../../ir/library/hash';
 import type { Builder } from '../../ir/builder';
@@ -37,13 +38,17 @@ export const cellNoise = defineNode({
     const p = patternCoordinates(b, at, scale, per, model);
     const word = seedWord(b, b.toInt(seed));
     const spread = b.saturate(jitter);
-    const [first, second] = overOctaves(b, octaves, diminish, 2, (size, salt) => cellSecond(b, metric, map3(p, (lane) => b.mul(lane, size)), spread, b.iadd(word, salt))) as [F32, F32];
-    const [nearest] = overOctaves(b, octaves, diminish, 1, (size, salt) => [cellNearest(b, metric, map3(p, (lane) => b.mul(lane, size)), spread, b.iadd(word, salt))]) as [F32];
-    const owner = cellOwner(b, metric, p, spread, word);
+    const wants = { second: model.isUsed('second') || model.isUsed('border'), owner: model.isUsed('centre') ? 'place' : model.isUsed('cell') || model.isUsed('colour') ? 'bits' : 'nothing' } as const;
+    const search = (size: F32, salt: I32, owner: CellWants['owner']): CellSearch => searchCells(b, metric, map3(p, (lane) => b.mul(lane, size)), spread, b.iadd(word, salt), { second: wants.second, owner });
+    // The first octave also tells whose cell it is; the finer ones only add to the distances.
+    const owner = search(b.f(1), b.i(0), wants.owner);
+    const distances = ({ first, second }: CellSearch): F32[] => (wants.second ? [first, second] : [first]);
+    const [nearest, second] = overOctaves(b, octaves, diminish, distances(owner), (size, salt) => distances(search(size, salt, 'nothing'))) as [F32, F32 | undefined];
+    const further = second ?? nearest;
     const chance = (bits: I32): F32 => b.mul(b.toFloat(b.ishrUnsigned(bits, 8)), b.f(1 / 16777216));
     const factor = per === 'object' ? b.div(b.max(model.size, b.f(1e-12)), b.max(scale, b.f(1e-12))) : b.div(b.f(1), b.max(scale, b.f(1e-12)));
     return {
-      nearest, second, border: b.sub(second, first),
+      nearest, second: further, border: b.sub(further, nearest),
       cell: chance(owner.bits),
       colour: [0x51ed27, 0x2c7b91, 0x7f4a3d].map((salt) => chance(mixBits(b, b.ixor(owner.bits, b.i(salt))))) as unknown as readonly [F32, F32, F32],
       centre: map3(zip3(p, owner.offset, (x, y) => b.add(x, y)), (lane) => b.mul(lane, factor)),
@@ -52,18 +57,21 @@ export const cellNoise = defineNode({
 });
 
 const GOLDEN = 0x9e3779b9;
-/** The weighed mean of values over octaves, each with its size and a salt for its seed; the first has size 1 and salt 0. */
-function overOctaves(b: Builder, given: F32, diminish: F32, count: number, values: (size: F32, salt: I32) => readonly F32[]): F32[] {
+/** The weighed mean of values over octaves: those of the first, of size 1 and salt 0, and of all others, each with its size and a salt for its seed. */
+function overOctaves(b: Builder, given: F32, diminish: F32, firsts: readonly F32[], values: (size: F32, salt: I32) => readonly F32[]): F32[] {
   const octaves = b.clamp(given, b.f(1), b.f(MAXIMUM_OCTAVES));
-  const rounds = octaveCount(b, octaves);
-  const zeros = Array.from({ length: count }, () => b.f(0));
-  const ended = b.loop(rounds, [...zeros, b.f(0), b.f(1), b.f(1)], (index, carried) => {
-    const [total, weight, size] = carried.slice(count) as [F32, F32, F32];
-    const share = b.mul(weight, b.saturate(b.sub(octaves, b.toFloat(index))));
+  const others = b.isub(octaveCount(b, octaves), b.i(1));
+  const shareOf = (weight: F32, index: F32): F32 => b.mul(weight, b.saturate(b.sub(octaves, index)));
+  const first = shareOf(b.f(1), b.f(0));
+  const initial = [...firsts.map((value) => b.mul(value, first)), first, b.saturate(diminish), b.f(2)];
+  const ended = b.loop(others, initial, (round, carried) => {
+    const index = b.iadd(round, b.i(1));
+    const [total, weight, size] = carried.slice(firsts.length) as [F32, F32, F32];
+    const share = shareOf(weight, b.toFloat(index));
     const found = values(size, b.imul(index, b.i(GOLDEN)));
-    const sums = carried.slice(0, count).map((sum, k) => b.add(sum as F32, b.mul(found[k] as F32, share)));
+    const sums = firsts.map((_, k) => b.add(carried[k] as F32, b.mul(found[k] as F32, share)));
     return [...sums, b.add(total, share), b.mul(weight, b.saturate(diminish)), b.mul(size, b.f(2))];
   }) as F32[];
-  const total = b.max(ended[count] as F32, b.f(1e-6));
-  return ended.slice(0, count).map((sum) => b.div(sum, total));
+  const total = b.max(ended[firsts.length] as F32, b.f(1e-6));
+  return firsts.map((_, k) => b.div(ended[k] as F32, total));
 }

@@ -1,0 +1,91 @@
+import { INPUT_EDGE, OUTPUT_EDGE, SURFACE_OUTPUT } from '../graph/document';
+import type { Network, NetworkDocument, NodeInstance, Strand } from '../graph/document';
+import { groupOf } from './catalogue';
+import type { CompileRequest } from './compile';
+
+/** Outputs of nodes, by `path:output`, that something in a program depends on. */
+export interface UsedOutputs {
+  has(key: string): boolean;
+}
+/** Where it is not known what is wanted, everything is. */
+export const ALL_USED: UsedOutputs = { has: () => true };
+
+interface Board {
+  readonly path: readonly string[];
+  readonly nodes: ReadonlyMap<string, NodeInstance>;
+  readonly arriving: ReadonlyMap<string, readonly Strand[]>;
+}
+
+const boardOf = (path: readonly string[], { nodes, strands }: Network): Board => {
+  const arriving = new Map<string, Strand[]>();
+  for (const strand of strands) {
+    const known = arriving.get(strand.to.node);
+    if (known) known.push(strand);
+    else arriving.set(strand.to.node, [strand]);
+  }
+  return { path, nodes: new Map(nodes.map((node) => [node.id, node])), arriving };
+};
+
+/** Follows strands backwards from what is wanted; what arrives at a node counts as used as soon as the node does. */
+class Search {
+  readonly used = new Set<string>();
+  private readonly boards = new Map<string, Board>();
+  private readonly entered = new Set<string>();
+
+  constructor(private readonly document: NetworkDocument) {}
+
+  /** The board inside the node that a path leads to. */
+  private board(path: readonly string[]): Board | null {
+    const key = path.join('/');
+    const known = this.boards.get(key);
+    if (known) return known;
+    const network = path.length === 0 ? this.document.network : this.networkInside(path);
+    if (!network) return null;
+    const made = boardOf(path, network);
+    this.boards.set(key, made);
+    return made;
+  }
+
+  private networkInside(path: readonly string[]): Network | undefined {
+    const node = this.board(path.slice(0, -1))?.nodes.get(path.at(-1) ?? '');
+    return node && groupOf(this.document, node)?.network;
+  }
+
+  output(path: readonly string[], id: string, output: string): void {
+    const board = this.board(path);
+    const node = board?.nodes.get(id);
+    if (!board || !node) return;
+    const key = `${[...path, id].join('/')}:${output}`;
+    if (this.used.has(key)) return;
+    this.used.add(key);
+    if (node.type === 'group') this.arriving([...path, id], OUTPUT_EDGE, output);
+    this.arriving(path, id);
+  }
+
+  /** What arrives at a node, or at one input of it. */
+  arriving(path: readonly string[], id: string, input?: string): void {
+    const key = `${[...path, id].join('/')}<${input ?? ''}`;
+    if (this.entered.has(key)) return;
+    this.entered.add(key);
+    for (const { from, to } of this.board(path)?.arriving.get(id) ?? []) {
+      if (input !== undefined && to.input !== input) continue;
+      // What arrives at a group's inputs is followed with the group itself.
+      if (from.node !== INPUT_EDGE) this.output(path, from.node, from.output);
+    }
+  }
+}
+
+/** The outputs that a program for a request depends on, at the least those it really reads. */
+export function findUsedOutputs(document: NetworkDocument, request: CompileRequest): UsedOutputs {
+  if (request.taps === 'all') return ALL_USED;
+  const search = new Search(document);
+  if (request.surface) search.arriving([], OUTPUT_EDGE, SURFACE_OUTPUT);
+  for (const key of [...request.taps, ...(request.watched ?? [])]) {
+    const [, place = '', separator, port = ''] = /^(.*)([:<])([^:<]*)$/.exec(key) ?? [];
+    const path = place.split('/');
+    const id = path.pop() ?? '';
+    if (separator === ':') search.output(path, id, port);
+    else search.arriving(path, id);
+  }
+  return search.used;
+}
