@@ -1,9 +1,11 @@
 import { parseArgs } from 'node:util';
 import { AppError, messageOf } from '@/core/base/diagnostic';
+import { describeError, problemText } from '@/core/base/problem';
 import { CompileError } from '@/core/compile/compile';
 import { UsageError } from './arguments';
 import type { Arguments } from './arguments';
 import { runAnalyse } from './analyse';
+import { runBackup, runRestore } from './backup';
 import { runBake } from './bake';
 import { runCheck } from './check';
 import { runEval } from './eval';
@@ -20,6 +22,8 @@ const USAGE = `Usage:
   bright-loom check DOC.json [--model FILE.glb|demo:NAME] [--json]
                                                                what is wrong with a document; exit 1 if anything is;
                                                                with a model also what its values say
+  bright-loom backup FILE                                      everything the studio holds, into one file
+  bright-loom restore FILE [--replace]                         a studio out of such a file; --replace: in place of one
 
 analyse and bake take --smooth DEGREES, --weld SHARE, --unwrap, --turn-round: what is mended in the model first.
 eval, bake and check take --images FOLDER: where the images a document names are found, by their content.
@@ -33,7 +37,7 @@ export async function main(argv: readonly string[], print: (text: string) => voi
       args: [...argv], allowPositionals: true,
       options: {
         json: { type: 'boolean' }, points: { type: 'string' }, outputs: { type: 'string' }, model: { type: 'string' }, size: { type: 'string' },
-        depth: { type: 'string' }, out: { type: 'string' }, images: { type: 'string' }, maps: { type: 'string' }, smooth: { type: 'string' }, weld: { type: 'string' }, unwrap: { type: 'boolean' }, 'turn-round': { type: 'boolean' }, help: { type: 'boolean', short: 'h' },
+        depth: { type: 'string' }, out: { type: 'string' }, images: { type: 'string' }, maps: { type: 'string' }, smooth: { type: 'string' }, weld: { type: 'string' }, unwrap: { type: 'boolean' }, 'turn-round': { type: 'boolean' }, replace: { type: 'boolean' }, help: { type: 'boolean', short: 'h' },
       },
     });
     const [command, ...rest] = positionals;
@@ -45,6 +49,8 @@ export async function main(argv: readonly string[], print: (text: string) => voi
       case 'bake': return await runBake(args, print, complain);
       case 'analyse': return await runAnalyse(args, print, complain);
       case 'check': return await runCheck(args, print, complain);
+      case 'backup': return await runBackup(args, print);
+      case 'restore': return await runRestore(args, print);
       default: throw new UsageError(`There is no command “${command}”.`);
     }
   } catch (error) {
@@ -57,7 +63,7 @@ function explain(error: unknown, complain: (text: string) => void): number {
     for (const finding of error.diagnostics) complain(`${finding.pointer || '/'}: ${finding.message} [${finding.code}]`);
     return 1;
   }
-  if (error instanceof AppError) { complain(`${error.message} ${error.action}`.trim()); return 1; }
+  if (error instanceof AppError) { complain(problemText(describeError(error))); return 1; }
   complain(`bright-loom: ${messageOf(error)}\n\n${USAGE}`);
   return 2;
 }

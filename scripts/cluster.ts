@@ -39,7 +39,8 @@ interface Options {
 
 const isRoot = (): boolean => process.getuid?.() === 0;
 
-function findBinaries(): string | null {
+/** The folder of PostgreSQL's programs, of the newest version installed; null where there is none. */
+export function findPostgres(): string | null {
   const root = '/usr/lib/postgresql';
   const versions = existsSync(root) ? readdirSync(root).sort((a, b) => Number(b) - Number(a)) : [];
   const found = versions
@@ -92,7 +93,7 @@ export async function startCluster({
   say,
   keptPort,
 }: Options): Promise<Cluster> {
-  const binaries = findBinaries();
+  const binaries = findPostgres();
   if (!binaries) throw new Error('PostgreSQL is not installed. Run: apt-get install -y postgresql');
   mkdirSync(folder, { recursive: true, mode: 0o711 });
   const root = dataFolder(folder, say);

@@ -49,7 +49,8 @@ export const oneOf = <const V extends readonly (string | number)[]>(
 ): Form<V[number]> => form(Joi.valid(...values));
 export const nullable = <T>(of: Form<T>): Form<T | null> => form(of.allow(null));
 export const list = <T>(of: Form<T>, most: number): Form<readonly T[]> =>
-  form(Joi.array().items(of).max(most));
+  // An item that must be there would forbid empty lists.
+  form(Joi.array().items(of.optional()).max(most));
 export const optional = <T>(of: Form<T>): OptionalForm<T> => ({ optional: of });
 
 const schemaOf = (member: Member): Joi.AnySchema =>

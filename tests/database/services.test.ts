@@ -8,7 +8,7 @@ import { addDial } from '@/core/edit/dials';
 import { groupSelection } from '@/core/edit/group';
 import { setValue } from '@/core/edit/nodes';
 import { emptyDocument } from '@/core/graph/document';
-import type { NetworkDocument } from '@/core/graph/document';
+import type { GroupDefinition, NetworkDocument, NodeInstance } from '@/core/graph/document';
 import { findBlob, storeBlob } from '@/db/queries/blobs';
 import { findEntryByName } from '@/db/queries/library';
 import { findRevision, listMaterials } from '@/db/queries/materials';
@@ -167,6 +167,40 @@ describe('the library', () => {
     expect((await openEntry(author, entry?.id ?? '')).releases[0]?.withdrawnReason).toBe('Seams on the bell');
     expect((await searchLibrary(author, 'project grain', null)).entries).toHaveLength(0);
   }, 180000);
+
+  it('ends with its reason, whatever is wrong with the group', async () => {
+    const broken = (change: (document: NetworkDocument, groupId: string) => NetworkDocument): Promise<{ materialId: string; groupId: string }> => packaged(author, change);
+    const inGroup = (document: NetworkDocument, id: string, change: (group: GroupDefinition) => GroupDefinition): NetworkDocument => ({ ...document, groups: { ...document.groups, [id]: change(document.groups[id] as GroupDefinition) } });
+    const withNode = (extra: NodeInstance) => (document: NetworkDocument, id: string): NetworkDocument =>
+      inGroup(document, id, (group) => ({ ...group, network: { ...group.network, nodes: [...group.network.nodes, extra] } }));
+    const planted: readonly (readonly [string, (document: NetworkDocument, groupId: string) => NetworkDocument])[] = [
+      ['a type error in a formula', withNode({ ...node('f', 'math.formula', { formula: { formula: 'a.x' } }), id: 'f' })],
+      ['an unknown node', withNode(node('u', 'patterns.of-the-future'))],
+      ['no origin', (document, id) => inGroup(document, id, ({ origin: _, ...group }) => group)],
+      ['an origin that names nothing', (document, id) => inGroup(document, id, (group) => ({ ...group, origin: group.origin && { ...group.origin, outputs: { [Object.keys(group.origin.outputs)[0] ?? '']: { node: 'gone', output: 'value' } } } } as GroupDefinition))],
+      ['a group that contains itself', (document, id) => withNode({ ...node('g', 'group'), group: id })(document, id)],
+      ['a strand from nowhere', (document, id) => inGroup(document, id, (group) => ({ ...group, network: { ...group.network, strands: [...group.network.strands, { id: 's9', from: { node: 'gone', output: 'x' }, to: { node: 'n1', input: 'scale' }, order: 0 }] } }))],
+    ];
+    for (const [fault, change] of planted) {
+      const { id } = await startPublication(author, request(await broken(change), `Fault ${fault}`));
+      const row = await workOff(id);
+      expect({ fault, state: row?.state, hasReason: (row?.reason?.message ?? '').length > 10 }).toEqual({ fault, state: 'refused', hasReason: true });
+    }
+    for (const groupId of ['constructor', 'toString', '__proto__', 'tin:grain']) {
+      const { materialId } = await packaged(author);
+      const { id } = await startPublication(author, { ...request({ materialId, groupId }, 'Odd'), groupId });
+      expect(await workOff(id)).toMatchObject({ state: 'refused', reason: { code: 'publish.missing' } });
+    }
+  }, 120000);
+
+  it('is not held up by an error elsewhere in the network it came from, mended since', async () => {
+    const wrong = { ...painted(), network: { ...painted().network, nodes: [...painted().network.nodes, node('f', 'math.formula', { formula: { formula: 'a.x' } })] } };
+    const { id: materialId } = await make(author, wrong);
+    const grouped = groupSelection(painted(), { board: null, ids: ['n1', 'n2'], name: 'Grain', path: [], source: { materialId, revision: 1 } });
+    await saveMaterial(author, materialId, { base: 1, modelId: 'demo-tile', document: grouped.document });
+    const { id } = await startPublication(author, request({ materialId, groupId: grouped.groupId }, 'Mended since'));
+    expect(await workOff(id)).toMatchObject({ state: 'done', result: { proof: { identical: true } } });
+  }, 120000);
 
   it('takes only higher versions', async () => {
     const again = await packaged(author);

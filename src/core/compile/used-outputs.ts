@@ -26,9 +26,16 @@ const boardOf = (path: readonly string[], { nodes, strands }: Network): Board =>
   return { path, nodes: new Map(nodes.map((node) => [node.id, node])), arriving };
 };
 
+interface Arrival {
+  readonly path: readonly string[];
+  readonly id: string;
+  readonly input: string | undefined;
+}
+
 /** Follows strands backwards from what is wanted; what arrives at a node counts as used as soon as the node does. */
 class Search {
-  readonly used = new Set<string>();
+  private readonly used = new Set<string>();
+  private readonly waiting: Arrival[] = [];
   private readonly boards = new Map<string, Board>();
   private readonly entered = new Set<string>();
 
@@ -52,26 +59,32 @@ class Search {
   }
 
   output(path: readonly string[], id: string, output: string): void {
-    const board = this.board(path);
-    const node = board?.nodes.get(id);
-    if (!board || !node) return;
+    const node = this.board(path)?.nodes.get(id);
     const key = `${[...path, id].join('/')}:${output}`;
-    if (this.used.has(key)) return;
+    if (!node || this.used.has(key)) return;
     this.used.add(key);
     if (node.type === 'group') this.arriving([...path, id], OUTPUT_EDGE, output);
     this.arriving(path, id);
   }
 
-  /** What arrives at a node, or at one input of it. */
+  /** What arrives at a node, or at one input of it, is to be followed. */
   arriving(path: readonly string[], id: string, input?: string): void {
     const key = `${[...path, id].join('/')}<${input ?? ''}`;
     if (this.entered.has(key)) return;
     this.entered.add(key);
-    for (const { from, to } of this.board(path)?.arriving.get(id) ?? []) {
-      if (input !== undefined && to.input !== input) continue;
-      // What arrives at a group's inputs is followed with the group itself.
-      if (from.node !== INPUT_EDGE) this.output(path, from.node, from.output);
+    this.waiting.push({ path, id, input });
+  }
+
+  /** Follows everything to its sources; without recursion, as networks may be thousands of nodes long. */
+  finish(): ReadonlySet<string> {
+    for (let at = this.waiting.pop(); at; at = this.waiting.pop()) {
+      for (const { from, to } of this.board(at.path)?.arriving.get(at.id) ?? []) {
+        if (at.input !== undefined && to.input !== at.input) continue;
+        // What arrives at a group's inputs is followed with the group itself.
+        if (from.node !== INPUT_EDGE) this.output(at.path, from.node, from.output);
+      }
     }
+    return this.used;
   }
 }
 
@@ -87,5 +100,5 @@ export function findUsedOutputs(document: NetworkDocument, request: CompileReque
     if (separator === ':') search.output(path, id, port);
     else search.arriving(path, id);
   }
-  return search.used;
+  return search.finish();
 }

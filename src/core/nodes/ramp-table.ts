@@ -26,6 +26,6 @@ export const CURVE_ROW = 4;
 export const CURVE_ROWS = 24;
 
 /** How much the colour of what is wholly clear still counts, so that a stop of alpha 0 keeps its colour: a power of two. */
-export const CLEAR_WEIGHT = 2 ** -20;
+export const CLEAR_WEIGHT = 2 ** -24;
 /** What colours are weighed by when they are blended: alpha, but never 0. It is linear, so that it blends as alpha does. */
 export const colourWeight = (alpha: number): number => alpha * (1 - CLEAR_WEIGHT) + CLEAR_WEIGHT;

@@ -15,18 +15,14 @@ const RECONNECT_MS = 1000;
 /** Proxies end streams that are silent for long. */
 const KEEP_ALIVE_MS = 20_000;
 
-const kept = globalThis as unknown as {
-  brightLoomWatch?: { listeners: Set<Listener>; stop: (() => Promise<void>) | null };
+const state: { readonly listeners: Set<Listener>; stop: (() => Promise<void>) | null } = {
+  listeners: new Set(),
+  stop: null,
 };
-
-function watch(): { listeners: Set<Listener>; stop: (() => Promise<void>) | null } {
-  kept.brightLoomWatch ??= { listeners: new Set(), stop: null };
-  return kept.brightLoomWatch;
-}
 
 /** Hears of every change of a job; one connection serves the process while somebody listens. */
 export function onJobChange(listener: Listener): () => void {
-  const { listeners } = watch();
+  const { listeners } = state;
   listeners.add(listener);
   if (listeners.size === 1) void connect();
   return () => {
@@ -36,7 +32,6 @@ export function onJobChange(listener: Listener): () => void {
 }
 
 async function connect(): Promise<void> {
-  const state = watch();
   const tell = (notice: JobNotice | 'missed'): void => {
     for (const listener of state.listeners) listener(notice);
   };
@@ -59,7 +54,6 @@ async function connect(): Promise<void> {
 }
 
 async function disconnect(): Promise<void> {
-  const state = watch();
   const { stop } = state;
   state.stop = null;
   await stop?.().catch(() => undefined);
