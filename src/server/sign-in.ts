@@ -16,9 +16,9 @@ export async function signIn(
   const account = email.trim().toLowerCase();
   const address = request.headers.get(ADDRESS_HEADER) ?? 'unknown';
   const counts = await noteAttempt({ account, address }, SIGN_IN_LIMITS.windowSeconds);
-  if (counts.ofAccount > SIGN_IN_LIMITS.ofAccount || counts.ofAddress > SIGN_IN_LIMITS.ofAddress) {
-    throw tooManyAttempts();
-  }
+  // A whole studio may share an address: who is known there is not shut out by others' mistakes.
+  const isCrowded = !counts.isKnown && counts.ofAddress > SIGN_IN_LIMITS.ofAddress;
+  if (isCrowded || counts.ofAccount > SIGN_IN_LIMITS.ofAccount) throw tooManyAttempts();
   const answer = await authentication().api.signInEmail({
     body: { email: account, password },
     headers: request.headers,

@@ -9,6 +9,8 @@ export interface Attempt {
 }
 export interface AttemptCounts {
   readonly id: number;
+  /** Whether the account was signed in from this address before. */
+  readonly isKnown: boolean;
   /** Within the window, this one included. */
   readonly ofAccount: number;
   readonly ofAddress: number;
@@ -53,7 +55,7 @@ export async function noteAttempt(attempt: Attempt, windowSeconds: number): Prom
       ),
     database().select({ n: count() }).from(signInAttempt).where(and(sameAddress, isRecent)),
   ]);
-  return { id: row?.id ?? 0, ofAccount: ofAccount?.n ?? 0, ofAddress: ofAddress?.n ?? 0 };
+  return { id: row?.id ?? 0, isKnown, ofAccount: ofAccount?.n ?? 0, ofAddress: ofAddress?.n ?? 0 };
 }
 
 /** The password was right: the attempt counts no more. */

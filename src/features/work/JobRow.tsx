@@ -1,4 +1,5 @@
 'use client';
+import Link from 'next/link';
 import { cancelJob } from '@/contract/jobs';
 import type { Job, JobState } from '@/contract/jobs';
 import { useChange } from '@/state/use-call';
@@ -22,6 +23,26 @@ const MARKS: Readonly<Record<JobState, string>> = {
   refused: '✕',
   failed: '!',
 };
+/** How long it took, in the unit that tells it best. */
+function duration({ startedAt, endedAt }: Job): string {
+  if (!startedAt || !endedAt) return '';
+  const seconds = (Date.parse(endedAt) - Date.parse(startedAt)) / 1000;
+  return seconds < 90
+    ? `in ${seconds.toFixed(seconds < 10 ? 1 : 0)} s`
+    : `in ${(seconds / 60).toFixed(0)} min`;
+}
+
+/** Where what came of it is to be seen. */
+function ResultLink({ job }: { readonly job: Job }) {
+  const entryId = job.result?.['entryId'];
+  if (job.state !== 'done' || typeof entryId !== 'string') return null;
+  return (
+    <Link className="ml-3 text-[12px] underline" href={`/library/${entryId}`}>
+      Open in the library
+    </Link>
+  );
+}
+
 const when = new Intl.DateTimeFormat('en-GB', { dateStyle: 'short', timeStyle: 'short' });
 
 /** One job: how far it is, what came of it and why, and a way to end it. */
@@ -34,10 +55,11 @@ export function JobRow({ job, withOwner }: { readonly job: Job; readonly withOwn
         <span aria-hidden className="figures mr-1.5 inline-block w-3 text-center">
           {MARKS[job.state]}
         </span>
-        {WORDS[job.state]}
+        {WORDS[job.state]} <span className="figures text-[11px] text-soft">{duration(job)}</span>
       </td>
       <td className="py-2 pr-4">
         <span className="font-semibold">{job.title}</span>
+        <ResultLink job={job} />
         {job.state === 'running' ? (
           <Progress
             share={job.progress}

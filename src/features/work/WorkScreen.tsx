@@ -53,6 +53,7 @@ export function WorkScreen({ maySeeAll }: { readonly maySeeAll: boolean }) {
           <label className="flex items-center gap-1.5">
             <input
               type="checkbox"
+              className="accent-weld"
               checked={everybody}
               onChange={(event) => {
                 setEverybody(event.target.checked);
@@ -84,7 +85,7 @@ function JobTable({
     <table className="w-full max-w-[1100px] border-collapse">
       <thead>
         <tr className="border-b border-line text-left text-[12px] text-soft">
-          <th className="w-[110px] py-1 font-normal">State</th>
+          <th className="w-[140px] py-1 font-normal">State</th>
           <th className="font-normal">What</th>
           {withOwner ? <th className="w-[140px] font-normal">For</th> : null}
           <th className="w-[130px] font-normal">Asked for</th>

@@ -65,7 +65,5 @@ function failureHeaders(error: AppError): Record<string, string> {
   if (error.status === 503) headers['Retry-After'] = RETRY_AFTER;
   const { retryAfter } = (error.details ?? {}) as { retryAfter?: number };
   if (error.status === 429 && retryAfter !== undefined) headers['Retry-After'] = String(retryAfter);
-  // What was not read of a body that is too large is not waited for.
-  if (error.status === 413) headers['Connection'] = 'close';
   return headers;
 }

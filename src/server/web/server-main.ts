@@ -117,7 +117,19 @@ async function answer(request: IncomingMessage, response: ServerResponse): Promi
   if (await admit(kind, method, response)) await handle(request, response);
 }
 
+/** What is still sent after the answer is read for a moment, so that the answer gets through, and no longer. */
+const LINGER_MS = 1500;
+function endUnread(request: IncomingMessage, response: ServerResponse): void {
+  response.on('finish', () => {
+    if (request.complete) return;
+    setTimeout(() => {
+      if (!request.complete) request.socket.destroy();
+    }, LINGER_MS).unref();
+  });
+}
+
 const server = createServer((request, response) => {
+  endUnread(request, response);
   answer(request, response).catch((error: unknown) => {
     log().error(loggable(error), 'a request could not be answered');
     if (!response.headersSent) response.writeHead(500);
