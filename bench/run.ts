@@ -1,5 +1,6 @@
 /** Prints the project's figures as a table and as JSON. Compare ratios within one run only. */
 import { cpus } from 'node:os';
+import { measureCells } from './cells';
 import { Crew } from './crew';
 import { BENCH_POINTS, measureCompile, measureSwatches, median, prepareEvaluation, timed } from './evaluate';
 import { benchNetwork, largeNetwork } from './network';
@@ -48,6 +49,7 @@ const limit = await measureLimit();
 const small = measureCompile(benchNetwork(), ROUNDS);
 const large = measureCompile(largeNetwork(150), ROUNDS);
 const swatches = measureSwatches(benchNetwork(), ROUNDS);
+const cells = measureCells(ROUNDS * 3);
 const stage = await measureStage(ROUNDS);
 const page = await measurePage();
 const against = (ratio: number | null): string => (ratio === null ? 'no clang and lld here to compare with' : `${ratio.toFixed(2)} × clang’s WebAssembly`);
@@ -71,6 +73,7 @@ const rows: Record<string, string> = {
   [`reading and a first look, ${limit.triangles.toLocaleString('en')} triangles`]: `${limit.megabytes.toFixed(0)} MB at most, of it ${limit.kernel.toFixed(0)} MB in the kernel; ${limit.seconds.toFixed(0)} s`,
   'compile of the fixed network': `${small.compile.toFixed(1)} ms, ${String(small.bytes)} bytes (${(small.compile / small.evaluate).toFixed(2)} × one evaluation over 256²)`,
   'compile of 150 nodes': `${large.compile.toFixed(1)} ms, ${String(large.bytes)} bytes (${(large.compile / large.evaluate).toFixed(2)} × one evaluation over 256²)`,
+  'cell noise: border; nearest, border, value; all six': `${cells.border.toFixed(2)}; ${cells.three.toFixed(2)}; ${cells.six.toFixed(2)} × nearest alone`,
   'swatches of all nodes, 96²': `${swatches.all.toFixed(1)} ms for ${String(swatches.swatches)} (${swatches.ratio.toFixed(2)} × the last output only)`,
   ...(stage ? {
     'plain frame of the stage': `${stage.plainFrame.toFixed(1)} ms`,
@@ -86,5 +89,5 @@ const rows: Record<string, string> = {
   } : { 'stage': 'not measured: start the application with ./start first' }),
 };
 for (const [name, value] of Object.entries(rows)) console.log(`${name.padEnd(40)} ${value}`);
-console.log(JSON.stringify({ single, scaling, bake: { milliseconds: bake, whole, texels, ratio: bakeRatio, write: median(writes) }, compile: { small, large }, swatches, occlusion, rayScaling, model, limit, stage, page }));
+console.log(JSON.stringify({ single, scaling, bake: { milliseconds: bake, whole, texels, ratio: bakeRatio, write: median(writes) }, compile: { small, large }, swatches, cells, occlusion, rayScaling, model, limit, stage, page }));
 process.exit(0);

@@ -25,7 +25,7 @@ export interface Cluster {
   /** Whether its server runs; asks the system, not the database. */
   isRunning(): boolean;
   /** Starts its server again on the same port, after it died. @throws Error with what PostgreSQL said */
-  restart(): void;
+  restart(): Promise<void>;
 }
 interface Options {
   /** Where settings are kept, and the data where the database's user can reach it. */
@@ -116,7 +116,7 @@ export async function startCluster({
       ...LOGGING.map(([name, value]) => `-c ${name}=${value}`),
       ...loose,
     ].join(' ');
-    dropStaleLock(data);
+    dropForeignLocks(root, data);
     run(path.join(binaries, 'pg_ctl'), [
       '-D',
       data,
@@ -141,7 +141,10 @@ export async function startCluster({
       run(path.join(binaries, 'pg_ctl'), ['-D', data, '-w', '-s', '-m', 'fast', 'stop']);
     },
     isRunning: () => runningPort(data) !== null,
-    restart: start,
+    restart: async () => {
+      await untilAlone(data);
+      start();
+    },
   };
 }
 
@@ -187,27 +190,49 @@ function initialise(
 
 const lockFile = (data: string): string => path.join(data, 'postmaster.pid');
 
-/** Whether a process is a PostgreSQL server of this data: it has made the data its working folder. */
-function isServerOf(pid: number, data: string): boolean {
-  try {
-    return readlinkSync(`/proc/${String(pid)}/cwd`) === realpathSync(data);
-  } catch (error) {
-    // Another user's process cannot be looked into; then its name must do.
-    if ((error as { code?: string }).code !== 'EACCES') return false;
-    return /postgres/.test(readFileSync(`/proc/${String(pid)}/comm`, 'utf8'));
-  }
+/** Processes of PostgreSQL that work on this data: they have made it their working folder. */
+function processesOf(data: string): number[] {
+  const folder = realpathSync(data);
+  return readdirSync('/proc')
+    .filter((name) => /^\d+$/.test(name))
+    .filter((pid) => {
+      try {
+        return readlinkSync(`/proc/${pid}/cwd`) === folder;
+      } catch {
+        // Ended meanwhile, or another user's.
+        return false;
+      }
+    })
+    .map(Number);
 }
 
 /** The port of a server that runs on this data; null when none does, whatever process has its old number. */
 function runningPort(data: string): number | null {
   if (!existsSync(lockFile(data))) return null;
   const [pid, , , port] = readFileSync(lockFile(data), 'utf8').split('\n');
-  return isServerOf(Number(pid), data) ? Number(port) : null;
+  return processesOf(data).includes(Number(pid)) ? Number(port) : null;
 }
 
-/** A lock left by a server that died; PostgreSQL believes it while any process has that number. */
-function dropStaleLock(data: string): void {
-  if (existsSync(lockFile(data)) && runningPort(data) === null) rmSync(lockFile(data));
+/**
+ * Removes locks of a server that died where their number belongs to another process by now, or to one that nobody has
+ * buried: PostgreSQL would believe them. Any other lock is PostgreSQL's to judge, and while one process still works on
+ * the data nothing is touched.
+ */
+function dropForeignLocks(root: string, data: string): void {
+  if (processesOf(data).length > 0) return;
+  const sockets = readdirSync(root).filter((name) => /^\.s\.PGSQL\.\d+\.lock$/.test(name));
+  for (const lock of [lockFile(data), ...sockets.map((name) => path.join(root, name))]) {
+    if (!existsSync(lock)) continue;
+    const [pid = ''] = readFileSync(lock, 'utf8').split('\n');
+    if (existsSync(`/proc/${pid}`)) rmSync(lock);
+  }
+}
+
+/** Processes of a server that was killed end by themselves within moments; a new one must not begin before. */
+async function untilAlone(data: string): Promise<void> {
+  for (let k = 0; k < 100 && processesOf(data).length > 0; k++) {
+    await new Promise((resolve) => setTimeout(resolve, 100));
+  }
 }
 
 function removeIfEmpty(folder: string): void {

@@ -13,6 +13,8 @@ const seed = Number(process.argv[3] ?? 1);
 /** Edits between two kills, on average; and how long everything may take to be back, milliseconds. */
 const BETWEEN = 40,
   BACK = 90_000;
+/** How often editing rests until all is saved. */
+const REST = 0.12;
 /** What was typed longer ago than this must survive the tab, milliseconds. */
 const KEPT_AFTER = 200;
 const random = seededRandom(seed);
@@ -103,6 +105,8 @@ for (let k = 1; k <= edits; k++) {
   const name = `Edit ${String(k)}`;
   await edit(page, name);
   await wait(20 + random() * 60);
+  // Most edits follow each other closely; some rest until they are saved.
+  if (random() < REST) tally.longestBack = Math.max(tally.longestBack, await untilSaved(page));
   if (k < nextKill) continue;
   nextKill = k + 10 + Math.floor(random() * BETWEEN * 1.5);
   const what =

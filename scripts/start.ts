@@ -31,13 +31,13 @@ let isStopping = false;
 function watchDatabase(watched: Cluster): void {
   const backOff = new BackOff();
   let began = Date.now();
-  const look = (): void => {
+  const look = async (): Promise<void> => {
     let wait = 1000;
     if (!watched.isRunning()) {
       wait = backOff.next(Date.now() - began);
       say('PostgreSQL ended; it is started again');
       try {
-        watched.restart();
+        await watched.restart();
         say('PostgreSQL runs again');
       } catch (error) {
         say(
@@ -46,9 +46,9 @@ function watchDatabase(watched: Cluster): void {
       }
       began = Date.now();
     }
-    watching = setTimeout(look, wait);
+    if (!isStopping) watching = setTimeout(() => void look(), wait);
   };
-  watching = setTimeout(look, 1000);
+  watching = setTimeout(() => void look(), 1000);
 }
 
 async function waitFor(url: string): Promise<void> {

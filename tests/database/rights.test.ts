@@ -42,8 +42,8 @@ const PERSONAS: readonly Persona[] = [
 type Handler = (request: Request, context: { params: Promise<unknown> }) => Promise<Response>;
 const fileOf = ({ path: at }: AnyRoute): string => path.join(root, 'src/app', at.replace(/:(\w+)/g, '[$1]'), 'route.ts');
 async function handlerOf(route: AnyRoute): Promise<Handler | undefined> {
-  const module = (await import(fileOf(route))) as Record<string, Handler | undefined>;
-  return module[route.method];
+  const served = (await import(fileOf(route))) as Record<string, Handler | undefined>;
+  return served[route.method];
 }
 
 let studio: Awaited<ReturnType<typeof startStudio>>;
@@ -158,9 +158,9 @@ describe('the contract', () => {
     const files = (await readdir(path.join(root, 'src/app/api'), { recursive: true })).filter((file) => file.endsWith('route.ts'));
     const served: string[] = [];
     for (const file of files) {
-      const module = (await import(path.join(root, 'src/app/api', file))) as object;
+      const handlers = (await import(path.join(root, 'src/app/api', file))) as object;
       const at = `/api/${path.dirname(file)}`.replace(/\[(\w+)\]/g, ':$1');
-      served.push(...Object.keys(module).map((method) => `${method} ${at}`));
+      served.push(...Object.keys(handlers).map((method) => `${method} ${at}`));
     }
     const stated = ROUTES.map((route) => `${route.method} ${route.path}`);
     expect(served.sort()).toEqual([...stated].sort());

@@ -177,7 +177,7 @@ describe('the library', () => {
       ['a type error in a formula', withNode({ ...node('f', 'math.formula', { formula: { formula: 'a.x' } }), id: 'f' })],
       ['an unknown node', withNode(node('u', 'patterns.of-the-future'))],
       ['no origin', (document, id) => inGroup(document, id, ({ origin: _, ...group }) => group)],
-      ['an origin that names nothing', (document, id) => inGroup(document, id, (group) => ({ ...group, origin: group.origin && { ...group.origin, outputs: { [Object.keys(group.origin.outputs)[0] ?? '']: { node: 'gone', output: 'value' } } } } as GroupDefinition))],
+      ['an origin that names nothing', (document, id) => inGroup(document, id, (group) => ({ ...group, origin: group.origin && { ...group.origin, outputs: { [Object.keys(group.origin.outputs)[0] ?? '']: { node: 'gone', output: 'value' } } } }))],
       ['a group that contains itself', (document, id) => withNode({ ...node('g', 'group'), group: id })(document, id)],
       ['a strand from nowhere', (document, id) => inGroup(document, id, (group) => ({ ...group, network: { ...group.network, strands: [...group.network.strands, { id: 's9', from: { node: 'gone', output: 'x' }, to: { node: 'n1', input: 'scale' }, order: 0 }] } }))],
     ];

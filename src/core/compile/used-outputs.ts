@@ -1,12 +1,18 @@
 import { INPUT_EDGE, OUTPUT_EDGE, SURFACE_OUTPUT } from '../graph/document';
 import type { Network, NetworkDocument, NodeInstance, Strand } from '../graph/document';
 import { groupOf } from './catalogue';
-import type { CompileRequest } from './compile';
 
 /** Outputs of nodes, by `path:output`, that something in a program depends on. */
 export interface UsedOutputs {
   has(key: string): boolean;
 }
+/** What a program is to write, as its request says. */
+interface Wanted {
+  readonly surface: boolean;
+  readonly taps: 'all' | readonly string[];
+  readonly watched?: readonly string[];
+}
+
 /** Where it is not known what is wanted, everything is. */
 export const ALL_USED: UsedOutputs = { has: () => true };
 
@@ -89,7 +95,7 @@ class Search {
 }
 
 /** The outputs that a program for a request depends on, at the least those it really reads. */
-export function findUsedOutputs(document: NetworkDocument, request: CompileRequest): UsedOutputs {
+export function findUsedOutputs(document: NetworkDocument, request: Wanted): UsedOutputs {
   if (request.taps === 'all') return ALL_USED;
   const search = new Search(document);
   if (request.surface) search.arriving([], OUTPUT_EDGE, SURFACE_OUTPUT);

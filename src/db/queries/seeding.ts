@@ -1,6 +1,6 @@
-import { sql } from 'drizzle-orm';
+import { eq, sql } from 'drizzle-orm';
 import { database } from '../client';
-import { account, project, projectMember, user } from '../schema/index';
+import { account, project, projectMember, session, user } from '../schema/index';
 
 export async function isSeeded(): Promise<boolean> {
   const [row] = await database().select({ count: sql<number>`count(*)::int` }).from(user);
@@ -17,5 +17,19 @@ export async function insertPerson(given: { id: string; name: string; email: str
     await tx.insert(user).values({ id: given.id, name: given.name, email: given.email, role: given.role, emailVerified: true });
     await tx.insert(account).values({ id: `${given.id}-password`, accountId: given.id, providerId: 'credential', userId: given.id, password: given.passwordHash });
     for (const projectId of given.projects) await tx.insert(projectMember).values({ projectId, userId: given.id });
+  });
+}
+
+/** Gives a person another password and ends all their sessions. @returns false where there is nobody of that address */
+export async function setPassword(email: string, passwordHash: string): Promise<boolean> {
+  return database().transaction(async (tx) => {
+    const [person] = await tx.select({ id: user.id }).from(user).where(eq(user.email, email));
+    if (!person) return false;
+    await tx
+      .update(account)
+      .set({ password: passwordHash, updatedAt: new Date() })
+      .where(eq(account.userId, person.id));
+    await tx.delete(session).where(eq(session.userId, person.id));
+    return true;
   });
 }

@@ -15,10 +15,14 @@ const RECONNECT_MS = 1000;
 /** Proxies end streams that are silent for long. */
 const KEEP_ALIVE_MS = 20_000;
 
-const state: { readonly listeners: Set<Listener>; stop: (() => Promise<void>) | null } = {
-  listeners: new Set(),
-  stop: null,
-};
+interface WatchState {
+  readonly listeners: Set<Listener>;
+  stop: (() => Promise<void>) | null;
+  isConnecting: boolean;
+  /** The next try to connect; never more than one. */
+  next: ReturnType<typeof setTimeout> | null;
+}
+const state: WatchState = { listeners: new Set(), stop: null, isConnecting: false, next: null };
 
 /** Hears of every change of a job; one connection serves the process while somebody listens. */
 export function onJobChange(listener: Listener): () => void {
@@ -31,26 +35,34 @@ export function onJobChange(listener: Listener): () => void {
   };
 }
 
+function tellAll(notice: JobNotice | 'missed'): void {
+  for (const listener of state.listeners) listener(notice);
+}
+
 async function connect(): Promise<void> {
-  const tell = (notice: JobNotice | 'missed'): void => {
-    for (const listener of state.listeners) listener(notice);
-  };
+  if (state.isConnecting || state.stop !== null) return;
+  state.isConnecting = true;
   try {
-    const stop = await listen('job', (text) => tell(JSON.parse(text) as JobNotice), again);
+    const stop = await listen('job', (text) => tellAll(JSON.parse(text) as JobNotice), again);
     if (state.listeners.size === 0) await stop();
     else state.stop = stop;
     // What changed while nobody listened is looked up.
-    tell('missed');
+    tellAll('missed');
   } catch (error) {
     log().warn(loggable(error), 'changes of jobs cannot be heard');
     again();
+  } finally {
+    state.isConnecting = false;
   }
-  function again(): void {
-    state.stop = null;
-    setTimeout(() => {
-      if (state.listeners.size > 0 && state.stop === null) void connect();
-    }, RECONNECT_MS).unref();
-  }
+}
+
+/** Tries once more in a moment. A connection that could not be made says so twice: by its error and by its end. */
+function again(): void {
+  state.stop = null;
+  state.next ??= setTimeout(() => {
+    state.next = null;
+    if (state.listeners.size > 0) void connect();
+  }, RECONNECT_MS).unref();
 }
 
 async function disconnect(): Promise<void> {

@@ -6,14 +6,23 @@ import type { Clash, Saver } from '@/state/saving';
 import { Button } from '@/ui/Button';
 import { tellProblem } from '@/ui/tell-problem';
 
+/** Somebody else, or the same person in another window. */
+function whoSaved({ authorName, revision }: Clash['theirs'], userName: string): string {
+  const where = authorName === userName ? ', in another window,' : '';
+  const who = authorName === userName ? 'You' : authorName;
+  return `${who} saved revision ${String(revision)} of this material${where}`;
+}
+
 /** Two people saved the same material: both versions are kept, whichever is gone on with. */
 export function ClashDialog({
   clash,
   saver,
+  userName,
   onDone,
 }: {
   readonly clash: Clash;
   readonly saver: Saver;
+  readonly userName: string;
   readonly onDone: () => void;
 }) {
   const [busy, setBusy] = useState(false);
@@ -41,8 +50,7 @@ export function ClashDialog({
             Two versions
           </AlertDialog.Title>
           <AlertDialog.Description className="mb-3">
-            {clash.theirs.authorName} saved revision {clash.theirs.revision} of this material while
-            you were working on it. Both versions are kept. Which one do you go on with?
+            {whoSaved(clash.theirs, userName)} while you were working on it. Both versions are kept. Which one do you go on with?
           </AlertDialog.Description>
           <div className="flex flex-col gap-2">
             <Button

@@ -260,6 +260,7 @@ export function EditorScreen({ materialId, models: initialModels, user }: Props)
         <ClashDialog
           clash={clash}
           saver={session.saver}
+          userName={user.name}
           onDone={() => {
             setClash(null);
           }}
