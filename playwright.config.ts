@@ -13,6 +13,6 @@ export default defineConfig({
   // The real start command, on a database of its own.
   webServer: {
     command: 'rm -rf .data/check && BRIGHT_LOOM_DATA="$PWD/.data/check" ./start --throw-away', url: `http://127.0.0.1:${String(port)}/sign-in`, reuseExistingServer: false, timeout: 300_000,
-    env: { PORT: String(port) }, stdout: 'pipe', gracefulShutdown: { signal: 'SIGTERM', timeout: 15_000 },
+    env: { PORT: String(port), BRIGHT_LOOM_CHECK_ANSWERS: 'yes' }, stdout: 'pipe', gracefulShutdown: { signal: 'SIGTERM', timeout: 15_000 },
   },
 });

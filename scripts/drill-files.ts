@@ -10,6 +10,7 @@ import { encode as encodePng } from 'fast-png';
 import { encode as encodeJpeg } from 'jpeg-js';
 import { writeExr, writeRadiance } from '../tests/support/image-files';
 import { mutate, mutateDescription } from './drill/mutations';
+import { residentBytes } from './processes';
 import type { ReadOrder, ReadReply } from './drill/read-process';
 
 const root = path.resolve(import.meta.dirname, '..');
@@ -25,11 +26,6 @@ interface Tally {
   readonly heavy: readonly string[];
   readonly longestMs: number;
   readonly mostBytes: number;
-}
-
-function memoryOf(pid: number | undefined): number {
-  const status = readFileSync(`/proc/${String(pid)}/status`, 'utf8');
-  return Number(/VmRSS:\s+(\d+) kB/.exec(status)?.[1] ?? 0) * 1024;
 }
 
 class Reader {
@@ -57,7 +53,7 @@ class Reader {
       let most = 0;
       const look = (): void => {
         if (child.exitCode === null && child.signalCode === null)
-          most = Math.max(most, memoryOf(child.pid));
+          most = Math.max(most, residentBytes(child.pid ?? null));
       };
       const watching = setInterval(look, 20);
       const end = (reply: ReadReply | 'late'): void => {

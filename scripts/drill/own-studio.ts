@@ -1,10 +1,11 @@
 /** A studio of a drill's own, started by the real start command, whose parts may be killed. */
-import { execFileSync, spawn } from 'node:child_process';
+import { spawn } from 'node:child_process';
 import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { FOLDER_NOTE, SETTINGS } from '../cluster-files';
 import { freePort } from '../ports';
+import { listProcesses, residentBytes } from '../processes';
 
 const root = path.resolve(import.meta.dirname, '../..');
 export type Part = 'server' | 'worker' | 'database';
@@ -19,14 +20,6 @@ export interface OwnStudio {
   readonly memoryOf: (part: Part) => number;
   readonly stop: () => Promise<void>;
 }
-
-const commandLines = (): readonly (readonly [number, number, string])[] =>
-  execFileSync('ps', ['-eo', 'pid=,ppid=,args='], { encoding: 'utf8' })
-    .split('\n')
-    .map((line) => /^\s*(\d+)\s+(\d+)\s+(.*)$/.exec(line))
-    .flatMap((match) =>
-      match ? [[Number(match[1]), Number(match[2]), match[3] ?? ''] as const] : [],
-    );
 
 const FILES = { server: 'server-main.ts', worker: 'worker-main.ts' } as const;
 
@@ -51,17 +44,17 @@ export async function startOwnStudio(): Promise<OwnStudio> {
   });
   const pidOf = (part: Part): number | null => {
     if (part !== 'database') {
-      const found = commandLines().find(
-        ([, parent, line]) => parent === starter.pid && line.includes(FILES[part]),
+      const found = listProcesses().find(
+        ({ parent, command }) => parent === starter.pid && command.includes(FILES[part]),
       );
-      return found?.[0] ?? null;
+      return found?.pid ?? null;
     }
     try {
       const cluster = readFileSync(path.join(folder, FOLDER_NOTE), 'utf8').trim();
       const pid = Number(
         readFileSync(path.join(cluster, 'data/postmaster.pid'), 'utf8').split('\n')[0],
       );
-      return commandLines().some(([each]) => each === pid) ? pid : null;
+      return listProcesses().some((each) => each.pid === pid) ? pid : null;
     } catch {
       return null;
     }
@@ -78,10 +71,7 @@ export async function startOwnStudio(): Promise<OwnStudio> {
       if (pid !== null) process.kill(pid, 'SIGKILL');
       return pid !== null;
     },
-    memoryOf: (part) => {
-      const status = readFileSync(`/proc/${String(pidOf(part) ?? 'self')}/status`, 'utf8');
-      return Number(/VmRSS:\s+(\d+) kB/.exec(status)?.[1] ?? 0) * 1024;
-    },
+    memoryOf: (part) => residentBytes(pidOf(part)),
     stop: async () => {
       const ended = new Promise((resolve) => starter.once('exit', resolve));
       starter.kill('SIGTERM');

@@ -1,11 +1,22 @@
 'use client';
 import { QueryClientProvider } from '@tanstack/react-query';
-import { useState } from 'react';
+import { useEffect } from 'react';
 import type { ReactNode } from 'react';
-import { makeQueryClient } from '@/state/query-client';
+import { AppError } from '@/core/base/diagnostic';
+import { queryClient } from '@/state/query-client';
+import { tellProblem } from '@/ui/tell-problem';
 
-/** What every page shares: what was read from the server. */
+/** What every page shares: what was read from the server, and a last place where failures are told. */
 export function Providers({ children }: { readonly children: ReactNode }) {
-  const [client] = useState(makeQueryClient);
-  return <QueryClientProvider client={client}>{children}</QueryClientProvider>;
+  useEffect(() => {
+    const tell = ({ reason }: PromiseRejectionEvent): void => {
+      // Workers that end are started again, and that is said where it happens.
+      if (reason instanceof AppError && reason.code !== 'worker.lost') tellProblem(reason);
+    };
+    window.addEventListener('unhandledrejection', tell);
+    return () => {
+      window.removeEventListener('unhandledrejection', tell);
+    };
+  }, []);
+  return <QueryClientProvider client={queryClient()}>{children}</QueryClientProvider>;
 }

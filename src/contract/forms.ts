@@ -32,6 +32,9 @@ export const text = (most: number, least = 0): Form<string> =>
   form(least > 0 ? Joi.string().min(least).max(most).custom(storable) : emptyable(most));
 const emptyable = (most: number): Joi.StringSchema =>
   Joi.string().allow('').max(most).custom(storable);
+/** A name or a reason: text without blanks at its ends. */
+export const trimmed = (most: number, least: number): Form<string> =>
+  form(Joi.string().trim().min(least).max(most).custom(storable));
 export const matching = (pattern: RegExp, most: number): Form<string> =>
   form(Joi.string().pattern(pattern).max(most).custom(storable));
 /** The name of a stored thing, as it stands in addresses. */

@@ -13,6 +13,7 @@ import {
   record,
   sha256,
   text,
+  trimmed,
   whole,
 } from './forms';
 import type { TypeOf } from './forms';
@@ -90,9 +91,9 @@ export const publicationForm = record({
   groupId: identifier,
   rack: rackForm,
   version: versionForm,
-  name: text(80, 2),
+  name: trimmed(80, 2),
   description: text(2000),
-  tags: list(text(40, 1), 20),
+  tags: list(trimmed(40, 1), 20),
 });
 export type PublicationRequest = TypeOf<typeof publicationForm>;
 /** Asks for a group to be published; the answer names the job that does it. */
@@ -103,7 +104,7 @@ export const publishGroup = defineRoute('POST', '/api/library', {
   status: 202,
 });
 
-export const withdrawalForm = record({ version: versionForm, reason: text(500, 3) });
+export const withdrawalForm = record({ version: versionForm, reason: trimmed(500, 3) });
 /** Takes a release off the rack; who uses it keeps it. */
 export const withdrawRelease = defineRoute('POST', '/api/library/:id/withdraw', {
   who: { audience: 'readers', roles: ['librarian'] },

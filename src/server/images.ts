@@ -1,7 +1,7 @@
 import { AppError } from '@/core/base/diagnostic';
 import { threadImages } from '@/core/evaluate/image-store';
 import { imagesIn } from '@/core/compile/images';
-import { MEDIA_TYPES, assertImage } from '@/core/exchange/images';
+import { MEDIA_TYPES, checkImageHeader } from '@/core/exchange/images';
 import type { NetworkDocument } from '@/core/graph/document';
 import { findImage, insertImage, listImages as readImages } from '@/db/queries/images';
 import { storeBlob } from '@/db/queries/blobs';
@@ -14,7 +14,7 @@ const MOST_IMAGES = 64;
 /** The images of the studio, the newest first. */
 export const listImages = readImages;
 
-/** Takes an image. Its first bytes are checked here; it is unpacked only in workers. */
+/** Takes an image. Its header is checked here; it is unpacked only in workers. */
 export async function uploadImage(
   user: SignedIn,
   { name: given = '' }: { readonly name?: string },
@@ -22,7 +22,7 @@ export async function uploadImage(
 ): Promise<{ image: string; name: string }> {
   const name = given.trim().slice(0, 120) || 'Image';
   const bytes = await readFile();
-  const hash = await storeBlob(bytes, MEDIA_TYPES[assertImage(bytes)]);
+  const hash = await storeBlob(bytes, MEDIA_TYPES[checkImageHeader(bytes)]);
   await insertImage({ hash, name, ownerId: user.id });
   return { image: hash, name };
 }

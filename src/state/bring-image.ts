@@ -5,6 +5,7 @@ import { assertImage } from '../core/exchange/images';
 import type { ImageValue } from '../core/graph/document';
 import { decodeApart } from '../workers/decode-apart';
 import { call } from './api';
+import { read } from './query-client';
 import { aboutFile } from './upload';
 
 /** Reads a file in a worker first, so that a broken one is refused with its reason, then sends it to the studio. */
@@ -29,4 +30,4 @@ export async function bringImage(file: File): Promise<ImageValue> {
 }
 
 export const listStudioImages = async (): Promise<readonly { hash: string; name: string }[]> =>
-  (await call(listImages)).images;
+  (await read(listImages)).images;

@@ -6,7 +6,7 @@ import type { Companion, NetworkDocument } from '../core/graph/document';
 import { isLost, settled } from '../workers/answer';
 import { openMaterial } from '../contract/materials';
 import { describeError, problemText } from '../core/base/problem';
-import { call } from './api';
+import { read } from './query-client';
 import { editorStore } from './editor-store';
 import type { StageFeed } from './stage-feed';
 import { StageSubject } from './stage-subject';
@@ -62,7 +62,7 @@ class Beside {
     try {
       const [model, other] = await Promise.all([
         this.kit.models.load(companion.model, companion.name).then(({ id, facts }) => ({ id, facts })),
-        companion.material === undefined ? null : call(openMaterial, { params: { id: companion.material } }),
+        companion.material === undefined ? null : read(openMaterial, { params: { id: companion.material } }),
       ]);
       if (this.gone || this.asked !== wanted) return;
       this.model = model;

@@ -9,6 +9,7 @@ import type { WorkerPool } from '../workers/pool';
 import { readImage } from '../contract/images';
 import { describeError, problemText } from '../core/base/problem';
 import { bytesOf, call } from './api';
+import { readOnce } from './query-client';
 import { editorStore } from './editor-store';
 
 /** What is known of an image: still coming, read, or why it cannot be. */
@@ -56,7 +57,7 @@ export class ImageKeeper {
     this.tell(hash, { state: 'loading' });
     this.loading++;
     try {
-      await this.adopt(hash, await bytesOf(await call(readImage, { params: { hash } })));
+      await this.adopt(hash, await readOnce(['image', hash], async (signal) => bytesOf(await call(readImage, { params: { hash }, signal }))));
     } catch (error) {
       this.tell(hash, { state: 'failed', message: problemText(describeError(error)), at: performance.now() });
     } finally {

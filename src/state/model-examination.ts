@@ -4,13 +4,14 @@ import type { Diagnosis } from '../core/mesh/diagnose';
 import { settled } from '../workers/answer';
 import type { WorkerPool } from '../workers/pool';
 import { getModel } from './api';
+import { readOnce } from './query-client';
 
 /** What is found out about a model: in a worker, never on the page's own thread. */
 export interface Examination { readonly diagnosis: Diagnosis; readonly notes: readonly string[]; readonly preparation: ModelPreparation; readonly bytes: number; readonly format: 'GLB' | 'OBJ'; readonly name: string }
 
 /** Reads a model as it is mended now and looks it over. @throws WorkerProblem, ApiFailure */
 export async function examine(pool: WorkerPool, id: string): Promise<Examination & { readonly draw: (look: string, size: number) => Promise<Picture> }> {
-  const { file, preparation, key } = await getModel(id);
+  const { file, preparation, key } = await readOnce(['model', id], () => getModel(id));
   const worker = pool.labourer;
   const name = `${id} ${key}`;
   const start = new Uint8Array(await file.slice(0, 2).arrayBuffer());

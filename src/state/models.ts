@@ -9,6 +9,7 @@ import { WorkerProblem, isLost, settled } from '../workers/answer';
 import type { RemoteWorker, WorkerPool } from '../workers/pool';
 import type { ModelPreparation } from '../core/exchange/prepare';
 import { getMeshMap, getModel } from './api';
+import { readOnce } from './query-client';
 import { editorStore } from './editor-store';
 import { keepMap, recallMap } from './map-cache';
 
@@ -66,7 +67,7 @@ export class ModelKeeper {
         if (!(error instanceof WorkerProblem)) throw error;
       }
     }
-    const { file, preparation } = await getModel(id);
+    const { file, preparation } = await readOnce(['model', id], () => getModel(id));
     await settled(remote.loadModel(id, file, this.loaded.get(id)?.facts.name ?? id, preparation));
   }
 
@@ -85,7 +86,7 @@ export class ModelKeeper {
   }
 
   private async fetch(id: string, name: string): Promise<LoadedModel> {
-    const { file, preparation, key } = await getModel(id);
+    const { file, preparation, key } = await readOnce(['model', id], () => getModel(id));
     const first = this.pool.labourer;
     const { facts, notes } = await settled(first.loadModel(id, file, name, preparation));
     await Promise.all(this.pool.all.filter((worker) => worker !== first).map((worker) => handOver(id, first, worker)));

@@ -5,6 +5,7 @@ import { ApiFailure, call } from './api';
 import { dropDraft, keepDraft, takeDraft } from './drafts';
 import type { DraftOf, Sent } from './drafts';
 import { editorStore, openDocument } from './editor-store';
+import { read } from './query-client';
 import type { SaveState } from './editor-store';
 
 export interface Clash {
@@ -194,7 +195,7 @@ export interface OpenedWork {
 
 /** Opens a material, with unsaved work that this person left in this browser on top where there is some. */
 export async function openMaterial(id: string, userId: string): Promise<OpenedWork> {
-  const material = await call(openRoute, { params: { id } });
+  const material = await read(openRoute, { params: { id } });
   const { document, modelId, revision } = material;
   const { draft, more } = await takeDraft({ userId, materialId: id });
   openDocument({ document, materialId: id, modelId, revision });

@@ -9,6 +9,7 @@ const MESSAGES: Readonly<Record<string, string>> = {
   'string.min': 'At least {{#limit}} characters.',
   'string.max': 'At most {{#limit}} characters.',
   'string.pattern.base': 'Not in the form that is needed.',
+  'string.trim': 'No blanks at the ends.',
   'any.required': 'Fill this in.',
   'any.only': 'Choose one.',
 };

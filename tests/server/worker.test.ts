@@ -1,5 +1,5 @@
 /** Real worker processes on a real database: killed, cancelled and fed with what they cannot do, every job ends. */
-import { execFileSync, spawn } from 'node:child_process';
+import { spawn } from 'node:child_process';
 import type { ChildProcess } from 'node:child_process';
 import { readFile } from 'node:fs/promises';
 import path from 'node:path';
@@ -13,6 +13,7 @@ import { enqueue } from '@/server/jobs/enqueue';
 import { MESH_MAP, SWATCH } from '@/server/jobs/lanes';
 import { cancelJob } from '@/server/jobs/service';
 import type { MapTask } from '@/server/mesh-maps';
+import { listProcesses } from '../../scripts/processes';
 import { makePerson, startStudio } from '../database/studio';
 
 const root = path.resolve(import.meta.dirname, '../..');
@@ -27,13 +28,7 @@ function startWorker(): ChildProcess {
   workers.push(child);
   return child;
 }
-const childrenOf = (pid: number | undefined): number[] => {
-  try {
-    return execFileSync('ps', ['-o', 'pid=', '--ppid', String(pid)], { encoding: 'utf8' }).split('\n').map(Number).filter(Boolean);
-  } catch {
-    return [];
-  }
-};
+const childrenOf = (pid: number | undefined): number[] => listProcesses().filter(({ parent }) => parent === pid).map((each) => each.pid);
 async function until(id: string, holds: (row: JobRow) => boolean, seconds = 60): Promise<JobRow> {
   for (let k = 0; k < seconds * 10; k++) {
     const row = await findJob(id);

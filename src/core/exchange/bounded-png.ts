@@ -57,12 +57,27 @@ function statedBytes(header: Uint8Array): number {
   return sizes.reduce((sum, size) => sum + size, 0);
 }
 
+/** Refuses a PNG whose header is damaged, or states a size that its data cannot hold. @throws AppError */
+export function checkPngHeader(bytes: Uint8Array): void {
+  let stated: number | null = null;
+  let packed = 0;
+  for (const { type, data } of chunksOf(bytes)) {
+    if (type === 'IHDR') stated = statedBytes(data);
+    if (type === 'IDAT') packed += data.length;
+  }
+  assertHolds(packed, stated ?? statedBytes(new Uint8Array()));
+}
+
+function assertHolds(packed: number, stated: number): void {
+  if (packed * DEFLATE_RATIO < stated) {
+    throw broken('The PNG image cannot be read: it holds far less than the size it states.');
+  }
+}
+
 /** What its data unpacks to, no more than so many bytes: whatever comes beyond is not unpacked. */
 function inflateWithin(parts: readonly Uint8Array[], most: number): Uint8Array<ArrayBuffer> {
   const packed = parts.reduce((sum, part) => sum + part.length, 0);
-  if (packed * DEFLATE_RATIO < most) {
-    throw broken('The PNG image cannot be read: it holds far less than the size it states.');
-  }
+  assertHolds(packed, most);
   const rows = new Uint8Array(most);
   let filled = 0;
   const inflate = new Inflate({ chunkSize: 65536 });

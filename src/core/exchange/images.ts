@@ -2,7 +2,7 @@ import { decode as decodeJpeg } from 'jpeg-js';
 import { decode as decodePng } from 'fast-png';
 import parseExr from 'parse-exr';
 import { AppError, messageOf } from '../base/diagnostic';
-import { boundedPng } from './bounded-png';
+import { boundedPng, checkPngHeader } from './bounded-png';
 import { readExrHeader } from './exr-header';
 import { IMAGE_LIMITS, assertSize, broken } from './image-types';
 import type { DecodedImage, ImageFormat } from './image-types';
@@ -51,6 +51,18 @@ function assertJpegLength(bytes: Uint8Array): void {
   if (size[0] * size[1] > bytes.length * JPEG_PIXELS_PER_BYTE) {
     throw broken('The JPEG image cannot be read: it holds far less than the size it states.');
   }
+}
+
+/**
+ * Refuses what is not one of the formats, or states what its length cannot hold, by its header only.
+ * @throws AppError that says what is wrong with the file
+ */
+export function checkImageHeader(bytes: Uint8Array): ImageFormat {
+  const format = assertImage(bytes);
+  if (format === 'OpenEXR') readExrHeader(bytes);
+  if (format === 'JPEG') assertJpegLength(bytes);
+  if (format === 'PNG') checkPngHeader(bytes);
+  return format;
 }
 
 /**

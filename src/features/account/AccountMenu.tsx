@@ -2,6 +2,7 @@
 import { DropdownMenu } from 'radix-ui';
 import { useRouter } from 'next/navigation';
 import { signOut } from '@/contract/session';
+import { queryClient } from '@/state/query-client';
 import { useChange } from '@/state/use-call';
 import { tellProblem } from '@/ui/tell-problem';
 
@@ -16,6 +17,8 @@ export function AccountMenu({ name, role }: Props) {
   const { mutate } = useChange(signOut);
   const leave = (): void => {
     const left = (): void => {
+      // What one person read is nothing for the next.
+      queryClient().clear();
       router.push('/sign-in');
       router.refresh();
     };

@@ -3,6 +3,7 @@ import { useRouter } from 'next/navigation';
 import { useForm } from 'react-hook-form';
 import { credentialsForm, signIn } from '@/contract/session';
 import { describeError } from '@/core/base/problem';
+import { queryClient } from '@/state/query-client';
 import { useChange } from '@/state/use-call';
 import { Button } from '@/ui/Button';
 import { FIELD, Field } from '@/ui/Field';
@@ -20,6 +21,7 @@ export function SignInForm() {
   const { errors } = formState;
   const submit = handleSubmit((body) => {
     const enter = (): void => {
+      queryClient().clear();
       router.push('/materials');
       router.refresh();
     };

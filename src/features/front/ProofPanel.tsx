@@ -4,7 +4,7 @@ import type { Proof } from '@/core/evaluate/proof';
 import type { GroupDefinition, NetworkDocument } from '@/core/graph/document';
 import { openRevision } from '@/contract/materials';
 import { describeError, problemText } from '@/core/base/problem';
-import { call } from '@/state/api';
+import { read } from '@/state/query-client';
 import { editorStore } from '@/state/editor-store';
 import type { Evaluation } from '@/state/evaluation';
 import { useEditor } from '@/state/use-editor';
@@ -18,7 +18,7 @@ function sourceOf(materialId: string, revision: number): Promise<NetworkDocument
   const key = `${materialId}/${String(revision)}`;
   let known = sources.get(key);
   if (!known) {
-    known = call(openRevision, { params: { id: materialId, number: String(revision) } }).then((opened) => opened.document);
+    known = read(openRevision, { params: { id: materialId, number: String(revision) } }).then((opened) => opened.document);
     known.catch(() => sources.delete(key));
     sources.set(key, known);
   }

@@ -7,7 +7,7 @@ import { openEntry } from '@/contract/library';
 import type { EntrySummary } from '@/contract/library';
 import { AppError } from '@/core/base/diagnostic';
 import { describeError } from '@/core/base/problem';
-import { call } from '@/state/api';
+import { read } from '@/state/query-client';
 import { commit, currentBoard, select } from '@/state/editor-store';
 import { Button } from '@/ui/Button';
 import { ProblemNote } from '@/ui/ProblemNote';
@@ -28,7 +28,7 @@ export function LibrarySheet({
   const [query, setQuery] = useState('');
   const { data: answer, error } = useLibrarySearch(query, '', open);
   const place = async (entry: EntrySummary): Promise<void> => {
-    const view = await call(openEntry, { params: { id: entry.id } });
+    const view = await read(openEntry, { params: { id: entry.id } });
     const release = view.releases.find((each) => each.version === entry.version);
     if (!release)
       throw new AppError(

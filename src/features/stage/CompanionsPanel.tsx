@@ -8,7 +8,7 @@ import type { Companion, Companions } from '@/core/graph/document';
 import { listMaterials } from '@/contract/materials';
 import { describeError } from '@/core/base/problem';
 import type { Problem } from '@/core/base/problem';
-import { call } from '@/state/api';
+import { read } from '@/state/query-client';
 import type { ModelEntry } from '@/contract/models';
 import { commit, editorStore, endGesture } from '@/state/editor-store';
 import { useEditor } from '@/state/use-editor';
@@ -31,7 +31,7 @@ export function CompanionsPanel({ models }: { readonly models: readonly ModelEnt
   const opened = (isOpen: boolean): void => {
     if (!isOpen) return;
     const { materialId } = editorStore.getState();
-    call(listMaterials).then(({ materials: all }) => { setMaterials(all.filter(({ id }) => id !== materialId)); setProblem(null); })
+    read(listMaterials).then(({ materials: all }) => { setMaterials(all.filter(({ id }) => id !== materialId)); setProblem(null); })
       .catch((error: unknown) => { setProblem(describeError(error)); });
   };
   const change = (label: string, { id }: Companion, to: Parameters<typeof changeCompanion>[2], gesture: string | null = null): void => { commit(label, (current) => changeCompanion(current, id, to), gesture); };
