@@ -66,9 +66,9 @@ export async function migrateDatabase(folder: string): Promise<void> {
 }
 
 let probe: { readonly at: number; readonly answer: Promise<boolean> } | undefined;
-const PROBE_MS = { keep: 1000, patience: 3000 };
+const PROBE_MS = { keep: 250, patience: 3000 };
 
-/** Whether the database answers at the moment; asked at most once a second. */
+/** Whether the database answers at the moment; asked at most four times a second. */
 export function isAnswering(): Promise<boolean> {
   const now = Date.now();
   if (probe && now - probe.at < PROBE_MS.keep) return probe.answer;

@@ -1,11 +1,15 @@
 import { readFileSync } from 'node:fs';
 import { expect, test } from '@playwright/test';
+import type { Page } from '@playwright/test';
 import { NodeIO } from '@gltf-transform/core';
 import { decode } from 'fast-png';
 import { addNode, card, drag, port, saved, settled, signIn, stagePicture, strands, tidy } from './studio';
 
 test.describe.configure({ mode: 'serial', timeout: 900_000 });
-const SHOTS = 'docs/screenshots';
+/** The README's pictures are made anew only when that is asked for: `REFRESH_PICTURES=yes npx playwright test story`. */
+async function picture(page: Page, name: string): Promise<void> {
+  if (process.env['REFRESH_PICTURES']) await page.screenshot({ path: `docs/screenshots/${name}.png` });
+}
 
 test('an author paints a buoy, packages the paint and publishes it; an artist uses it', async ({ page, browser }) => {
   const complaints: string[] = [];
@@ -15,7 +19,7 @@ test('an author paints a buoy, packages the paint and publishes it; an artist us
     await signIn(page, 'maren');
     await expect(page.getByRole('link', { name: /Painted tin/ }).first()).toBeVisible();
     await expect(page.locator('img[alt="Painted tin on Channel buoy"]')).toHaveJSProperty('complete', true);
-    await page.screenshot({ path: `${SHOTS}/start.png` });
+    await picture(page, 'start');
   });
 
   await test.step('the editor shows stage, board and bench; curvature and occlusion refine', async () => {
@@ -25,7 +29,7 @@ test('an author paints a buoy, packages the paint and publishes it; an artist us
     await expect(card(page, 'Edges').getByTestId('range')).toHaveText(/0\.00.*1\.00/);
     await card(page, 'Old red').click();
     await expect(page.getByTestId('ramp-histogram')).toBeVisible();
-    await page.screenshot({ path: `${SHOTS}/editor.png` });
+    await picture(page, 'editor');
   });
 
   await test.step('a pinned value shows flat, and the same action returns', async () => {
@@ -196,7 +200,7 @@ test('an author paints a buoy, packages the paint and publishes it; an artist us
     await expect(page.getByTestId('proof')).toContainText('identical', { timeout: 60_000 });
     await settled(page);
     expect((await stagePicture(page)).equals(beforeGroup)).toBe(true);
-    await page.screenshot({ path: `${SHOTS}/group-editor.png` });
+    await picture(page, 'group-editor');
   });
 
   await test.step('a dial moves the look, and goes home; one dial drives several values', async () => {
@@ -254,7 +258,7 @@ test('an author paints a buoy, packages the paint and publishes it; an artist us
     await artist.getByRole('link', { name: 'Chipped paint' }).click();
     await expect(artist.getByRole('cell', { name: 'Blotch size' })).toBeVisible();
     await expect(artist.getByText(/proof: identical at 4,096 points/)).toBeVisible();
-    await artist.screenshot({ path: `${SHOTS}/library-entry.png` });
+    await picture(artist, 'library-entry');
   });
 
   await test.step('places it in a material of another model, sets its dials and wires a mask into one', async () => {
@@ -295,7 +299,7 @@ test('an author paints a buoy, packages the paint and publishes it; an artist us
     await artist.getByRole('option', { name: '16 bit' }).click();
     await artist.getByRole('button', { name: 'Bake', exact: true }).last().click();
     await expect(artist.getByTestId('bake-message')).toHaveText('Baked 6 maps at 512 × 512.', { timeout: 150_000 });
-    await artist.screenshot({ path: `${SHOTS}/bake.png` });
+    await picture(artist, 'bake');
     const fetchFile = async (name: string): Promise<Buffer> => {
       const [download] = await Promise.all([artist.waitForEvent('download'), artist.getByRole('link', { name }).click()]);
       return readFileSync(await download.path());

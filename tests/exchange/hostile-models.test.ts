@@ -25,6 +25,11 @@ describe('hostile models', () => {
     }
     expect((await read(box(1))).notes.join(' ')).not.toContain('far off');
   });
+  it('a model shrunk to a point is read, or refused in words', async () => {
+    const faces = Array.from({ length: 9000 }, (_, k) => `v ${String(k * 1e-40)} 0 0\nv 0 1e-40 0\nv 0 0 1e-40\nf -3 -2 -1`);
+    const ending = await read(faces.join('\n')).then(({ mesh }) => mesh.indices.length, (error: unknown) => (error as Error).name);
+    expect([27000, 'AppError']).toContain(ending);
+  });
   it('what is merely long is not taken for that', () => {
     // A rope of 60 m and 4 cm across, as a ribbon of pieces 10 cm long.
     const positions = Float32Array.from({ length: 601 * 2 * 3 }, (_, k) => [(k / 6 | 0) * 0.1, (k / 3 | 0) % 2 * 0.12, 0][k % 3] ?? 0);

@@ -9,6 +9,29 @@ const MOST = { name: 255, attributes: 500, channels: 64 };
 const SAMPLE_BYTES = [4, 2, 4] as const;
 /** Rows of a chunk by the kind of compression. Source: OpenEXR file layout, openexr.com. */
 const CHUNK_ROWS = [1, 1, 1, 16, 32, 16, 32, 32, 32, 256] as const;
+/** Bytes of an entry by its type, where that is fixed: readers go by the type, whatever length the entry states. */
+const TYPE_BYTES: Readonly<Record<string, number>> = {
+  box2i: 16,
+  box2f: 16,
+  chromaticities: 32,
+  compression: 1,
+  double: 8,
+  envmap: 1,
+  float: 4,
+  int: 4,
+  keycode: 28,
+  lineOrder: 1,
+  m33f: 36,
+  m44f: 64,
+  rational: 8,
+  tiledesc: 9,
+  timecode: 8,
+  v2f: 8,
+  v2i: 8,
+  v3f: 12,
+  v3i: 12,
+};
+
 /** No compression in use makes more than this of a byte. */
 const MOST_RATIO = 4096;
 
@@ -82,15 +105,17 @@ export function readExrHeader(bytes: Uint8Array): ExrHeader {
     const name = cursor.text();
     if (name === '') break;
     if (count >= MOST.attributes) throw broken('its header has too many entries');
-    cursor.text();
+    const type = cursor.text();
     const size = cursor.whole();
     const { at } = cursor;
-    if (size < 0) throw broken('its header is damaged');
+    if (size < 0 || size !== (TYPE_BYTES[type] ?? size)) throw broken('its header is damaged');
     cursor.skip(size);
     const inside = new Cursor(bytes.subarray(0, at + size), at);
     if (name === 'dataWindow') found.window = [0, 1, 2, 3].map(() => inside.whole());
-    else if (name === 'channels') found.pixelBytes = channelBytes(inside);
-    else if (name === 'compression') found.compression = inside.byte();
+    else if (name === 'channels') {
+      found.pixelBytes = channelBytes(inside);
+      if (inside.at !== at + size) throw broken('its list of channels is damaged');
+    } else if (name === 'compression') found.compression = inside.byte();
   }
   if (!found.window || found.pixelBytes === 0) throw broken('its header is incomplete');
   const [left = 0, top = 0, right = 0, bottom = 0] = found.window;

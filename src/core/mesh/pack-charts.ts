@@ -10,6 +10,8 @@ const { ceil, cos, floor, max, min, sin, sqrt } = Math;
 const CELLS = 1024, GAP = 3;
 /** How much smaller everything becomes when it did not fit, and how often that is tried. */
 const SHRINK = 0.96, TRIES = 120, TRIES_IN_ORDER = 12;
+/** The share of the grid that free cells around charts may take: beyond, too little is left for what they hold. */
+const MOST_MARGINS = 0.55;
 const ANGLES = 12;
 /** How many vertices of a chart are looked at for the best turn. */
 const LOOKED_AT = 400;
@@ -27,14 +29,23 @@ interface Silhouette { readonly chart: number; readonly width: number; readonly 
 export function packCharts(flat: FlatCharts): boolean {
   const bounds = turnUpright(flat);
   const byHeight = Array.from({ length: flat.count }, (_, chart) => chart).sort((a, b) => heightOf(bounds, b) - heightOf(bounds, a) || a - b);
-  let area = 0, longest = 0;
+  const margin = 2 * GAP + 1;
+  if (flat.count * (margin + 1) ** 2 > CELLS * CELLS * MOST_MARGINS) return false;
+  let area = 0, longest = 0, sides = 0;
   for (let c = 0; c < flat.count; c++) {
-    area += heightOf(bounds, c) * ((bounds[c * 4 + 2] as number) - (bounds[c * 4] as number));
+    const width = (bounds[c * 4 + 2] as number) - (bounds[c * 4] as number);
+    area += heightOf(bounds, c) * width;
+    sides += heightOf(bounds, c) + width;
     longest = max(longest, heightOf(bounds, c));
   }
   const usable = CELLS - 2 * GAP - 2;
   const begin = min(sqrt(CELLS * CELLS / max(area, 1e-30)) * 0.97, usable / max(longest, 1e-15));
-  const fitted = findFit((attempt) => layOut(flat, bounds, byHeight, begin * SHRINK ** attempt));
+  const fitted = findFit((attempt) => {
+    const scale = begin * SHRINK ** attempt;
+    // Charts reach into each other's corners, but not so far.
+    const boxes = area * scale * scale + sides * scale * margin + flat.count * margin * margin;
+    return boxes > 2 * CELLS * CELLS ? null : layOut(flat, bounds, byHeight, scale);
+  });
   if (!fitted) return false;
   move(flat, bounds, fitted.places, begin * SHRINK ** fitted.attempt);
   return true;

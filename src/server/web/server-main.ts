@@ -62,7 +62,11 @@ function noteRequest(
 function refuse(response: ServerResponse, kind: Kind, reason: BusyReason): void {
   const headers = { 'Retry-After': String(RETRY_SECONDS), 'Cache-Control': 'no-store' };
   if (kind === 'page') {
-    response.writeHead(503, { ...headers, 'Content-Type': 'text/html; charset=utf-8' });
+    response.writeHead(503, {
+      ...headers,
+      'Content-Type': 'text/html; charset=utf-8',
+      'Content-Security-Policy': "default-src 'none'; style-src 'unsafe-inline'",
+    });
     response.end(busyPage(reason));
     return;
   }

@@ -11,14 +11,16 @@ export class Turnstile {
 
   /** @returns what lets the next one in, to be called once; null where the wait was too long */
   async enter(): Promise<(() => void) | null> {
-    if (this.inside >= this.most && !(await this.wait())) return null;
-    this.inside++;
+    if (this.inside < this.most) this.inside++;
+    else if (!(await this.wait())) return null;
     let isInside = true;
     return () => {
       if (!isInside) return;
       isInside = false;
-      this.inside--;
-      this.waiting.shift()?.();
+      // Whoever waits longest takes over the place; nobody slips in between.
+      const next = this.waiting.shift();
+      if (next) next();
+      else this.inside--;
     };
   }
 
