@@ -9,7 +9,13 @@ type Database = ReturnType<typeof drizzle<typeof schema>>;
 /** The database, or a transaction on it. */
 export type Executor = Pick<Database, 'select' | 'insert' | 'update' | 'delete' | 'execute'>;
 
-const kept = globalThis as unknown as { brightLoomDatabase?: { pool: Pool; database: Database } };
+interface Kept {
+  readonly pool: Pool;
+  readonly database: Database;
+  /** When an idle connection was last lost, milliseconds since 1970. */
+  lostAt: number;
+}
+const kept = globalThis as unknown as { brightLoomDatabase?: Kept };
 
 /** No wait on the database is endless: for a connection, for a statement, for its answer. Milliseconds. */
 const WAIT = { connection: 10_000, statement: 30_000, answer: 35_000, idleTransaction: 30_000 };
@@ -37,8 +43,11 @@ export function connection(): { pool: Pool; database: Database } {
       keepAlive: true,
     });
     // A server that goes away ends idle connections; the next query reconnects or says so.
-    pool.on('error', () => undefined);
-    kept.brightLoomDatabase = { pool, database: drizzle(pool, { schema }) };
+    const made: Kept = { pool, database: drizzle(pool, { schema }), lostAt: 0 };
+    pool.on('error', () => {
+      made.lostAt = Date.now();
+    });
+    kept.brightLoomDatabase = made;
   }
   return kept.brightLoomDatabase;
 }
@@ -65,6 +74,11 @@ export async function migrateDatabase(folder: string): Promise<void> {
   }
 }
 
+/** Whether the database went away within the last seconds. */
+export const wasLostLately = (): boolean =>
+  Date.now() - (kept.brightLoomDatabase?.lostAt ?? 0) < LATELY_MS;
+const LATELY_MS = 5000;
+
 let probe: { readonly at: number; readonly answer: Promise<boolean> } | undefined;
 const PROBE_MS = { keep: 250, patience: 3000 };
 
@@ -72,11 +86,20 @@ const PROBE_MS = { keep: 250, patience: 3000 };
 export function isAnswering(): Promise<boolean> {
   const now = Date.now();
   if (probe && now - probe.at < PROBE_MS.keep) return probe.answer;
-  const asked = connection().pool.query({ text: 'select 1', query_timeout: PROBE_MS.patience } as QueryConfig);
+  const asked = connection().pool.query({
+    text: 'select 1',
+    query_timeout: PROBE_MS.patience,
+  } as QueryConfig);
   const late = new Promise<boolean>((resolve) => {
     setTimeout(resolve, PROBE_MS.patience, false).unref();
   });
-  const answer = Promise.race([asked.then(() => true, (error: unknown) => isBusy(error)), late]);
+  const answer = Promise.race([
+    asked.then(
+      () => true,
+      (error: unknown) => isBusy(error),
+    ),
+    late,
+  ]);
   probe = { at: now, answer };
   return answer;
 }

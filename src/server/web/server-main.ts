@@ -6,7 +6,7 @@ import { randomUUID } from 'node:crypto';
 import { createServer } from 'node:http';
 import type { IncomingMessage, ServerResponse } from 'node:http';
 import next from 'next';
-import { isAnswering } from '@/db/client';
+import { isAnswering, wasLostLately } from '@/db/client';
 import { REQUEST_HEADER, takeUser } from '../http/request-note';
 import { log, loggable, sendConsoleToLog } from '../log';
 import { ADDRESS_HEADER, isHttps, trustedProxies } from '../settings';
@@ -118,7 +118,21 @@ async function answer(request: IncomingMessage, response: ServerResponse): Promi
     response.writeHead(405, { Allow: 'GET, HEAD', Connection: 'close' }).end();
     return;
   }
+  if (kind === 'page') excuse(response);
   if (await admit(kind, method, response)) await handle(request, response);
+}
+
+/** A page that failed as the database went away says that it may be asked for again. */
+function excuse(response: ServerResponse): void {
+  const writeHead = response.writeHead.bind(response);
+  const excused = (...given: Parameters<typeof writeHead>): ServerResponse => {
+    const [status] = given;
+    if (status !== 500 || !wasLostLately()) return writeHead(...given);
+    response.setHeader('Retry-After', String(RETRY_SECONDS));
+    response.statusCode = 503;
+    return writeHead(503);
+  };
+  response.writeHead = excused as typeof response.writeHead;
 }
 
 /** What is still sent after the answer is read for a moment, so that the answer gets through, and no longer. */
