@@ -61,18 +61,20 @@ export function PublishForm({ group, saver, onClose }: Props) {
           {...register('name', { setValueAs: (text: string) => text.trim() })}
         />
       </Field>
-      <div className="flex items-end gap-3">
+      <div className="flex items-start gap-3">
         <Field label="Version" fault={errors.version && 'Three numbers, such as 1.0.0.'}>
           <input className={FIELD} {...register('version')} />
         </Field>
         {racks.length > 0 ? (
-          <Controller
-            control={control}
-            name="rack"
-            render={({ field }) => (
-              <Choose label="Rack" value={field.value} onChange={field.onChange} items={racks} />
-            )}
-          />
+          <div className="pt-[22px]">
+            <Controller
+              control={control}
+              name="rack"
+              render={({ field }) => (
+                <Choose label="Rack" value={field.value} onChange={field.onChange} items={racks} />
+              )}
+            />
+          </div>
         ) : null}
       </div>
       <Field label="Description" fault={errors.description?.message}>
