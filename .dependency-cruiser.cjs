@@ -1,29 +1,98 @@
-// Which folder may import which; every rule has a fixture that breaks it (see scripts/check-dependencies.ts).
+// Which folder may import which; every rule has a fixture that breaks it (see
+// scripts/check-dependencies.ts).
 const ban = (name, from, to) => ({ name, severity: 'error', from, to });
+// Readers and writers of files, which only core/exchange may use.
+const READERS = 'watlas|fast-png|pako|jpeg-js|parse-exr|draco3d|meshoptimizer|@gltf-transform';
 const NOT_TESTS = '\\.test\\.tsx?$';
 module.exports = {
   forbidden: [
-    ban('core-is-pure', { path: '^src/core', pathNot: NOT_TESTS }, { path: '^src', pathNot: '^src/core' }),
-    ban('core-packages', { path: '^src/core', pathNot: NOT_TESTS }, { path: 'node_modules', pathNot: 'node_modules/(joi|watlas|fast-png|pako|jpeg-js|parse-exr|draco3d|meshoptimizer|@gltf-transform)/' }),
+    ban(
+      'core-is-pure',
+      { path: '^src/core', pathNot: NOT_TESTS },
+      { path: '^src', pathNot: '^src/core' },
+    ),
+    ban(
+      'core-packages',
+      { path: '^src/core', pathNot: NOT_TESTS },
+      {
+        path: 'node_modules',
+        pathNot: `node_modules/(joi|${READERS})/`,
+      },
+    ),
     ban('core-no-node', { path: '^src/core', pathNot: NOT_TESTS }, { dependencyTypes: ['core'] }),
-    ban('joi-only-in-graph', { path: '^src/core/(?!graph)', pathNot: NOT_TESTS }, { path: 'node_modules/joi/' }),
-    ban('readers-only-in-exchange', { path: '^src/core/(?!exchange)', pathNot: NOT_TESTS }, { path: 'node_modules/(watlas|fast-png|pako|jpeg-js|parse-exr|draco3d|meshoptimizer|@gltf-transform)/' }),
+    ban(
+      'joi-only-in-graph',
+      { path: '^src/core/(?!graph)', pathNot: NOT_TESTS },
+      { path: 'node_modules/joi/' },
+    ),
+    ban(
+      'readers-only-in-exchange',
+      { path: '^src/core/(?!exchange)', pathNot: NOT_TESTS },
+      {
+        path: `node_modules/(${READERS})/`,
+      },
+    ),
     ban('core-no-cycle', { path: '^src/core', pathNot: NOT_TESTS }, { circular: true }),
     ban('no-value-cycle', {}, { circular: true, viaOnly: { dependencyTypesNot: ['type-only'] } }),
-    ban('base-is-leaf', { path: '^src/core/base', pathNot: NOT_TESTS }, { path: '^src', pathNot: '^src/core/base' }),
-    ban('graph-mesh-ir-only-base', { path: '^src/core/(graph|mesh|ir)/', pathNot: NOT_TESTS }, { path: '^src/core', pathNot: '^src/core/(base|$1)/' }),
-    ban('nodes-only-ir', { path: '^src/core/nodes', pathNot: NOT_TESTS }, { path: '^src/core', pathNot: '^src/core/(nodes|ir|base)/' }),
-    ban('backends-only-ir', { path: '^src/core/backends/([^/]+)', pathNot: NOT_TESTS }, { path: '^src/core', pathNot: '^src/core/(ir|base|backends/$1)/' }),
-    ban('workers-only-core', { path: '^src/workers' }, { path: '^src', pathNot: '^src/(core|workers)/' }),
-    ban('client-not-server', { path: '^src/(state|features|ui|workers)' }, { path: '^src/(db|server)/' }),
+    ban(
+      'base-is-leaf',
+      { path: '^src/core/base', pathNot: NOT_TESTS },
+      { path: '^src', pathNot: '^src/core/base' },
+    ),
+    ban(
+      'graph-mesh-ir-only-base',
+      { path: '^src/core/(graph|mesh|ir)/', pathNot: NOT_TESTS },
+      { path: '^src/core', pathNot: '^src/core/(base|$1)/' },
+    ),
+    ban(
+      'nodes-only-ir',
+      { path: '^src/core/nodes', pathNot: NOT_TESTS },
+      { path: '^src/core', pathNot: '^src/core/(nodes|ir|base)/' },
+    ),
+    ban(
+      'backends-only-ir',
+      { path: '^src/core/backends/([^/]+)', pathNot: NOT_TESTS },
+      { path: '^src/core', pathNot: '^src/core/(ir|base|backends/$1)/' },
+    ),
+    ban(
+      'workers-only-core',
+      { path: '^src/workers' },
+      { path: '^src', pathNot: '^src/(core|workers)/' },
+    ),
+    ban(
+      'client-not-server',
+      { path: '^src/(state|features|ui|workers)' },
+      { path: '^src/(db|server)/' },
+    ),
     ban('app-not-db', { path: '^src/app' }, { path: '^src/db/' }),
-    ban('contract-only-core', { path: '^src/contract' }, { path: '^src', pathNot: '^src/(core|contract)/' }),
-    ban('server-not-client', { path: '^src/(server|db)', pathNot: NOT_TESTS }, { path: '^src/(app|features|ui|state)/' }),
-    ban('features-separate', { path: '^src/features/([^/]+)' }, { path: '^src/features', pathNot: '^src/features/$1/' }),
+    ban(
+      'contract-only-core',
+      { path: '^src/contract' },
+      { path: '^src', pathNot: '^src/(core|contract)/' },
+    ),
+    ban(
+      'server-not-client',
+      { path: '^src/(server|db)', pathNot: NOT_TESTS },
+      { path: '^src/(app|features|ui|state)/' },
+    ),
+    ban(
+      'features-separate',
+      { path: '^src/features/([^/]+)' },
+      { path: '^src/features', pathNot: '^src/features/$1/' },
+    ),
     ban('ui-is-shared', { path: '^src/ui' }, { path: '^src/(app|features|state|workers)/' }),
     ban('state-without-views', { path: '^src/state' }, { path: '^src/(app|features|ui)/' }),
-    ban('sql-only-in-db', { pathNot: '^(src/db|tests)' }, { path: 'node_modules/(drizzle-orm|pg)/' }),
+    ban(
+      'sql-only-in-db',
+      { pathNot: '^(src/db|tests)' },
+      { path: 'node_modules/(drizzle-orm|pg)/' },
+    ),
     ban('cli-only-core', { path: '^cli' }, { path: '^src', pathNot: '^src/core/' }),
   ],
-  options: { tsPreCompilationDeps: true, tsConfig: { fileName: 'tsconfig.json' }, doNotFollow: { path: 'node_modules' }, exclude: { path: '\\.next' } },
+  options: {
+    tsPreCompilationDeps: true,
+    tsConfig: { fileName: 'tsconfig.json' },
+    doNotFollow: { path: 'node_modules' },
+    exclude: { path: '\\.next' },
+  },
 };

@@ -3,18 +3,44 @@ import next from 'eslint-config-next/core-web-vitals';
 import tseslint from 'typescript-eslint';
 
 export default defineConfig([
-  globalIgnores(['.next/**', '.data/**', 'node_modules/**', 'drizzle/**', 'next-env.d.ts', '**/*.mjs', 'playwright-report/**', 'test-results/**', '**/*.generated.ts', 'kernel/**']),
+  globalIgnores([
+    '.next/**',
+    '.data/**',
+    'node_modules/**',
+    'drizzle/**',
+    'next-env.d.ts',
+    '**/*.mjs',
+    'playwright-report/**',
+    'test-results/**',
+    '**/*.generated.ts',
+    'kernel/**',
+  ]),
   ...next,
   {
     files: ['**/*.ts', '**/*.tsx'],
     extends: [tseslint.configs.strictTypeChecked],
-    languageOptions: { parserOptions: { projectService: true, tsconfigRootDir: import.meta.dirname } },
+    languageOptions: {
+      parserOptions: { projectService: true, tsconfigRootDir: import.meta.dirname },
+    },
     rules: {
-      'max-lines': ['error', { max: 400, skipBlankLines: true, skipComments: true }],
-      // Tests and typed-array reads narrow with `as`; the checker cannot see that an index is in range.
+      // The formatter breaks code; strings and comments are broken by hand.
+      'max-len': ['error', { code: 100 }],
+      'max-lines': ['error', { max: 650, skipBlankLines: true, skipComments: true }],
+      // Tests and typed-array reads narrow with `as`; the checker cannot see that an index is in
+      // range.
       '@typescript-eslint/no-unnecessary-condition': 'off',
-      '@typescript-eslint/no-unused-vars': ['error', { argsIgnorePattern: '^_', varsIgnorePattern: '^_' }],
-      '@typescript-eslint/no-confusing-void-expression': ['error', { ignoreArrowShorthand: true, ignoreVoidOperator: true, ignoreVoidReturningFunctions: true }],
+      '@typescript-eslint/no-unused-vars': [
+        'error',
+        { argsIgnorePattern: '^_', varsIgnorePattern: '^_' },
+      ],
+      '@typescript-eslint/no-confusing-void-expression': [
+        'error',
+        {
+          ignoreArrowShorthand: true,
+          ignoreVoidOperator: true,
+          ignoreVoidReturningFunctions: true,
+        },
+      ],
       '@typescript-eslint/no-deprecated': 'off',
     },
   },

@@ -5,7 +5,15 @@ export default {
   testPathIgnorePatterns: ['/node_modules/', '<rootDir>/tests/browser/'],
   extensionsToTreatAsEsm: ['.ts', '.tsx'],
   moduleNameMapper: { '^@/(.*)$': '<rootDir>/src/$1' },
-  transform: { '^.+\\.tsx?$': ['@swc/jest', { jsc: { target: 'es2022', parser: { syntax: 'typescript', tsx: true } }, module: { type: 'es6' } }] },
+  transform: {
+    '^.+\\.tsx?$': [
+      '@swc/jest',
+      {
+        jsc: { target: 'es2022', parser: { syntax: 'typescript', tsx: true } },
+        module: { type: 'es6' },
+      },
+    ],
+  },
   maxWorkers: 2,
   testTimeout: 120000,
 };

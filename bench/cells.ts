@@ -2,7 +2,10 @@ import type { NetworkDocument } from '@/core/graph/document';
 import { emptyDocument } from '@/core/graph/document';
 import { median, prepareEvaluation, timed } from './evaluate';
 
-/** What a cell noise costs with more of its outputs used, in times of the nearest distance alone; medians of pairs. */
+/**
+ * What a cell noise costs with more of its outputs used, in times of the nearest distance alone;
+ * medians of pairs.
+ */
 export interface CellFigures {
   readonly border: number;
   readonly three: number;

@@ -3,7 +3,15 @@ import path from 'node:path';
 import { WasmRunner } from '@/core/backends/wasm/runner';
 import { compileNetwork, uniformsFor } from '@/core/compile/compile';
 import type { CompileRequest } from '@/core/compile/compile';
-import { bakeRows, bakeStrip, lanesFor, makeBakeSession, planBake, stripOf, stripsOf } from '@/core/evaluate/bake';
+import {
+  bakeRows,
+  bakeStrip,
+  lanesFor,
+  makeBakeSession,
+  planBake,
+  stripOf,
+  stripsOf,
+} from '@/core/evaluate/bake';
 import type { BakeStrip } from '@/core/evaluate/bake';
 import type { MapSource } from '@/core/evaluate/session';
 import { readModel } from '@/core/exchange/read-model';
@@ -23,15 +31,22 @@ function benchLanes(count: number): (name: string) => Float32Array {
   return (name) => {
     let lane = made.get(name);
     if (!lane) {
-      const salt = Array.from(name, (letter) => letter.charCodeAt(0)).reduce((sum, code) => sum + code, 0);
-      lane = Float32Array.from({ length: count }, (_, k) => ((k * (salt * 7 + 13)) % 100003) / 100003);
+      const salt = Array.from(name, (letter) => letter.charCodeAt(0)).reduce(
+        (sum, code) => sum + code,
+        0,
+      );
+      lane = Float32Array.from(
+        { length: count },
+        (_, k) => ((k * (salt * 7 + 13)) % 100003) / 100003,
+      );
       made.set(name, lane);
     }
     return lane;
   };
 }
 
-export const median = (values: readonly number[]): number => [...values].sort((a, b) => a - b)[Math.floor(values.length / 2)] ?? NaN;
+export const median = (values: readonly number[]): number =>
+  [...values].sort((a, b) => a - b)[Math.floor(values.length / 2)] ?? NaN;
 
 /** Milliseconds of what is done, once. */
 export function timed(work: () => unknown): number {
@@ -41,29 +56,55 @@ export function timed(work: () => unknown): number {
 }
 
 /** Something to call that evaluates a document once over `count` points, ready and warm. */
-export function prepareEvaluation(document: NetworkDocument, request: CompileRequest = { surface: true, taps: [] }, count = BENCH_POINTS): () => void {
+export function prepareEvaluation(
+  document: NetworkDocument,
+  request: CompileRequest = { surface: true, taps: [] },
+  count = BENCH_POINTS,
+): () => void {
   const compiled = compileNetwork(document, request);
   const runner = new WasmRunner(compiled.program);
   runner.setUniforms(uniformsFor(compiled, document, SCALE));
   const lanes = benchLanes(count);
   const outputs = compiled.program.outputs.map(() => new Float32Array(count));
-  const run = (): void => { runner.run(lanes, count, outputs); };
+  const run = (): void => {
+    runner.run(lanes, count, outputs);
+  };
   for (let k = 0; k < 4; k++) run();
   return run;
 }
 
-/** Milliseconds from a document to a module that is ready, and of one evaluation of it over 256² points; medians. */
-export function measureCompile(document: NetworkDocument, rounds: number): { compile: number; evaluate: number; bytes: number } {
+/**
+ * Milliseconds from a document to a module that is ready, and of one evaluation of it over 256²
+ * points; medians.
+ */
+export function measureCompile(
+  document: NetworkDocument,
+  rounds: number,
+): { compile: number; evaluate: number; bytes: number } {
   const run = prepareEvaluation(document);
   let bytes = 0;
   const pairs = Array.from({ length: rounds }, () => ({
-    compile: timed(() => { bytes = new WasmRunner(compileNetwork(document, { surface: true, taps: [] }).program).moduleBytes; }), evaluate: timed(run),
+    compile: timed(() => {
+      bytes = new WasmRunner(compileNetwork(document, { surface: true, taps: [] }).program)
+        .moduleBytes;
+    }),
+    evaluate: timed(run),
   }));
-  return { compile: median(pairs.map((pair) => pair.compile)), evaluate: median(pairs.map((pair) => pair.evaluate)), bytes };
+  return {
+    compile: median(pairs.map((pair) => pair.compile)),
+    evaluate: median(pairs.map((pair) => pair.evaluate)),
+    bytes,
+  };
 }
 
-/** One shown output of every node against the last only, over 96² points: medians of the times, and of their ratio. */
-export function measureSwatches(document: NetworkDocument, rounds: number): { all: number; last: number; ratio: number; swatches: number } {
+/**
+ * One shown output of every node against the last only, over 96² points: medians of the times, and
+ * of their ratio.
+ */
+export function measureSwatches(
+  document: NetworkDocument,
+  rounds: number,
+): { all: number; last: number; ratio: number; swatches: number } {
   const firsts = new Map<string, string>();
   for (const { key, kind } of compileNetwork(document, { surface: false, taps: 'all' }).slots) {
     const [node = ''] = key.split(':');
@@ -73,18 +114,39 @@ export function measureSwatches(document: NetworkDocument, rounds: number): { al
   const all = prepareEvaluation(document, { surface: true, taps: [...firsts.values()] }, points);
   const last = prepareEvaluation(document, { surface: true, taps: [] }, points);
   // Several at a time: one alone is too short for the clock.
-  const many = (run: () => void) => (): void => { for (let k = 0; k < 5; k++) run(); };
-  const pairs = Array.from({ length: rounds }, () => ({ all: timed(many(all)) / 5, last: timed(many(last)) / 5 }));
-  return { all: median(pairs.map((pair) => pair.all)), last: median(pairs.map((pair) => pair.last)), ratio: median(pairs.map((pair) => pair.all / pair.last)), swatches: firsts.size };
+  const many = (run: () => void) => (): void => {
+    for (let k = 0; k < 5; k++) run();
+  };
+  const pairs = Array.from({ length: rounds }, () => ({
+    all: timed(many(all)) / 5,
+    last: timed(many(last)) / 5,
+  }));
+  return {
+    all: median(pairs.map((pair) => pair.all)),
+    last: median(pairs.map((pair) => pair.last)),
+    ratio: median(pairs.map((pair) => pair.all / pair.last)),
+    swatches: firsts.size,
+  };
 }
 
 /** The rows a bake hands out at once. */
 export const ROWS = stripsOf(BAKE_SIZE);
-export interface BakeBench { readonly points: (row: number) => void; readonly strip: (row: number) => void; readonly texels: () => number; readonly pack: (strip: number) => void }
+export interface BakeBench {
+  readonly points: (row: number) => void;
+  readonly strip: (row: number) => void;
+  readonly texels: () => number;
+  readonly pack: (strip: number) => void;
+}
 
-/** Bakes strips of the fixed network on the study form. `points` finds the texels' points, `strip` evaluates at them, `pack` does both and writes the maps' rows as PNG 16. */
+/**
+ * Bakes strips of the fixed network on the study form. `points` finds the texels' points, `strip`
+ * evaluates at them, `pack` does both and writes the maps' rows as PNG 16.
+ */
 export async function prepareBake(): Promise<BakeBench> {
-  const { mesh } = await readModel(new Uint8Array(readFileSync(path.resolve(import.meta.dirname, '../assets/models/study.glb'))), 'study');
+  const { mesh } = await readModel(
+    new Uint8Array(readFileSync(path.resolve(import.meta.dirname, '../assets/models/study.glb'))),
+    'study',
+  );
   const analysis = new MeshAnalysis(mesh);
   const maps = new Map<string, MeshMap>();
   const source: MapSource = (settings) => {
@@ -99,15 +161,22 @@ export async function prepareBake(): Promise<BakeBench> {
   const plan = { ...whole, images: whole.images.filter((image) => 'map' in image) };
   const wanted = lanesFor(plan.images);
   const strips = new Map<number, BakeStrip>();
-  const points = (row: number): void => { strips.set(row, stripOf(mesh, BAKE_SIZE, row, row + STRIP_ROWS)); };
+  const points = (row: number): void => {
+    strips.set(row, stripOf(mesh, BAKE_SIZE, row, row + STRIP_ROWS));
+  };
   const strip = (row: number): void => {
     if (!strips.has(row)) points(row);
     bakeStrip(session, document, mesh, strips.get(row) as BakeStrip, source, wanted);
   };
   // Every strip once: it compiles, and splits the points into lanes.
   for (let row = 0; row < BAKE_SIZE; row += STRIP_ROWS) strip(row);
-  const texels = (): number => [...strips.values()].reduce((sum, { raster }) => sum + raster.texels.length, 0);
-  const pack = (k: number): void => { packBakedRows(bakeRows(session, document, mesh, plan, source, ROWS[k] as readonly [number, number])); };
+  const texels = (): number =>
+    [...strips.values()].reduce((sum, { raster }) => sum + raster.texels.length, 0);
+  const pack = (k: number): void => {
+    packBakedRows(
+      bakeRows(session, document, mesh, plan, source, ROWS[k] as readonly [number, number]),
+    );
+  };
   pack(0);
   return { points, strip, texels, pack };
 }

@@ -1,4 +1,7 @@
-/** Measures a first look at a model of as many triangles as are allowed, and tells the memory it took. */
+/**
+ * Measures a first look at a model of as many triangles as are allowed, and tells the memory it
+ * took.
+ */
 import { MODEL_LIMITS } from '@/core/exchange/model-soup';
 import { MAP_SIZE, MeshAnalysis } from '@/core/mesh/analysis';
 import { triangleCount } from '@/core/mesh/surface-mesh';
@@ -7,6 +10,19 @@ import { torusModel } from './model';
 const began = performance.now();
 const { mesh } = torusModel(Math.floor(Math.sqrt(MODEL_LIMITS.triangles / 2)));
 const analysis = new MeshAnalysis(mesh);
-analysis.quickMap({ kind: 'occlusion', reach: mesh.size * 0.25, coneRad: Math.PI / 2, falloff: 0, side: 'open' }, MAP_SIZE.quick);
+analysis.quickMap(
+  { kind: 'occlusion', reach: mesh.size * 0.25, coneRad: Math.PI / 2, falloff: 0, side: 'open' },
+  MAP_SIZE.quick,
+);
 analysis.quickMap({ kind: 'curvature', radius: mesh.size * 0.03 }, MAP_SIZE.quick);
-process.send?.({ triangles: triangleCount(mesh), megabytes: process.resourceUsage().maxRSS / 1024, kernel: analysis.kernel.bytes / 1e6, seconds: (performance.now() - began) / 1000 }, () => { process.exit(0); });
+process.send?.(
+  {
+    triangles: triangleCount(mesh),
+    megabytes: process.resourceUsage().maxRSS / 1024,
+    kernel: analysis.kernel.bytes / 1e6,
+    seconds: (performance.now() - began) / 1000,
+  },
+  () => {
+    process.exit(0);
+  },
+);

@@ -1,4 +1,7 @@
-/** The longest task of the page's own thread while a model of a million triangles is brought in. Needs a running ./start. */
+/**
+ * The longest task of the page's own thread while a model of a million triangles is brought in.
+ * Needs a running ./start.
+ */
 import type {} from '@/features/stage/Stage';
 import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
@@ -10,39 +13,79 @@ import { bumpyTorus } from './occlusion';
 import { openStudio } from './studio';
 import type { OpenStudio } from './studio';
 
-export interface PageFigures { readonly triangles: number; readonly longestTask: number; readonly tasksOver50: number; readonly seconds: number }
+export interface PageFigures {
+  readonly triangles: number;
+  readonly longestTask: number;
+  readonly tasksOver50: number;
+  readonly seconds: number;
+}
 export interface BothFigures {
   /** On the page of models: read, diagnosed, drawn. */
   readonly models: PageFigures;
-  /** On the editor's stage: brought in, occlusion measured and shown, turned; and the same with a small model. */
-  readonly stage: PageFigures; readonly stageOfSmall: PageFigures;
+  /**
+   * On the editor's stage: brought in, occlusion measured and shown, turned; and the same with a
+   * small model.
+   */
+  readonly stage: PageFigures;
+  readonly stageOfSmall: PageFigures;
 }
-declare global { interface Window { longTasks?: number[] } }
+declare global {
+  interface Window {
+    longTasks?: number[];
+  }
+}
 
-async function torusFile(folder: string, n: number): Promise<{ readonly file: string; readonly triangles: number }> {
+async function torusFile(
+  folder: string,
+  n: number,
+): Promise<{ readonly file: string; readonly triangles: number }> {
   const { positions, indices } = bumpyTorus(n);
   const shaded = smoothNormals({ positions, indices }, Math.PI);
   const file = path.join(folder, `torus of ${String(n)}.glb`);
-  writeFileSync(file, await writeGlb({ ...shaded, parts: new Uint32Array(indices.length / 3), partNames: ['torus'] }, 'torus'));
+  writeFileSync(
+    file,
+    await writeGlb(
+      { ...shaded, parts: new Uint32Array(indices.length / 3), partNames: ['torus'] },
+      'torus',
+    ),
+  );
   return { file, triangles: indices.length / 3 };
 }
 
 /** Does something and says how long the page was kept busy at a time. */
-async function watched(page: Page, triangles: number, act: () => Promise<void>): Promise<PageFigures> {
+async function watched(
+  page: Page,
+  triangles: number,
+  act: () => Promise<void>,
+): Promise<PageFigures> {
   await page.evaluate(() => {
     const tasks: number[] = [];
     window.longTasks = tasks;
-    new PerformanceObserver((list) => { for (const entry of list.getEntries()) tasks.push(entry.duration); }).observe({ type: 'longtask' });
+    new PerformanceObserver((list) => {
+      for (const entry of list.getEntries()) tasks.push(entry.duration);
+    }).observe({ type: 'longtask' });
   });
   const began = performance.now();
   await act();
   const tasks = await page.evaluate(() => window.longTasks ?? []);
-  return { triangles, longestTask: Math.max(0, ...tasks), tasksOver50: tasks.length, seconds: (performance.now() - began) / 1000 };
+  return {
+    triangles,
+    longestTask: Math.max(0, ...tasks),
+    tasksOver50: tasks.length,
+    seconds: (performance.now() - began) / 1000,
+  };
 }
 
-async function onModelsPage({ page, base }: OpenStudio, { file, triangles }: { readonly file: string; readonly triangles: number }): Promise<PageFigures> {
+async function onModelsPage(
+  { page, base }: OpenStudio,
+  { file, triangles }: { readonly file: string; readonly triangles: number },
+): Promise<PageFigures> {
   await page.goto(`${base}/models?model=demo-tile`);
-  await page.waitForFunction(() => document.querySelector('[data-testid=model-status]')?.textContent === '', null, { timeout: 120_000 });
+  await page.waitForFunction(
+    () => document.querySelector('[data-testid=model-status]')?.textContent === '',
+    null,
+    { timeout: 120_000 },
+  );
   const name = path.basename(file, '.glb');
   return watched(page, triangles, async () => {
     await page.getByLabel('Model file').setInputFiles(file);
@@ -53,11 +96,20 @@ async function onModelsPage({ page, base }: OpenStudio, { file, triangles }: { r
 
 const idle = async (page: Page): Promise<void> => {
   await page.waitForTimeout(500);
-  await page.waitForFunction(() => window.brightLoomEvaluation?.isIdle === true, null, { timeout: 600_000, polling: 200 });
+  await page.waitForFunction(() => window.brightLoomEvaluation?.isIdle === true, null, {
+    timeout: 600_000,
+    polling: 200,
+  });
 };
 
-/** A new material on the tile with one occlusion node, pinned; then the file is dropped onto the stage. */
-async function onStage({ page, base }: OpenStudio, { file, triangles }: { readonly file: string; readonly triangles: number }): Promise<PageFigures> {
+/**
+ * A new material on the tile with one occlusion node, pinned; then the file is dropped onto the
+ * stage.
+ */
+async function onStage(
+  { page, base }: OpenStudio,
+  { file, triangles }: { readonly file: string; readonly triangles: number },
+): Promise<PageFigures> {
   await page.goto(`${base}/materials`);
   await page.getByLabel('Model', { exact: true }).click();
   await page.getByRole('option', { name: 'Tile' }).click();
@@ -68,19 +120,37 @@ async function onStage({ page, base }: OpenStudio, { file, triangles }: { readon
     const store = window.brightLoomStore;
     if (!store) throw new Error('no store');
     const { document } = store.getState();
-    store.setState({ document: { ...document, network: { ...document.network, nodes: [{ id: 'o', type: 'model.occlusion', version: 1, at: [60, 60], values: {}, options: {} }] } }, pin: 'o:openness' });
+    store.setState({
+      document: {
+        ...document,
+        network: {
+          ...document.network,
+          nodes: [
+            { id: 'o', type: 'model.occlusion', version: 1, at: [60, 60], values: {}, options: {} },
+          ],
+        },
+      },
+      pin: 'o:openness',
+    });
   });
   await idle(page);
-  const input = await page.evaluateHandle(() => Object.assign(document.createElement('input'), { type: 'file' }));
+  const input = await page.evaluateHandle(() =>
+    Object.assign(document.createElement('input'), { type: 'file' }),
+  );
   await input.asElement()?.setInputFiles(file);
   return watched(page, triangles, async () => {
     await input.evaluate((element) => {
       const transfer = new DataTransfer();
       const [dropped] = element.files ?? [];
       if (dropped) transfer.items.add(dropped);
-      document.querySelector('[data-testid=stage]')?.dispatchEvent(new DragEvent('drop', { dataTransfer: transfer, bubbles: true }));
+      document
+        .querySelector('[data-testid=stage]')
+        ?.dispatchEvent(new DragEvent('drop', { dataTransfer: transfer, bubbles: true }));
     });
-    await page.getByLabel('Model on the stage').filter({ hasText: path.basename(file, '.glb') }).waitFor({ timeout: 300_000 });
+    await page
+      .getByLabel('Model on the stage')
+      .filter({ hasText: path.basename(file, '.glb') })
+      .waitFor({ timeout: 300_000 });
     await idle(page);
     for (let k = 0; k < 8; k++) {
       await page.evaluate(() => window.brightLoomStage?.orbit(0.2, 0));
@@ -91,13 +161,22 @@ async function onStage({ page, base }: OpenStudio, { file, triangles }: { readon
 }
 
 /** @param sides of the tori: two times the square of it triangles */
-export async function measurePage(sides: { readonly large: number; readonly small: number } = { large: 708, small: 20 }): Promise<BothFigures | null> {
+export async function measurePage(
+  sides: { readonly large: number; readonly small: number } = { large: 708, small: 20 },
+): Promise<BothFigures | null> {
   const studio = await openStudio();
   if (!studio) return null;
   const folder = mkdtempSync(path.join(tmpdir(), 'bright-loom-page-'));
   try {
-    const [large, small] = [await torusFile(folder, sides.large), await torusFile(folder, sides.small)];
-    return { models: await onModelsPage(studio, large), stageOfSmall: await onStage(studio, small), stage: await onStage(studio, large) };
+    const [large, small] = [
+      await torusFile(folder, sides.large),
+      await torusFile(folder, sides.small),
+    ];
+    return {
+      models: await onModelsPage(studio, large),
+      stageOfSmall: await onStage(studio, small),
+      stage: await onStage(studio, large),
+    };
   } finally {
     rmSync(folder, { recursive: true });
     await studio.browser.close();

@@ -1,9 +1,18 @@
-/** Times of the stage in Chromium, each beside one plain frame of the same scene. Needs a running ./start. */
+/**
+ * Times of the stage in Chromium, each beside one plain frame of the same scene. Needs a running
+ * ./start.
+ */
 import type {} from '@/features/stage/Stage';
 import { median } from './evaluate';
 import { openStudio } from './studio';
 
-export interface StageFigures { readonly plainFrame: number; readonly editToPicture: number; readonly dragToPicture: number; readonly dragToFinePicture: number; readonly compilationsWhileDragging: number }
+export interface StageFigures {
+  readonly plainFrame: number;
+  readonly editToPicture: number;
+  readonly dragToPicture: number;
+  readonly dragToFinePicture: number;
+  readonly compilationsWhileDragging: number;
+}
 
 export async function measureStage(rounds: number): Promise<StageFigures | null> {
   const studio = await openStudio();
@@ -11,40 +20,84 @@ export async function measureStage(rounds: number): Promise<StageFigures | null>
   const { browser, page, base } = studio;
   try {
     await page.goto(`${base}/materials/demo-painted-tin`);
-    await page.waitForFunction(() => window.brightLoomEvaluation?.isIdle === true, null, { timeout: 120_000 });
+    await page.waitForFunction(() => window.brightLoomEvaluation?.isIdle === true, null, {
+      timeout: 120_000,
+    });
     const figures = await page.evaluate(async (count) => {
-      const [stage, evaluation, store] = [window.brightLoomStage, window.brightLoomEvaluation, window.brightLoomStore];
+      const [stage, evaluation, store] = [
+        window.brightLoomStage,
+        window.brightLoomEvaluation,
+        window.brightLoomStore,
+      ];
       if (!stage || !evaluation || !store) throw new Error('no stage');
-      const idle = async (): Promise<void> => { while (!evaluation.isIdle) await new Promise((resolve) => { setTimeout(resolve, 1); }); };
+      const idle = async (): Promise<void> => {
+        while (!evaluation.isIdle)
+          await new Promise((resolve) => {
+            setTimeout(resolve, 1);
+          });
+      };
       const original = store.getState().document;
-      const timed = async (change: (k: number) => typeof original, until: 'first' | 'last'): Promise<number[]> => {
+      const timed = async (
+        change: (k: number) => typeof original,
+        until: 'first' | 'last',
+      ): Promise<number[]> => {
         const times: number[] = [];
         for (let k = 0; k < count; k++) {
           await idle();
-          await new Promise((resolve) => { setTimeout(resolve, 60); });
+          await new Promise((resolve) => {
+            setTimeout(resolve, 60);
+          });
           const { frames } = await stage.timing();
           const began = performance.now();
           store.setState({ document: change(k) });
-          if (until === 'first') while ((await stage.timing()).frames === frames) await new Promise((resolve) => { setTimeout(resolve, 1); });
+          if (until === 'first')
+            while ((await stage.timing()).frames === frames)
+              await new Promise((resolve) => {
+                setTimeout(resolve, 1);
+              });
           else await idle();
           await stage.finish();
           times.push(performance.now() - began);
         }
         return times;
       };
-      const withNodes = (change: (node: typeof original.network.nodes[number]) => typeof original.network.nodes[number]): typeof original => ({ ...original, network: { ...original.network, nodes: original.network.nodes.map(change) } });
-      const drag = (k: number): typeof original => withNodes((node) => (node.id === 'blotches' ? { ...node, values: { ...node.values, scale: 6 + k * 0.1, octaves: 3 + (k % 4) } } : node));
-      const edit = (k: number): typeof original => withNodes((node) => (node.id === 'blotches' ? { ...node, options: { ...node.options, fold: k % 2 ? 'ridged' : 'billow' } } : node));
+      const withNodes = (
+        change: (
+          node: (typeof original.network.nodes)[number],
+        ) => (typeof original.network.nodes)[number],
+      ): typeof original => ({
+        ...original,
+        network: { ...original.network, nodes: original.network.nodes.map(change) },
+      });
+      const drag = (k: number): typeof original =>
+        withNodes((node) =>
+          node.id === 'blotches'
+            ? { ...node, values: { ...node.values, scale: 6 + k * 0.1, octaves: 3 + (k % 4) } }
+            : node,
+        );
+      const edit = (k: number): typeof original =>
+        withNodes((node) =>
+          node.id === 'blotches'
+            ? { ...node, options: { ...node.options, fold: k % 2 ? 'ridged' : 'billow' } }
+            : node,
+        );
       const plain: number[] = [];
       for (let k = 0; k < count; k++) plain.push(await stage.drawAndWait());
       const { compilations } = evaluation.counts;
-      const dragFirst = await timed(drag, 'first'), dragLast = await timed(drag, 'last');
+      const dragFirst = await timed(drag, 'first'),
+        dragLast = await timed(drag, 'last');
       const compiled = evaluation.counts.compilations - compilations;
       const edits = await timed(edit, 'first');
       store.setState({ document: original });
       return { plain, dragFirst, dragLast, edits, compiled };
     }, rounds);
-    return { plainFrame: median(figures.plain), editToPicture: median(figures.edits), dragToPicture: median(figures.dragFirst), dragToFinePicture: median(figures.dragLast), compilationsWhileDragging: figures.compiled };
+    return {
+      plainFrame: median(figures.plain),
+      editToPicture: median(figures.edits),
+      dragToPicture: median(figures.dragFirst),
+      dragToFinePicture: median(figures.dragLast),
+      compilationsWhileDragging: figures.compiled,
+    };
   } finally {
     await browser.close();
   }

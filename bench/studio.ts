@@ -3,20 +3,35 @@ import path from 'node:path';
 import { chromium } from '@playwright/test';
 import type { Browser, Page } from '@playwright/test';
 
-export interface OpenStudio { readonly browser: Browser; readonly page: Page; readonly base: string }
+export interface OpenStudio {
+  readonly browser: Browser;
+  readonly page: Page;
+  readonly base: string;
+}
 
 /** Signs in to the application that ./start runs; null where none runs. */
 export async function openStudio(): Promise<OpenStudio | null> {
   const folder = process.env['BRIGHT_LOOM_DATA'] ?? path.resolve(import.meta.dirname, '../.data');
   let settings: { port: number; demoPassword: string };
   try {
-    settings = JSON.parse(readFileSync(path.join(folder, 'settings.json'), 'utf8')) as typeof settings;
+    settings = JSON.parse(
+      readFileSync(path.join(folder, 'settings.json'), 'utf8'),
+    ) as typeof settings;
     await fetch(`http://127.0.0.1:${String(settings.port)}/sign-in`);
   } catch {
     return null;
   }
   const base = `http://127.0.0.1:${String(settings.port)}`;
-  const browser = await chromium.launch({ executablePath: process.env['CHROMIUM'] ?? '/usr/bin/chromium', args: ['--no-sandbox', '--enable-unsafe-swiftshader', '--disable-background-networking', '--disable-component-update', '--disable-sync'] });
+  const browser = await chromium.launch({
+    executablePath: process.env['CHROMIUM'] ?? '/usr/bin/chromium',
+    args: [
+      '--no-sandbox',
+      '--enable-unsafe-swiftshader',
+      '--disable-background-networking',
+      '--disable-component-update',
+      '--disable-sync',
+    ],
+  });
   const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
   await page.goto(`${base}/sign-in`);
   await page.getByLabel('E-mail').fill('maren@studio.example');

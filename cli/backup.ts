@@ -37,9 +37,11 @@ export async function runBackup(
 
 /** People at work on a database, besides ourselves; and rows in it. */
 const IN_USE =
-  "select count(*) from pg_stat_activity where datname = current_database() and pid <> pg_backend_pid() and backend_type = 'client backend'";
+  'select count(*) from pg_stat_activity where datname = current_database() and pid <> ' +
+  "pg_backend_pid() and backend_type = 'client backend'";
 const IS_FILLED =
-  "select count(*) from pg_class c join pg_namespace n on n.oid = c.relnamespace where n.nspname = 'public' and c.relkind = 'r'";
+  'select count(*) from pg_class c join pg_namespace n on n.oid = c.relnamespace where ' +
+  "n.nspname = 'public' and c.relkind = 'r'";
 const count = (url: string, statement: string): number =>
   Number(
     runPostgres('psql', url, [
@@ -54,7 +56,10 @@ const count = (url: string, statement: string): number =>
 /** What the studio makes in a database: its tables, how far they are, and the queue. */
 const SCHEMAS = ['public', 'drizzle', 'pgboss'];
 
-/** Puts a back-up in the place of what is there, in one transaction: pg_restore by itself cannot replace the queue's tables. */
+/**
+ * Puts a back-up in the place of what is there, in one transaction: pg_restore by itself cannot
+ * replace the queue's tables.
+ */
 function replaceAll(url: string, file: string): void {
   const folder = mkdtempSync(path.join(tmpdir(), 'bright-loom-restore-'));
   const script = path.join(folder, 'restore.sql');

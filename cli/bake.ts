@@ -13,10 +13,15 @@ import { writeOut } from './write-out';
 
 const SIZES = [64, 128, 256, 512, 1024, 2048, 4096];
 
-export async function runBake({ positionals, values }: Arguments, print: (text: string) => void, complain: (text: string) => void): Promise<number> {
+export async function runBake(
+  { positionals, values }: Arguments,
+  print: (text: string) => void,
+  complain: (text: string) => void,
+): Promise<number> {
   const [file] = positionals;
   const { model, out } = values;
-  if (!file || typeof model !== 'string' || typeof out !== 'string') throw new UsageError('bake needs a document, --model and --out.');
+  if (!file || typeof model !== 'string' || typeof out !== 'string')
+    throw new UsageError('bake needs a document, --model and --out.');
   const size = Number(values['size'] ?? 1024);
   if (!SIZES.includes(size)) throw new UsageError(`--size is one of ${SIZES.join(', ')}.`);
   const depth = Number(values['depth'] ?? 8);
@@ -28,7 +33,8 @@ export async function runBake({ positionals, values }: Arguments, print: (text: 
   const maps = new Map<string, MeshMap>();
   const measured = (settings: MapSettings, detail?: DetailSource): MeshMap => {
     const key = mapKey(settings);
-    const map = maps.get(key) ?? analysis.fineMap(settings, Math.min(1024, Math.max(256, size)), detail);
+    const map =
+      maps.get(key) ?? analysis.fineMap(settings, Math.min(1024, Math.max(256, size)), detail);
     maps.set(key, map);
     return map;
   };

@@ -19,26 +19,48 @@ const POINTS = 4096;
 const MAP_SIZE = 256;
 
 function adviseOnModel(document: NetworkDocument, mesh: SurfaceMesh): readonly PlacedAdvice[] {
-  const session = new EvaluationSession({ surface: true, taps: 'all', watched: watchedIn(document) });
+  const session = new EvaluationSession({
+    surface: true,
+    taps: 'all',
+    watched: watchedIn(document),
+  });
   const analysis = new MeshAnalysis(mesh);
-  const lanes = session.evaluate(document, mesh, uniformPoints(mesh, POINTS), (settings, detail) => analysis.quickMap(settings, MAP_SIZE, detail));
+  const lanes = session.evaluate(document, mesh, uniformPoints(mesh, POINTS), (settings, detail) =>
+    analysis.quickMap(settings, MAP_SIZE, detail),
+  );
   return adviseDocument(document, session.prepare(document), lanes);
 }
 
-export async function runCheck({ positionals, values }: Arguments, print: (text: string) => void, complain: (text: string) => void): Promise<number> {
+export async function runCheck(
+  { positionals, values }: Arguments,
+  print: (text: string) => void,
+  complain: (text: string) => void,
+): Promise<number> {
   const [file] = positionals;
   if (!file) throw new UsageError('check needs a document.');
   const parsed = parseDocumentText(await readText(file));
   const findings = parsed.document ? checkCompiled(parsed.document) : parsed.diagnostics;
   const wrong = hasErrors(findings);
   const model = values['model'];
-  if (parsed.document && typeof model === 'string') await readImages(parsed.document, values['images'], complain);
-  const advice = parsed.document && !wrong && typeof model === 'string' ? adviseOnModel(parsed.document, await readModel(model, complain)) : [];
-  if (values['json']) print(JSON.stringify({ valid: !wrong, diagnostics: [...findings, ...advice] }, null, 2));
+  if (parsed.document && typeof model === 'string')
+    await readImages(parsed.document, values['images'], complain);
+  const advice =
+    parsed.document && !wrong && typeof model === 'string'
+      ? adviseOnModel(parsed.document, await readModel(model, complain))
+      : [];
+  if (values['json'])
+    print(JSON.stringify({ valid: !wrong, diagnostics: [...findings, ...advice] }, null, 2));
   else {
-    for (const finding of findings) complain(`${finding.severity}: ${finding.pointer || '/'}: ${finding.message} [${finding.code}]`);
-    for (const finding of advice) complain(`note: ${finding.pointer}: ${finding.message} [${finding.code}]`);
-    if (!wrong) print(`${file}: no errors${findings.length > 0 ? `, ${String(findings.length)} warnings` : ''}.`);
+    for (const finding of findings)
+      complain(
+        `${finding.severity}: ${finding.pointer || '/'}: ${finding.message} [${finding.code}]`,
+      );
+    for (const finding of advice)
+      complain(`note: ${finding.pointer}: ${finding.message} [${finding.code}]`);
+    if (!wrong)
+      print(
+        `${file}: no errors${findings.length > 0 ? `, ${String(findings.length)} warnings` : ''}.`,
+      );
   }
   return wrong ? 1 : 0;
 }

@@ -14,7 +14,9 @@ const root = path.resolve(import.meta.dirname, '..');
 const dataFolder = (): string =>
   path.resolve(process.env['BRIGHT_LOOM_DATA'] ?? path.join(root, '.data'));
 
-/** The database of DATABASE_URL, or the one of `./start`, which is started where it does not run. */
+/**
+ * The database of DATABASE_URL, or the one of `./start`, which is started where it does not run.
+ */
 export async function openDatabase(): Promise<OpenedDatabase> {
   const url = process.env['DATABASE_URL'];
   if (url) return { url, close: () => undefined };
@@ -30,7 +32,8 @@ export async function openDatabase(): Promise<OpenedDatabase> {
 }
 
 /**
- * Runs one of PostgreSQL's programs on a database. The password goes by the environment, not by the list of processes.
+ * Runs one of PostgreSQL's programs on a database. The password goes by the environment, not by the
+ * list of processes.
  * @throws AppError with what the program said
  */
 export function runPostgres(program: string, url: string, args: readonly string[]): string {

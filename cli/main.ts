@@ -12,46 +12,79 @@ import { runEval } from './eval';
 import { runNodes } from './nodes';
 
 const USAGE = `Usage:
-  bright-loom nodes [--json]                                   the catalogue of nodes
+  bright-loom nodes [--json]
+      the catalogue of nodes
   bright-loom eval DOC.json --points POINTS.json [--outputs NAMES] [--json]
-                                                               values of outputs at given points
+      values of outputs at given points
   bright-loom bake DOC.json --model FILE.glb|demo:NAME [--size N] [--depth 8|16] --out DIR
-                                                               maps of the finished surface, and the model with them
-  bright-loom analyse MODEL [--maps curvature,occlusion,thickness,proximity,crease] [--size N] --out DIR
-                                                               maps measured on a model, and what was found about it
+      maps of the finished surface, and the model with them
+  bright-loom analyse MODEL [--maps curvature,occlusion,thickness,proximity,crease] [--size N]
+      --out DIR
+      maps measured on a model, and what was found about it
   bright-loom check DOC.json [--model FILE.glb|demo:NAME] [--json]
-                                                               what is wrong with a document; exit 1 if anything is;
-                                                               with a model also what its values say
-  bright-loom backup FILE                                      everything the studio holds, into one file
-  bright-loom restore FILE [--replace]                         a studio out of such a file; --replace: in place of one
+      what is wrong with a document; exit 1 if anything is; with a model also what its values say
+  bright-loom backup FILE
+      everything the studio holds, into one file
+  bright-loom restore FILE [--replace]
+      a studio out of such a file; --replace: in place of one
 
-analyse and bake take --smooth DEGREES, --weld SHARE, --unwrap, --turn-round: what is mended in the model first.
-eval, bake and check take --images FOLDER: where the images a document names are found, by their content.
+analyse and bake take --smooth DEGREES, --weld SHARE, --unwrap, --turn-round: what is mended in the
+model first. eval, bake and check take --images FOLDER: where the images a document names are
+found, by their content.
 
 See docs/command-line.md.`;
 
 /** Runs a command. Exit codes: 0 done, 1 the document or model is wrong, 2 the call is wrong. */
-export async function main(argv: readonly string[], print: (text: string) => void, complain: (text: string) => void): Promise<number> {
+export async function main(
+  argv: readonly string[],
+  print: (text: string) => void,
+  complain: (text: string) => void,
+): Promise<number> {
   try {
     const { positionals, values } = parseArgs({
-      args: [...argv], allowPositionals: true,
+      args: [...argv],
+      allowPositionals: true,
       options: {
-        json: { type: 'boolean' }, points: { type: 'string' }, outputs: { type: 'string' }, model: { type: 'string' }, size: { type: 'string' },
-        depth: { type: 'string' }, out: { type: 'string' }, images: { type: 'string' }, maps: { type: 'string' }, smooth: { type: 'string' }, weld: { type: 'string' }, unwrap: { type: 'boolean' }, 'turn-round': { type: 'boolean' }, replace: { type: 'boolean' }, help: { type: 'boolean', short: 'h' },
+        json: { type: 'boolean' },
+        points: { type: 'string' },
+        outputs: { type: 'string' },
+        model: { type: 'string' },
+        size: { type: 'string' },
+        depth: { type: 'string' },
+        out: { type: 'string' },
+        images: { type: 'string' },
+        maps: { type: 'string' },
+        smooth: { type: 'string' },
+        weld: { type: 'string' },
+        unwrap: { type: 'boolean' },
+        'turn-round': { type: 'boolean' },
+        replace: { type: 'boolean' },
+        help: { type: 'boolean', short: 'h' },
       },
     });
     const [command, ...rest] = positionals;
     const args: Arguments = { positionals: rest, values };
-    if (values.help || command === undefined) { print(USAGE); return values.help ? 0 : 2; }
+    if (values.help || command === undefined) {
+      print(USAGE);
+      return values.help ? 0 : 2;
+    }
     switch (command) {
-      case 'nodes': return runNodes(args, print);
-      case 'eval': return await runEval(args, print, complain);
-      case 'bake': return await runBake(args, print, complain);
-      case 'analyse': return await runAnalyse(args, print, complain);
-      case 'check': return await runCheck(args, print, complain);
-      case 'backup': return await runBackup(args, print);
-      case 'restore': return await runRestore(args, print);
-      default: throw new UsageError(`There is no command “${command}”.`);
+      case 'nodes':
+        return runNodes(args, print);
+      case 'eval':
+        return await runEval(args, print, complain);
+      case 'bake':
+        return await runBake(args, print, complain);
+      case 'analyse':
+        return await runAnalyse(args, print, complain);
+      case 'check':
+        return await runCheck(args, print, complain);
+      case 'backup':
+        return await runBackup(args, print);
+      case 'restore':
+        return await runRestore(args, print);
+      default:
+        throw new UsageError(`There is no command “${command}”.`);
     }
   } catch (error) {
     return explain(error, complain);
@@ -60,14 +93,26 @@ export async function main(argv: readonly string[], print: (text: string) => voi
 
 function explain(error: unknown, complain: (text: string) => void): number {
   if (error instanceof CompileError) {
-    for (const finding of error.diagnostics) complain(`${finding.pointer || '/'}: ${finding.message} [${finding.code}]`);
+    for (const finding of error.diagnostics)
+      complain(`${finding.pointer || '/'}: ${finding.message} [${finding.code}]`);
     return 1;
   }
-  if (error instanceof AppError) { complain(problemText(describeError(error))); return 1; }
+  if (error instanceof AppError) {
+    complain(problemText(describeError(error)));
+    return 1;
+  }
   complain(`bright-loom: ${messageOf(error)}\n\n${USAGE}`);
   return 2;
 }
 
 if (process.argv[1]?.endsWith('main.ts')) {
-  process.exitCode = await main(process.argv.slice(2), (text) => { process.stdout.write(`${text}\n`); }, (text) => { process.stderr.write(`${text}\n`); });
+  process.exitCode = await main(
+    process.argv.slice(2),
+    (text) => {
+      process.stdout.write(`${text}\n`);
+    },
+    (text) => {
+      process.stderr.write(`${text}\n`);
+    },
+  );
 }

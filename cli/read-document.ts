@@ -8,7 +8,9 @@ export async function readText(file: string): Promise<string> {
   try {
     return await readFile(file, 'utf8');
   } catch (cause) {
-    throw new AppError('file.unreadable', `${file} cannot be read: ${messageOf(cause)}.`, '', { cause });
+    throw new AppError('file.unreadable', `${file} cannot be read: ${messageOf(cause)}.`, '', {
+      cause,
+    });
   }
 }
 

@@ -10,8 +10,16 @@ import { UsageError } from './arguments';
 import type { Arguments } from './arguments';
 
 /** A model by file name, or `demo:NAME`; what was mended in it is told. */
-export async function readModel(model: string, complain: (text: string) => void, preparation: ModelPreparation = {}): Promise<SurfaceMesh> {
-  const { mesh, notes } = await readModelFile(await modelBytes(model), path.basename(model).replace(/^demo:|\.(glb|obj)$/g, ''), { preparation });
+export async function readModel(
+  model: string,
+  complain: (text: string) => void,
+  preparation: ModelPreparation = {},
+): Promise<SurfaceMesh> {
+  const { mesh, notes } = await readModelFile(
+    await modelBytes(model),
+    path.basename(model).replace(/^demo:|\.(glb|obj)$/g, ''),
+    { preparation },
+  );
   for (const note of notes) complain(note);
   return mesh;
 }
@@ -19,25 +27,42 @@ export async function readModel(model: string, complain: (text: string) => void,
 async function modelBytes(model: string): Promise<Uint8Array<ArrayBuffer>> {
   if (model.startsWith('demo:')) {
     const name = model.slice(5);
-    if (!DEMO_MODELS.some((each) => each.name === name)) throw new UsageError(`There is no demo model “${name}”; there are ${DEMO_MODELS.map((each) => each.name).join(', ')}.`);
-    return new Uint8Array(await readFile(path.resolve(import.meta.dirname, `../assets/models/${name}.glb`)));
+    if (!DEMO_MODELS.some((each) => each.name === name))
+      throw new UsageError(
+        `There is no demo model “${name}”; there are ` +
+          `${DEMO_MODELS.map((each) => each.name).join(', ')}.`,
+      );
+    return new Uint8Array(
+      await readFile(path.resolve(import.meta.dirname, `../assets/models/${name}.glb`)),
+    );
   }
   try {
     return new Uint8Array(await readFile(model));
   } catch (cause) {
-    throw new AppError('file.unreadable', `${model} cannot be read: ${messageOf(cause)}.`, '', { cause });
+    throw new AppError('file.unreadable', `${model} cannot be read: ${messageOf(cause)}.`, '', {
+      cause,
+    });
   }
 }
 
-/** The cures asked for on the command line: --smooth DEGREES, --weld SHARE, --unwrap, --turn-round. */
+/**
+ * The cures asked for on the command line: --smooth DEGREES, --weld SHARE, --unwrap, --turn-round.
+ */
 export function preparationOf(values: Arguments['values']): ModelPreparation {
   const number = (name: keyof typeof PREPARATION_LIMITS): number | undefined => {
     const given = values[name];
     if (given === undefined) return undefined;
-    const [low, high] = PREPARATION_LIMITS[name], value = Number(given);
-    if (!(value >= low && value <= high)) throw new UsageError(`--${name} is a number from ${String(low)} to ${String(high)}.`);
+    const [low, high] = PREPARATION_LIMITS[name],
+      value = Number(given);
+    if (!(value >= low && value <= high))
+      throw new UsageError(`--${name} is a number from ${String(low)} to ${String(high)}.`);
     return value;
   };
   const [smooth, weld] = [number('smooth'), number('weld')];
-  return { ...(smooth === undefined ? {} : { smooth }), ...(weld === undefined ? {} : { weld }), ...(values['unwrap'] === true ? { unwrap: true } : {}), ...(values['turn-round'] === true ? { turnRound: true } : {}) };
+  return {
+    ...(smooth === undefined ? {} : { smooth }),
+    ...(weld === undefined ? {} : { weld }),
+    ...(values['unwrap'] === true ? { unwrap: true } : {}),
+    ...(values['turn-round'] === true ? { turnRound: true } : {}),
+  };
 }

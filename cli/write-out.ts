@@ -6,6 +6,11 @@ export async function writeOut(file: string, bytes: Uint8Array): Promise<void> {
   try {
     await writeFile(file, bytes);
   } catch (cause) {
-    throw new AppError('file.unwritable', `${file} cannot be written: ${messageOf(cause)}.`, 'Files written before it are complete. Make room and run it again.', { cause });
+    throw new AppError(
+      'file.unwritable',
+      `${file} cannot be written: ${messageOf(cause)}.`,
+      'Files written before it are complete. Make room and run it again.',
+      { cause },
+    );
   }
 }

@@ -1,15 +1,30 @@
-/** Checks the direction of imports, and that the checker itself still sees the project and catches a breach. */
+/**
+ * Checks the direction of imports, and that the checker itself still sees the project and catches a
+ * breach.
+ */
 import { spawnSync } from 'node:child_process';
 import { rmSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
 
 const root = path.resolve(import.meta.dirname, '..');
 const LEAST_MODULES = 150;
-interface Summary { readonly totalCruised: number; readonly violations: readonly { readonly from: string; readonly to: string; readonly rule: { readonly name: string } }[] }
+interface Summary {
+  readonly totalCruised: number;
+  readonly violations: readonly {
+    readonly from: string;
+    readonly to: string;
+    readonly rule: { readonly name: string };
+  }[];
+}
 
 function cruise(): Summary {
-  const result = spawnSync('node_modules/.bin/depcruise', ['src', 'cli', '--config', '.dependency-cruiser.cjs', '--output-type', 'json'], { cwd: root, encoding: 'utf8', maxBuffer: 1 << 28 });
-  if (!result.stdout.startsWith('{')) throw new Error(`dependency-cruiser failed:\n${result.stderr}`);
+  const result = spawnSync(
+    'node_modules/.bin/depcruise',
+    ['src', 'cli', '--config', '.dependency-cruiser.cjs', '--output-type', 'json'],
+    { cwd: root, encoding: 'utf8', maxBuffer: 1 << 28 },
+  );
+  if (!result.stdout.startsWith('{'))
+    throw new Error(`dependency-cruiser failed:\n${result.stderr}`);
   return (JSON.parse(result.stdout) as { summary: Summary }).summary;
 }
 
@@ -33,10 +48,15 @@ const BREACHES: readonly (readonly [string, string, string])[] = [
 
 const clean = cruise();
 for (const { from, to, rule } of clean.violations) console.error(`${rule.name}: ${from} → ${to}`);
-if (clean.totalCruised < LEAST_MODULES) throw new Error(`Only ${String(clean.totalCruised)} modules were seen; the check is blind.`);
+if (clean.totalCruised < LEAST_MODULES)
+  throw new Error(`Only ${String(clean.totalCruised)} modules were seen; the check is blind.`);
 try {
   for (const [file, text] of BREACHES) writeFileSync(path.join(root, file), `${text}\n`);
-  const caught = new Set(cruise().violations.filter(({ from }) => from.includes('breach')).map(({ from, rule }) => `${from} ${rule.name}`));
+  const caught = new Set(
+    cruise()
+      .violations.filter(({ from }) => from.includes('breach'))
+      .map(({ from, rule }) => `${from} ${rule.name}`),
+  );
   const missed = BREACHES.filter(([file, , rule]) => !caught.has(`${file} ${rule}`));
   for (const [file, , rule] of missed) console.error(`the rule ${rule} does not catch ${file}`);
   if (missed.length > 0) process.exitCode = 1;
@@ -44,4 +64,7 @@ try {
   for (const [file] of BREACHES) rmSync(path.join(root, file), { force: true });
 }
 if (clean.violations.length > 0) process.exitCode = 1;
-console.log(`${String(clean.totalCruised)} modules, ${String(clean.violations.length)} breaches; ${String(BREACHES.length)} planted ones tried`);
+console.log(
+  `${String(clean.totalCruised)} modules, ${String(clean.violations.length)} breaches; ` +
+    `${String(BREACHES.length)} planted ones tried`,
+);

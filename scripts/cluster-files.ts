@@ -1,4 +1,6 @@
-/** What `./start` makes in the folder of its data, and nothing else: so that only that is removed. */
+/**
+ * What `./start` makes in the folder of its data, and nothing else: so that only that is removed.
+ */
 export const SETTINGS = 'settings.json';
 export const FOLDER_NOTE = 'database-folder';
 export const PASSWORD = 'database-password';

@@ -1,4 +1,6 @@
-/** A PostgreSQL cluster of our own: made once, started on loopback, stopped by whoever started it. */
+/**
+ * A PostgreSQL cluster of our own: made once, started on loopback, stopped by whoever started it.
+ */
 import { execFileSync, spawnSync } from 'node:child_process';
 import { randomBytes } from 'node:crypto';
 import {
@@ -24,7 +26,10 @@ export interface Cluster {
   stop(): void;
   /** Whether its server runs; asks the system, not the database. */
   isRunning(): boolean;
-  /** Starts its server again on the same port, after it died. @throws Error with what PostgreSQL said */
+  /**
+   * Starts its server again on the same port, after it died. @throws Error with what PostgreSQL
+   * said
+   */
   restart(): Promise<void>;
 }
 interface Options {
@@ -39,7 +44,9 @@ interface Options {
 
 const isRoot = (): boolean => process.getuid?.() === 0;
 
-/** The folder of PostgreSQL's programs, of the newest version installed; null where there is none. */
+/**
+ * The folder of PostgreSQL's programs, of the newest version installed; null where there is none.
+ */
 export function findPostgres(): string | null {
   const root = '/usr/lib/postgresql';
   const versions = existsSync(root) ? readdirSync(root).sort((a, b) => Number(b) - Number(a)) : [];
@@ -148,7 +155,10 @@ export async function startCluster({
   };
 }
 
-/** The database's own log: a file a day of the week, written anew each week, none beyond 20 MB; no values of statements. */
+/**
+ * The database's own log: a file a day of the week, written anew each week, none beyond 20 MB; no
+ * values of statements.
+ */
 const LOGGING = [
   ['logging_collector', 'on'],
   ['log_directory', '../logs'],
@@ -206,7 +216,10 @@ function processesOf(data: string): number[] {
     .map(Number);
 }
 
-/** The port of a server that runs on this data; null when none does, whatever process has its old number. */
+/**
+ * The port of a server that runs on this data; null when none does, whatever process has its old
+ * number.
+ */
 function runningPort(data: string): number | null {
   if (!existsSync(lockFile(data))) return null;
   const [pid, , , port] = readFileSync(lockFile(data), 'utf8').split('\n');
@@ -214,9 +227,9 @@ function runningPort(data: string): number | null {
 }
 
 /**
- * Removes locks of a server that died where their number belongs to another process by now, or to one that nobody has
- * buried: PostgreSQL would believe them. Any other lock is PostgreSQL's to judge, and while one process still works on
- * the data nothing is touched.
+ * Removes locks of a server that died where their number belongs to another process by now, or to
+ * one that nobody has buried: PostgreSQL would believe them. Any other lock is PostgreSQL's to
+ * judge, and while one process still works on the data nothing is touched.
  */
 function dropForeignLocks(root: string, data: string): void {
   if (processesOf(data).length > 0) return;
@@ -228,7 +241,10 @@ function dropForeignLocks(root: string, data: string): void {
   }
 }
 
-/** Processes of a server that was killed end by themselves within moments; a new one must not begin before. */
+/**
+ * Processes of a server that was killed end by themselves within moments; a new one must not begin
+ * before.
+ */
 async function untilAlone(data: string): Promise<void> {
   for (let k = 0; k < 100 && processesOf(data).length > 0; k++) {
     await new Promise((resolve) => setTimeout(resolve, 100));

@@ -1,6 +1,6 @@
 /**
- * Reads thousands of damaged files, the same at every run, and says how many were refused in words, how many crashed
- * the reader, took too long or too much memory. `npm run drill:files [count]`.
+ * Reads thousands of damaged files, the same at every run, and says how many were refused in words,
+ * how many crashed the reader, took too long or too much memory. `npm run drill:files [count]`.
  */
 import { fork } from 'node:child_process';
 import type { ChildProcess } from 'node:child_process';
@@ -45,7 +45,10 @@ class Reader {
     this.child = null;
   }
 
-  /** Reads one file. @returns what came of it, how long it took and what memory it took beyond the idle reader's */
+  /**
+   * Reads one file. @returns what came of it, how long it took and what memory it took beyond the
+   * idle reader's
+   */
   read(order: ReadOrder): Promise<{ reply: ReadReply | 'late'; ms: number; bytes: number }> {
     const child = this.start();
     return new Promise((resolve) => {
@@ -120,10 +123,12 @@ function report(
     `${name}: ${String(count)} files, ${String(read)} read, ${String(refused)} refused in words`,
   );
   console.log(
-    `  crashed ${String(crashed.length)}, over 5 s ${String(late.length)}, over 500 MB ${String(heavy.length)}`,
+    `  crashed ${String(crashed.length)}, over 5 s ${String(late.length)}, over 500 MB ` +
+      String(heavy.length),
   );
   console.log(
-    `  longest ${String(longestMs)} ms, most memory beyond the idle reader ${String(Math.round(mostBytes / 2 ** 20))} MB`,
+    `  longest ${String(longestMs)} ms, most memory beyond the idle reader ` +
+      `${String(Math.round(mostBytes / 2 ** 20))} MB`,
   );
   for (const each of [...crashed, ...late, ...heavy].slice(0, 20)) console.log(`    ${each}`);
 }
@@ -138,7 +143,8 @@ const images: readonly (readonly [string, Uint8Array])[] = [
   ['Radiance', writeRadiance(40, 30, pixel)],
 ];
 const obj = new TextEncoder().encode(
-  'o box\nv 0 0 0\nv 1 0 0\nv 0 1 0\nv 0 0 1\nvt 0 0\nvt 1 0\nvt 0 1\nvn 0 0 1\nf 1/1/1 2/2/1 3/3/1\nf 1//1 2//1 4//1\nf -4 -3 -2 -1\n',
+  'o box\nv 0 0 0\nv 1 0 0\nv 0 1 0\nv 0 0 1\nvt 0 0\nvt 1 0\nvt 0 1\nvn 0 0 1\nf 1/1/1 ' +
+    '2/2/1 3/3/1\nf 1//1 2//1 4//1\nf -4 -3 -2 -1\n',
 );
 const models = readdirSync(path.join(root, 'assets/models')).filter((name) =>
   name.endsWith('.glb'),

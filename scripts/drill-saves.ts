@@ -1,6 +1,7 @@
 /**
- * Edits a material in a real browser while server, database, worker and tab are killed at random, and holds what the
- * server has against what was confirmed and what was typed. `npm run drill:saves [edits] [seed]`.
+ * Edits a material in a real browser while server, database, worker and tab are killed at random,
+ * and holds what the server has against what was confirmed and what was typed. `npm run drill:saves
+ * [edits] [seed]`.
  */
 import { chromium } from '@playwright/test';
 import type { BrowserContext, Page, Response } from '@playwright/test';
@@ -10,7 +11,9 @@ import type { Part } from './drill/own-studio';
 
 const edits = Number(process.argv[2] ?? 1000);
 const seed = Number(process.argv[3] ?? 1);
-/** Edits between two kills, on average; and how long everything may take to be back, milliseconds. */
+/**
+ * Edits between two kills, on average; and how long everything may take to be back, milliseconds.
+ */
 const BETWEEN = 40,
   BACK = 90_000;
 /** How often editing rests until all is saved. */
@@ -142,13 +145,17 @@ await browser.close();
 await studio.stop();
 const { server, database, worker, tab } = tally.kills;
 console.log(
-  `${String(edits)} edits, seed ${String(seed)}; killed: server ${String(server)}, database ${String(database)}, worker ${String(worker)}, tab ${String(tab)}`,
+  `${String(edits)} edits, seed ${String(seed)}; killed: server ${String(server)}, ` +
+    `database ${String(database)}, worker ${String(worker)}, tab ${String(tab)}`,
 );
 console.log(
-  `${String(confirmed.size)} confirmed saves, ${String(lost.length)} lost; drafts lost ${String(tally.lostDrafts.length)}; the last edit ${last === `Edit ${String(edits)}` ? 'is there' : `is not there (${last})`}`,
+  `${String(confirmed.size)} confirmed saves, ${String(lost.length)} lost; drafts lost ` +
+    `${String(tally.lostDrafts.length)}; the last edit ` +
+    (last === `Edit ${String(edits)}` ? 'is there' : `is not there (${last})`),
 );
 console.log(
-  `longest until saved again ${(tally.longestBack / 1000).toFixed(1)} s; health at the end: ${health.ok ? 'ok' : 'not ok'}`,
+  `longest until saved again ${(tally.longestBack / 1000).toFixed(1)} s; health at the ` +
+    `end: ${health.ok ? 'ok' : 'not ok'}`,
 );
 for (const each of [...lost, ...tally.lostDrafts].slice(0, 20)) console.log(`  ${each}`);
 process.exit(lost.length + tally.lostDrafts.length === 0 && health.ok ? 0 : 1);

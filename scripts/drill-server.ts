@@ -1,6 +1,7 @@
 /**
- * Sends a studio of its own what should hold it up (bounded): oversized and invalid requests, guesses of passwords, many
- * pages at once; and measures what others notice of it. `npm run drill:server`.
+ * Sends a studio of its own what should hold it up (bounded): oversized and invalid requests,
+ * guesses of passwords, many pages at once; and measures what others notice of it. `npm run
+ * drill:server`.
  */
 import { once } from 'node:events';
 import { request as httpRequest } from 'node:http';
@@ -115,12 +116,23 @@ async function measure(name: string, attack: () => Promise<readonly number[]>): 
     `${name}: answered ${[...new Set(statuses)].join(', ')} within ${took.toFixed(0)} ms`,
   );
   console.log(
-    `  others’ p95 ${busy.toFixed(0)} ms against ${quiet.toFixed(0)} ms undisturbed (${(busy / quiet).toFixed(2)} ×), longest ${Math.max(...times).toFixed(0)} ms; memory +${((most - before) / MB).toFixed(0)} MB; ${studio.pidOf('server') === pid ? 'the server ran on' : 'THE SERVER ENDED'}`,
+    `  others’ p95 ${busy.toFixed(0)} ms against ${quiet.toFixed(0)} ms undisturbed ` +
+      `(${(busy / quiet).toFixed(2)} ×), longest ${Math.max(...times).toFixed(0)} ms; memory ` +
+      `+${((most - before) / MB).toFixed(0)} MB; ` +
+      (studio.pidOf('server') === pid ? 'the server ran on' : 'THE SERVER ENDED'),
   );
 }
 
 const item = '{"no":1},';
-const invalid = `{"base":1,"modelId":"demo-tile","document":${JSON.stringify({ ...emptyDocument('x'), network: { nodes: [], strands: [], regions: [], notes: ['HERE'] } }).replace('"HERE"', item.repeat(Math.floor((7.9 * MB) / item.length)).slice(0, -1))}}`;
+const marked = {
+  ...emptyDocument('x'),
+  network: { nodes: [], strands: [], regions: [], notes: ['HERE'] },
+};
+const notes = item.repeat(Math.floor((7.9 * MB) / item.length)).slice(0, -1);
+const invalid = JSON.stringify({ base: 1, modelId: 'demo-tile', document: marked }).replace(
+  '"HERE"',
+  notes,
+);
 const put = async (): Promise<number> =>
   (
     await fetch(`${base}/api/materials/${id}`, {
@@ -148,7 +160,9 @@ const guesses = await Promise.all(
   ),
 );
 console.log(
-  `120 wrong passwords with changing forwarded addresses: ${String(guesses.filter((status) => status === 401).length)} tried, ${String(guesses.filter((status) => status === 429).length)} refused unread`,
+  '120 wrong passwords with changing forwarded addresses: ' +
+    `${String(guesses.filter((status) => status === 401).length)} tried, ` +
+    `${String(guesses.filter((status) => status === 429).length)} refused unread`,
 );
 
 const pages = await Promise.all(
@@ -171,7 +185,9 @@ for (const until = Date.now() + 6000; Date.now() < until;) {
   const text = await answer.text();
   seen.set(answer.status, (seen.get(answer.status) ?? 0) + 1);
   if (answer.status === 503)
-    said = `Retry-After ${answer.headers.get('retry-after') ?? 'none'}, ${text.includes('tries again by itself') ? 'says so' : 'SAYS NOTHING'}`;
+    said =
+      `Retry-After ${answer.headers.get('retry-after') ?? 'none'}, ` +
+      (text.includes('tries again by itself') ? 'says so' : 'SAYS NOTHING');
 }
 const answered = [...seen]
   .map(([status, times]) => `${String(times)} × ${String(status)}`)

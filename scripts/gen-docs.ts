@@ -1,4 +1,7 @@
-/** Writes docs/nodes: a page for each family, and a picture of each node, all from the nodes' own definitions. `--pages` leaves the pictures. */
+/**
+ * Writes docs/nodes: a page for each family, and a picture of each node, all from the nodes' own
+ * definitions. `--pages` leaves the pictures.
+ */
 import { mkdirSync, readFileSync, readdirSync, rmSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
 import { listDefinitions } from '@/core/compile/catalogue';
@@ -15,18 +18,27 @@ const MAP_SIZE = 256;
 const folder = path.resolve(import.meta.dirname, '../docs/nodes');
 mkdirSync(path.join(folder, 'pictures'), { recursive: true });
 const pages = handbookPages(listDefinitions());
-for (const file of readdirSync(folder)) if (file.endsWith('.md') && !pages.has(file)) rmSync(path.join(folder, file));
+for (const file of readdirSync(folder))
+  if (file.endsWith('.md') && !pages.has(file)) rmSync(path.join(folder, file));
 for (const [file, text] of pages) writeFileSync(path.join(folder, file), text);
 console.log(`${String(pages.size)} pages`);
 
 if (!process.argv.includes('--pages')) {
-  const { mesh } = await readModel(new Uint8Array(readFileSync(path.resolve(import.meta.dirname, '../assets/models/study.glb'))), 'study');
+  const { mesh } = await readModel(
+    new Uint8Array(readFileSync(path.resolve(import.meta.dirname, '../assets/models/study.glb'))),
+    'study',
+  );
   const analysis = new MeshAnalysis(mesh);
   const seen = seePoints(analysis, framingCamera(mesh.centre, mesh.size), SIZE * 2, SIZE * 2);
   for (const definition of listDefinitions()) {
     const { document, shown } = exampleOf(definition);
-    const picture = drawOutput(document, shown, analysis, seen, (settings, detail) => analysis.quickMap(settings, MAP_SIZE, detail));
-    writeFileSync(path.join(folder, 'pictures', `${definition.id}.png`), encodeRgba(picture.width, picture.height, picture.pixels));
+    const picture = drawOutput(document, shown, analysis, seen, (settings, detail) =>
+      analysis.quickMap(settings, MAP_SIZE, detail),
+    );
+    writeFileSync(
+      path.join(folder, 'pictures', `${definition.id}.png`),
+      encodeRgba(picture.width, picture.height, picture.pixels),
+    );
   }
   console.log(`${String(listDefinitions().length)} pictures`);
 }

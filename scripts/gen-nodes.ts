@@ -1,14 +1,23 @@
-/** Rewrites the generated registry of nodes from the files <family>/<name>.node.ts of a folder: src/core/nodes, or the one given. */
+/**
+ * Rewrites the generated registry of nodes from the files <family>/<name>.node.ts of a folder:
+ * src/core/nodes, or the one given.
+ */
 import { readFileSync, readdirSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
 
 const root = path.resolve(process.argv[2] ?? path.join(import.meta.dirname, '../src/core/nodes'));
 const files = readdirSync(root, { withFileTypes: true })
   .filter((entry) => entry.isDirectory())
-  .flatMap((family) => readdirSync(path.join(root, family.name)).filter((file) => file.endsWith('.node.ts')).map((file) => `${family.name}/${file}`))
+  .flatMap((family) =>
+    readdirSync(path.join(root, family.name))
+      .filter((file) => file.endsWith('.node.ts'))
+      .map((file) => `${family.name}/${file}`),
+  )
   .sort();
 const found = files.map((file) => {
-  const name = /export const (\w+) = defineNode/.exec(readFileSync(path.join(root, file), 'utf8'))?.[1];
+  const name = /export const (\w+) = defineNode/.exec(
+    readFileSync(path.join(root, file), 'utf8'),
+  )?.[1];
   if (!name) throw new Error(`${file} exports no node made with defineNode`);
   return { file, name, alias: `${name}Node` };
 });

@@ -1,9 +1,21 @@
-/** Writes docs/noise.md and its pictures: histograms and spectra of every noise, drawn with Plotly in the browser the tests use. */
+/**
+ * Writes docs/noise.md and its pictures: histograms and spectra of every noise, drawn with Plotly
+ * in the browser the tests use.
+ */
 import { mkdirSync, readFileSync, writeFileSync } from 'node:fs';
 import { createRequire } from 'node:module';
 import path from 'node:path';
 import { chromium } from '@playwright/test';
-import { BAND, DEPTHS, NOISES, SLICE, meanPower, sharesOf, slicesOf, spectrumOf } from './noise-quality';
+import {
+  BAND,
+  DEPTHS,
+  NOISES,
+  SLICE,
+  meanPower,
+  sharesOf,
+  slicesOf,
+  spectrumOf,
+} from './noise-quality';
 
 const BINS = 64;
 const folder = path.resolve(import.meta.dirname, '../docs/noise');
@@ -13,38 +25,124 @@ const measured = NOISES.map((kind) => {
   return { kind, shares: sharesOf(slices, BINS), spectrum: spectrumOf(meanPower(slices), BAND) };
 });
 
-const browser = await chromium.launch({ executablePath: '/usr/bin/chromium', args: ['--no-sandbox'] });
+const browser = await chromium.launch({
+  executablePath: '/usr/bin/chromium',
+  args: ['--no-sandbox'],
+});
 const page = await browser.newPage({ viewport: { width: 760, height: 420 } });
-await page.setContent('<body style="margin:0"><div id="chart" style="width:760px;height:420px"></div></body>');
-await page.addScriptTag({ content: readFileSync(createRequire(import.meta.url).resolve('plotly.js-dist-min'), 'utf8') });
+await page.setContent(
+  '<body style="margin:0"><div id="chart" style="width:760px;height:420px"></div></body>',
+);
+await page.addScriptTag({
+  content: readFileSync(createRequire(import.meta.url).resolve('plotly.js-dist-min'), 'utf8'),
+});
 const axis = { gridcolor: '#ddd', zeroline: false, linecolor: '#444', ticks: 'outside' };
-const layout = (title: string, x: object, y: object): object => ({ title: { text: title, font: { size: 15 } }, font: { family: 'sans-serif', size: 12, color: '#222' }, paper_bgcolor: '#fff', plot_bgcolor: '#fff', margin: { l: 60, r: 20, t: 46, b: 80 }, legend: { orientation: 'h', x: 0, y: -0.2 }, xaxis: { ...axis, ...x }, yaxis: { ...axis, ...y } });
+const layout = (title: string, x: object, y: object): object => ({
+  title: { text: title, font: { size: 15 } },
+  font: { family: 'sans-serif', size: 12, color: '#222' },
+  paper_bgcolor: '#fff',
+  plot_bgcolor: '#fff',
+  margin: { l: 60, r: 20, t: 46, b: 80 },
+  legend: { orientation: 'h', x: 0, y: -0.2 },
+  xaxis: { ...axis, ...x },
+  yaxis: { ...axis, ...y },
+});
 async function draw(file: string, data: readonly object[], chart: object): Promise<void> {
-  await page.evaluate(async ([traces, shape]) => {
-    const { Plotly } = window as unknown as { Plotly: { newPlot: (id: string, data: unknown, layout: unknown, config: unknown) => Promise<void> } };
-    await Plotly.newPlot('chart', traces, shape, { staticPlot: true });
-  }, [data, chart] as const);
+  await page.evaluate(
+    async ([traces, shape]) => {
+      const { Plotly } = window as unknown as {
+        Plotly: {
+          newPlot: (id: string, data: unknown, layout: unknown, config: unknown) => Promise<void>;
+        };
+      };
+      await Plotly.newPlot('chart', traces, shape, { staticPlot: true });
+    },
+    [data, chart] as const,
+  );
   await page.locator('#chart').screenshot({ path: path.join(folder, file) });
 }
-await draw('histograms.png', measured.map(({ kind, shares }) => ({ name: kind.title, x: shares.map((_, k) => (k + 0.5) / BINS), y: shares.map((share) => share * BINS), mode: 'lines', line: { shape: 'hvh' } })),
-  layout('How often each value occurs', { title: { text: 'value' }, range: [0, 1] }, { title: { text: 'density' } }));
-await draw('spectra.png', measured.map(({ kind, spectrum }) => ({ name: kind.title, x: spectrum.frequencies, y: spectrum.power, mode: 'lines' })),
-  layout('Power by frequency', { title: { text: 'cycles per feature' }, type: 'log' }, { title: { text: 'mean power, largest 1' }, type: 'log', range: [-7, 0.2] }));
-await draw('directions.png', measured.map(({ kind, spectrum }) => ({ name: kind.title, x: spectrum.directions.map((_, k) => k * 15), y: spectrum.directions, mode: 'lines+markers' })),
-  layout(`Power by direction, ${String(BAND[0])} to ${String(BAND[1])} cycles per feature`, { title: { text: 'degrees from an axis' } }, { title: { text: 'against the mean' }, range: [0, 2] }));
+await draw(
+  'histograms.png',
+  measured.map(({ kind, shares }) => ({
+    name: kind.title,
+    x: shares.map((_, k) => (k + 0.5) / BINS),
+    y: shares.map((share) => share * BINS),
+    mode: 'lines',
+    line: { shape: 'hvh' },
+  })),
+  layout(
+    'How often each value occurs',
+    { title: { text: 'value' }, range: [0, 1] },
+    { title: { text: 'density' } },
+  ),
+);
+await draw(
+  'spectra.png',
+  measured.map(({ kind, spectrum }) => ({
+    name: kind.title,
+    x: spectrum.frequencies,
+    y: spectrum.power,
+    mode: 'lines',
+  })),
+  layout(
+    'Power by frequency',
+    { title: { text: 'cycles per feature' }, type: 'log' },
+    { title: { text: 'mean power, largest 1' }, type: 'log', range: [-7, 0.2] },
+  ),
+);
+await draw(
+  'directions.png',
+  measured.map(({ kind, spectrum }) => ({
+    name: kind.title,
+    x: spectrum.directions.map((_, k) => k * 15),
+    y: spectrum.directions,
+    mode: 'lines+markers',
+  })),
+  layout(
+    `Power by direction, ${String(BAND[0])} to ${String(BAND[1])} cycles per feature`,
+    { title: { text: 'degrees from an axis' } },
+    { title: { text: 'against the mean' }, range: [0, 2] },
+  ),
+);
 await browser.close();
 
 const row = ({ kind, shares, spectrum }: (typeof measured)[number]): string => {
-  const mean = shares.reduce((sum, share, k) => sum + share * (k + 0.5) / BINS, 0);
-  const spread = Math.sqrt(shares.reduce((sum, share, k) => sum + share * ((k + 0.5) / BINS - mean) ** 2, 0));
-  return `| ${kind.title} | ${mean.toFixed(3)} | ${spread.toFixed(3)} | ${(spectrum.anisotropy * 100).toFixed(0)} % |`;
+  const mean = shares.reduce((sum, share, k) => sum + (share * (k + 0.5)) / BINS, 0);
+  const spread = Math.sqrt(
+    shares.reduce((sum, share, k) => sum + share * ((k + 0.5) / BINS - mean) ** 2, 0),
+  );
+  return (
+    `| ${kind.title} | ${mean.toFixed(3)} | ${spread.toFixed(3)} | ` +
+    `${(spectrum.anisotropy * 100).toFixed(0)} % |`
+  );
 };
-writeFileSync(path.resolve(folder, '../noise.md'), [
-  '# Noise', '', '<!-- Generated by `npm run gen:noise`. Do not edit. -->', '',
-  `Measured on ${String(DEPTHS.length * 3)} slices of ${String(SLICE.side)} × ${String(SLICE.side)} samples, ${String(SLICE.features)} features across, in all three coordinate planes, between the planes of the lattice.`,
-  'The anisotropy is the farthest that the power in any of twelve directions strays from the mean over all, around one cycle per feature: where an eye would find a grid.', '',
-  '| noise | mean | spread | anisotropy |', '|---|---|---|---|', ...measured.map(row), '',
-  'A lattice shows in its own directions to some degree whatever its gradients: value noise most, fractal noise least, as its octaves lie on lattices that do not meet. A grid would stand out as a spike over the curves below; there is none.', '',
-  '![Histograms](noise/histograms.png)', '', '![Spectra](noise/spectra.png)', '', '![Directions](noise/directions.png)', '',
-].join('\n'));
+writeFileSync(
+  path.resolve(folder, '../noise.md'),
+  [
+    '# Noise',
+    '',
+    '<!-- Generated by `npm run gen:noise`. Do not edit. -->',
+    '',
+    `Measured on ${String(DEPTHS.length * 3)} slices of ${String(SLICE.side)} × ` +
+      `${String(SLICE.side)} samples, ${String(SLICE.features)} features across, in all ` +
+      'three coordinate planes, between the planes of the lattice.',
+    'The anisotropy is the farthest that the power in any of twelve directions strays from ' +
+      'the mean over all, around one cycle per feature: where an eye would find a grid.',
+    '',
+    '| noise | mean | spread | anisotropy |',
+    '|---|---|---|---|',
+    ...measured.map(row),
+    '',
+    'A lattice shows in its own directions to some degree whatever its gradients: value ' +
+      'noise most, fractal noise least, as its octaves lie on lattices that do not meet. A ' +
+      'grid would stand out as a spike over the curves below; there is none.',
+    '',
+    '![Histograms](noise/histograms.png)',
+    '',
+    '![Spectra](noise/spectra.png)',
+    '',
+    '![Directions](noise/directions.png)',
+    '',
+  ].join('\n'),
+);
 console.log(measured.map(row).join('\n'));

@@ -1,6 +1,12 @@
-/** Writes the JSON Schema of documents, from the same limits the program checks by. Tests hold it equal in judgement to the program. */
+/**
+ * Writes the JSON Schema of documents, from the same limits the program checks by. Tests hold it
+ * equal in judgement to the program.
+ */
 import { writeFileSync } from 'node:fs';
 import path from 'node:path';
 import { documentJsonSchema } from '@/core/graph/json-schema';
 
-writeFileSync(path.resolve(import.meta.dirname, '../docs/network.schema.json'), `${JSON.stringify(documentJsonSchema(), null, 2)}\n`);
+writeFileSync(
+  path.resolve(import.meta.dirname, '../docs/network.schema.json'),
+  `${JSON.stringify(documentJsonSchema(), null, 2)}\n`,
+);

@@ -1,4 +1,7 @@
-/** Keeps programs running: one that ends is started again, after a wait that grows while it keeps ending. */
+/**
+ * Keeps programs running: one that ends is started again, after a wait that grows while it keeps
+ * ending.
+ */
 import { spawn } from 'node:child_process';
 import type { ChildProcess } from 'node:child_process';
 import { createStream } from 'rotating-file-stream';
@@ -70,7 +73,8 @@ export function keepRunning({ name, args, env, folder, logs, say }: Program): Ke
       if (isStopping) return;
       const wait = backOff.next(Date.now() - began);
       say(
-        `the ${name} ended (${signal ?? `code ${String(code)}`}); it is started again in ${(wait / 1000).toFixed(1)} s`,
+        `the ${name} ended (${signal ?? `code ${String(code)}`}); it is started again in ` +
+          `${(wait / 1000).toFixed(1)} s`,
       );
       pending = setTimeout(start, wait);
     });

@@ -1,4 +1,7 @@
-/** What `./start` is told: by its options, by the environment, and by what it kept from the last time. */
+/**
+ * What `./start` is told: by its options, by the environment, and by what it kept from the last
+ * time.
+ */
 import { randomBytes } from 'node:crypto';
 import { existsSync, mkdirSync, readFileSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
@@ -26,7 +29,10 @@ function checked(name: string, given: string, form: Joi.Schema, what: string): u
   return value;
 }
 
-/** Reads the settings and keeps what must be the same next time. @throws Error that names what is wrong */
+/**
+ * Reads the settings and keeps what must be the same next time. @throws Error that names what is
+ * wrong
+ */
 export async function readSettings(folder: string, env: NodeJS.ProcessEnv): Promise<Settings> {
   mkdirSync(folder, { recursive: true, mode: 0o711 });
   const file = path.join(folder, SETTINGS);

@@ -1,4 +1,7 @@
-/** Brings everything up and keeps it up: database, migrations, demo data, build, server and worker. Called by ./start. */
+/**
+ * Brings everything up and keeps it up: database, migrations, demo data, build, server and worker.
+ * Called by ./start.
+ */
 import { existsSync, mkdirSync } from 'node:fs';
 import path from 'node:path';
 import { closeDatabase, migrateDatabase } from '@/db/client';

@@ -1,4 +1,7 @@
-/** Reads the files it is sent, one after the other, and says what came of each. Ended by whoever watches it. */
+/**
+ * Reads the files it is sent, one after the other, and says what came of each. Ended by whoever
+ * watches it.
+ */
 import { AppError } from '@/core/base/diagnostic';
 import { decodeImage } from '@/core/exchange/images';
 import { readModel } from '@/core/exchange/read-model';

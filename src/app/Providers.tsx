@@ -6,7 +6,9 @@ import { AppError } from '@/core/base/diagnostic';
 import { queryClient } from '@/state/query-client';
 import { tellProblem } from '@/ui/tell-problem';
 
-/** What every page shares: what was read from the server, and a last place where failures are told. */
+/**
+ * What every page shares: what was read from the server, and a last place where failures are told.
+ */
 export function Providers({ children }: { readonly children: ReactNode }) {
   useEffect(() => {
     const tell = ({ reason }: PromiseRejectionEvent): void => {

@@ -19,7 +19,10 @@ export const uploadImage = defineRoute('POST', '/api/images', {
   status: 201,
 });
 
-/** An image as it was uploaded; everyone in the studio may read it, as groups that use it travel through the library. */
+/**
+ * An image as it was uploaded; everyone in the studio may read it, as groups that use it travel
+ * through the library.
+ */
 export const readImage = defineRoute('GET', '/api/images/:hash', {
   who: { audience: 'signed-in' },
   params: record({ hash: sha256 }),

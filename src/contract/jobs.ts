@@ -72,7 +72,9 @@ export const cancelJob = defineRoute('POST', '/api/jobs/:id/cancel', {
   answer: answers(jobForm),
 });
 
-/** Server-sent events: `job` with a job each time one of one's own changes (a librarian: anybody's). */
+/**
+ * Server-sent events: `job` with a job each time one of one's own changes (a librarian: anybody's).
+ */
 export const watchJobs = defineRoute('GET', '/api/jobs/events', {
   who: { audience: 'signed-in' },
   answer: RESPONSE,

@@ -79,7 +79,9 @@ export const openRevision = defineRoute('GET', '/api/materials/:id/revisions/:nu
   answer: answers(openedMaterialForm),
 });
 
-/** Saves on top of the revision `base`; 409 with the other version where somebody saved meanwhile. */
+/**
+ * Saves on top of the revision `base`; 409 with the other version where somebody saved meanwhile.
+ */
 export const saveMaterial = defineRoute('PUT', '/api/materials/:id', {
   who: { audience: 'readers' },
   params: one,

@@ -28,7 +28,10 @@ export const uploadModel = defineRoute('POST', '/api/models', {
   status: 201,
 });
 
-/** The file, with what is mended in it each time it is read. Its tag names both, and so do maps measured of it. */
+/**
+ * The file, with what is mended in it each time it is read. Its tag names both, and so do maps
+ * measured of it.
+ */
 export const readModelFile = defineRoute('GET', '/api/models/:id', {
   who: { audience: 'readers' },
   params: one,
@@ -44,8 +47,8 @@ export const mendModel = defineRoute('PATCH', '/api/models/:id', {
 });
 
 /**
- * The values of a finished mesh map, deflated 32-bit floats (zlib), where it was measured before; else 204
- * and the browser measures it. The settings are JSON in the query.
+ * The values of a finished mesh map, deflated 32-bit floats (zlib), where it was measured before;
+ * else 204 and the browser measures it. The settings are JSON in the query.
  */
 export const readMeshMap = defineRoute('GET', '/api/models/:id/maps', {
   who: { audience: 'readers' },

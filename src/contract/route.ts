@@ -8,7 +8,8 @@ export type Role = (typeof ROLES)[number];
  * Whom a route answers.
  * - `everyone`: no session is needed.
  * - `signed-in`: anybody of the studio.
- * - `readers`: members of the project that the thing named belongs to; to others it does not exist (404).
+ * - `readers`: members of the project that the thing named belongs to; to others it does not exist
+ *   (404).
  * - `members`: members of the project that the request names; others are refused (403).
  * - `requester`: whoever made the thing named; to others it does not exist (404).
  */
@@ -33,7 +34,10 @@ export type Answer<A> =
   /** Bytes, an event stream or nothing: the handler makes the response. */
   | { readonly kind: 'response' };
 
-/** One thing that can be asked of the server. Handlers and the browser's calls are both made from it. */
+/**
+ * One thing that can be asked of the server. Handlers and the browser's calls are both made from
+ * it.
+ */
 export interface Route<P, Q, B, A> {
   readonly method: 'GET' | 'POST' | 'PUT' | 'PATCH';
   /** Parts that begin with a colon are parameters. */

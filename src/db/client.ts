@@ -17,7 +17,10 @@ interface Kept {
 }
 const kept = globalThis as unknown as { brightLoomDatabase?: Kept };
 
-/** No wait on the database is endless: for a connection, for a statement, for its answer. Milliseconds. */
+/**
+ * No wait on the database is endless: for a connection, for a statement, for its answer.
+ * Milliseconds.
+ */
 const WAIT = { connection: 10_000, statement: 30_000, answer: 35_000, idleTransaction: 30_000 };
 const MOST_CONNECTIONS = 10;
 

@@ -26,7 +26,9 @@ const late = (): Promise<never> =>
     }, PATIENCE_MS).unref();
   });
 
-/** Whether the database answers, its tables are those of this release, and somebody works on jobs. */
+/**
+ * Whether the database answers, its tables are those of this release, and somebody works on jobs.
+ */
 export async function checkHealth(): Promise<TypeOf<typeof healthForm>> {
   const expected = countExpected();
   try {

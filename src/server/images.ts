@@ -42,7 +42,10 @@ export async function imageFile(
   return { bytes: new Uint8Array(file.bytes), mediaType: file.mediaType };
 }
 
-/** Makes the images of a document known to this process, for pictures and proofs. One that cannot be read stays grey. */
+/**
+ * Makes the images of a document known to this process, for pictures and proofs. One that cannot be
+ * read stays grey.
+ */
 export async function prepareImages(...documents: readonly NetworkDocument[]): Promise<void> {
   const needed = new Set(documents.flatMap((document) => imagesIn(document)));
   // This process runs for months; what one picture needed it need not keep.

@@ -2,8 +2,9 @@ import pino from 'pino';
 import type { Logger } from 'pino';
 
 /**
- * What is worth keeping of an error: kind, code and place. Messages of the database are left out of anything but
- * its code, as they hold the parameters of statements: session tokens, whole documents.
+ * What is worth keeping of an error: kind, code and place. Messages of the database are left out of
+ * anything but its code, as they hold the parameters of statements: session tokens, whole
+ * documents.
  */
 export function loggable(error: unknown): Readonly<Record<string, unknown>> {
   if (!(error instanceof Error)) return { thrown: typeof error };
@@ -39,7 +40,10 @@ export function log(): Logger {
   return kept.brightLoomLog;
 }
 
-/** Libraries write to the console what they make of errors, parameters and all: it becomes lines of the log, cleaned. */
+/**
+ * Libraries write to the console what they make of errors, parameters and all: it becomes lines of
+ * the log, cleaned.
+ */
 export function sendConsoleToLog(): void {
   const line =
     (level: 'info' | 'warn' | 'error') =>

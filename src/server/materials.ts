@@ -90,7 +90,10 @@ export async function createMaterial(
   return { id, revision: 1 };
 }
 
-/** Saves on top of `base`. When somebody saved meanwhile, nothing is overwritten: the other version comes back. */
+/**
+ * Saves on top of `base`. When somebody saved meanwhile, nothing is overwritten: the other version
+ * comes back.
+ */
 export async function saveMaterial(
   user: SignedIn,
   id: string,

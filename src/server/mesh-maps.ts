@@ -36,7 +36,9 @@ export async function keptMap(
   );
 }
 
-/** Has the maps of a saved network measured in the background, so that nobody else waits for them. */
+/**
+ * Has the maps of a saved network measured in the background, so that nobody else waits for them.
+ */
 export async function requestMaps(
   document: NetworkDocument,
   model: { name: string; blobHash: string; preparation: ModelPreparation },
@@ -59,7 +61,10 @@ export async function requestMaps(
   }
 }
 
-/** Measures a map and keeps it. Doing it twice changes nothing. In pieces, so that other work of the process goes on. */
+/**
+ * Measures a map and keeps it. Doing it twice changes nothing. In pieces, so that other work of the
+ * process goes on.
+ */
 export async function runMap(
   { blobHash, preparation, settings }: MapTask,
   report: JobContext['report'] = () => Promise.resolve(),

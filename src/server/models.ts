@@ -26,8 +26,8 @@ export const modelKey = ({
 export const listModels = (user: SignedIn): ReturnType<typeof readModels> => readModels(user.id);
 
 /**
- * Takes a GLB or an OBJ into a project. Its head is checked here; it is parsed only in a worker of the browser and in the worker
- * process, never in the process that answers requests.
+ * Takes a GLB or an OBJ into a project. Its head is checked here; it is parsed only in a worker of
+ * the browser and in the worker process, never in the process that answers requests.
  */
 export async function uploadModel(
   user: SignedIn,
@@ -79,7 +79,10 @@ export async function modelFile(
   return { ...file, key: await modelKey(model), preparation: model.preparation };
 }
 
-/** Changes what is mended in a model, for everyone who uses it. Two people at once: the second is told, nothing is overwritten. */
+/**
+ * Changes what is mended in a model, for everyone who uses it. Two people at once: the second is
+ * told, nothing is overwritten.
+ */
 export async function mendModel(
   user: SignedIn,
   id: string,

@@ -111,7 +111,10 @@ async function readCandidate(
   return { material, document, group };
 }
 
-/** The network it was packaged from. Which it is comes from the browser: it must be something the person may read. */
+/**
+ * The network it was packaged from. Which it is comes from the browser: it must be something the
+ * person may read.
+ */
 async function readSource(userId: string, { origin }: GroupDefinition) {
   if (!origin) {
     throw new AppError(
@@ -177,7 +180,10 @@ const different = (proof: Proof): AppError =>
     details: { proof },
   });
 
-/** One after the other: preparing a model keeps the thread busy, and a connection waiting meanwhile could give up. */
+/**
+ * One after the other: preparing a model keeps the thread busy, and a connection waiting meanwhile
+ * could give up.
+ */
 async function referenceModels(userId: string, own: string): Promise<ProofModel[]> {
   const prepared: ProofModel[] = [];
   for (const modelId of new Set([...REFERENCE_MODELS, own])) {
@@ -196,10 +202,15 @@ async function referenceModels(userId: string, own: string): Promise<ProofModel[
 function refusal({ difference, changes }: Proof): string {
   const [first] = changes;
   const where = difference
-    ? ` by up to ${difference.largest.toPrecision(3)} in “${difference.output}” on ${difference.model}`
+    ? ` by up to ${difference.largest.toPrecision(3)} in “${difference.output}” on ` +
+      difference.model
     : '';
   const cause = first
-    ? ` The change that accounts for most: ${first.node} ${first.what}, ${first.before} → ${first.after}.`
+    ? ` The change that accounts for most: ${first.node} ${first.what}, ${first.before} → ` +
+      `${first.after}.`
     : '';
-  return `The group at home does not look like the network it came from; it differs${where}.${cause}`;
+  return (
+    'The group at home does not look like the network it came from; it ' +
+    `differs${where}.${cause}`
+  );
 }

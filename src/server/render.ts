@@ -61,7 +61,10 @@ export function renderSwatch(
   return encodeRgba(picture.width, picture.height, picture.pixels);
 }
 
-/** A document that shows a group at home: its surface, or its first value as the colour of a plain one. */
+/**
+ * A document that shows a group at home: its surface, or its first value as the colour of a plain
+ * one.
+ */
 export function showcase(
   root: string,
   definitions: Readonly<Record<string, GroupDefinition>>,

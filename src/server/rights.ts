@@ -6,7 +6,10 @@ export const projectRack = (projectId: string): string => `project:${projectId}`
 export const projectOf = (rack: string): string | null =>
   rack.startsWith('project:') ? rack.slice(8) : null;
 
-/** Whether a role may publish on a kind of rack: artists on their projects', authors and librarians on the studio's too. */
+/**
+ * Whether a role may publish on a kind of rack: artists on their projects', authors and librarians
+ * on the studio's too.
+ */
 export function mayPublish(role: Role, rack: string, projects: readonly string[]): boolean {
   const project = projectOf(rack);
   if (project !== null) return projects.includes(project);
@@ -37,7 +40,10 @@ export function assertMayWithdraw(user: SignedIn): void {
     );
 }
 
-/** Members mend their projects' models; those that belong to everybody are a librarian's. Reading was checked before. */
+/**
+ * Members mend their projects' models; those that belong to everybody are a librarian's. Reading
+ * was checked before.
+ */
 export const mayMend = (role: Role, projectId: string | null): boolean =>
   projectId !== null || role === 'librarian';
 

@@ -5,7 +5,9 @@ import { authentication } from './authentication';
 import { log } from './log';
 import { ADDRESS_HEADER } from './settings';
 
-/** Wrong passwords within the window, by account (or by account and a known address) and by address. */
+/**
+ * Wrong passwords within the window, by account (or by account and a known address) and by address.
+ */
 export const SIGN_IN_LIMITS = { windowSeconds: 600, ofAccount: 10, ofAddress: 30 } as const;
 
 /** Starts a session, or says why not. Guessing is slowed down by account and by address. */

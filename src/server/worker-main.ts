@@ -1,4 +1,7 @@
-/** A worker process: takes jobs from the database until it is told to stop. Start more of them for more speed. */
+/**
+ * A worker process: takes jobs from the database until it is told to stop. Start more of them for
+ * more speed.
+ */
 import { closeDatabase } from '@/db/client';
 import { log, loggable, sendConsoleToLog } from './log';
 import { Supervisor } from './worker/supervisor';

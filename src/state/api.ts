@@ -98,7 +98,8 @@ async function failureOf(response: Response): Promise<ApiFailure> {
 
 /**
  * Asks the server for what a route of the contract gives.
- * @throws ApiFailure with what the server said, or that it could not be reached or its answer not be read
+ * @throws ApiFailure with what the server said, or that it could not be reached or its answer not
+ *   be read
  */
 export async function call<P, Q, B, A>(
   route: Route<P, Q, B, A>,
@@ -127,7 +128,10 @@ export async function bytesOf(response: Response): Promise<Uint8Array<ArrayBuffe
   }
 }
 
-/** A model's file, which the page passes on without holding its bytes; what is mended in it when it is read, and the key that names both. */
+/**
+ * A model's file, which the page passes on without holding its bytes; what is mended in it when it
+ * is read, and the key that names both.
+ */
 export interface ModelFile {
   readonly file: Blob;
   readonly preparation: ModelPreparation;

@@ -8,7 +8,10 @@ import { call } from './api';
 import { read } from './query-client';
 import { aboutFile } from './upload';
 
-/** Reads a file in a worker first, so that a broken one is refused with its reason, then sends it to the studio. */
+/**
+ * Reads a file in a worker first, so that a broken one is refused with its reason, then sends it to
+ * the studio.
+ */
 export async function bringImage(file: File): Promise<ImageValue> {
   if (file.size > IMAGE_LIMITS.bytes) {
     const [size, limit] = [file.size, IMAGE_LIMITS.bytes].map((bytes) =>

@@ -14,7 +14,11 @@ export function readClip(text: string): Clip | null {
     return null;
   }
   if (!isClip(raw)) return null;
-  const trial = { ...emptyDocument('clip'), groups: raw.groups, network: { nodes: raw.nodes, strands: raw.strands, regions: [], notes: [] } };
+  const trial = {
+    ...emptyDocument('clip'),
+    groups: raw.groups,
+    network: { nodes: raw.nodes, strands: raw.strands, regions: [], notes: [] },
+  };
   const parsed = parseDocument(trial);
   return parsed.document && !hasErrors(checkReferences(parsed.document)) ? raw : null;
 }

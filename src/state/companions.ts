@@ -13,13 +13,19 @@ import { StageSubject } from './stage-subject';
 import type { Carried, Shown, StageKit } from './stage-subject';
 
 /** How a model beside the current one is doing: why it cannot be shown, or nothing. */
-export type CompanionState = { readonly state: 'loading' } | { readonly state: 'ready' } | { readonly state: 'failed'; readonly message: string };
+export type CompanionState =
+  | { readonly state: 'loading' }
+  | { readonly state: 'ready' }
+  | { readonly state: 'failed'; readonly message: string };
 
 /** One companion: its model and, if it carries another material, that document. */
 class Beside {
   readonly subject: StageSubject;
   model: Shown | null = null;
-  /** Another material's network under the scene's lights; null while it carries the one being edited. */
+  /**
+   * Another material's network under the scene's lights; null while it carries the one being
+   * edited.
+   */
   private other: NetworkDocument | null = null;
   private underLights: NetworkDocument | null = null;
   private asked = '';
@@ -28,28 +34,56 @@ class Beside {
   /** Whether it was removed while something was on its way. */
   private gone = false;
 
-  constructor(public companion: Companion, private readonly kit: StageKit, private readonly onMesh: () => void) {
-    this.subject = new StageSubject(`beside ${companion.id}`, kit, () => this.carried(), (error) => { if (error !== null) this.tellOfNetwork(error); });
+  constructor(
+    public companion: Companion,
+    private readonly kit: StageKit,
+    private readonly onMesh: () => void,
+  ) {
+    this.subject = new StageSubject(
+      `beside ${companion.id}`,
+      kit,
+      () => this.carried(),
+      (error) => {
+        if (error !== null) this.tellOfNetwork(error);
+      },
+    );
   }
 
-  get isBusy(): boolean { return this.subject.isBusy || this.surveying || (this.model === null && this.asked !== '' && this.state() === 'loading'); }
+  get isBusy(): boolean {
+    return (
+      this.subject.isBusy ||
+      this.surveying ||
+      (this.model === null && this.asked !== '' && this.state() === 'loading')
+    );
+  }
 
   private carried(): Carried {
     const { document, pin } = editorStore.getState();
     if (!this.other) return { document, pin };
-    if (!this.underLights || this.underLights.lights !== lightsOf(document)) this.underLights = { ...this.other, lights: lightsOf(document) };
+    if (!this.underLights || this.underLights.lights !== lightsOf(document))
+      this.underLights = { ...this.other, lights: lightsOf(document) };
     return { document: this.underLights, pin: null };
   }
 
-  private state(): CompanionState['state'] | undefined { return editorStore.getState().companionStates.get(this.companion.id)?.state; }
+  private state(): CompanionState['state'] | undefined {
+    return editorStore.getState().companionStates.get(this.companion.id)?.state;
+  }
   private tell(error: unknown): void {
     const state: CompanionState = { state: 'failed', message: problemText(describeError(error)) };
     this.say(state);
   }
   /** What is wrong with the network being edited is said beside the current model. */
-  private tellOfNetwork(error: unknown): void { if (this.companion.material !== undefined) this.tell(error); }
+  private tellOfNetwork(error: unknown): void {
+    if (this.companion.material !== undefined) this.tell(error);
+  }
   private say(state: CompanionState): void {
-    if (!this.gone) editorStore.setState({ companionStates: new Map([...editorStore.getState().companionStates, [this.companion.id, state]]) });
+    if (!this.gone)
+      editorStore.setState({
+        companionStates: new Map([
+          ...editorStore.getState().companionStates,
+          [this.companion.id, state],
+        ]),
+      });
   }
 
   /** Fetches what the companion names, when that changed. */
@@ -61,8 +95,12 @@ class Beside {
     this.say({ state: 'loading' });
     try {
       const [model, other] = await Promise.all([
-        this.kit.models.load(companion.model, companion.name).then(({ id, facts }) => ({ id, facts })),
-        companion.material === undefined ? null : read(openMaterial, { params: { id: companion.material } }),
+        this.kit.models
+          .load(companion.model, companion.name)
+          .then(({ id, facts }) => ({ id, facts })),
+        companion.material === undefined
+          ? null
+          : read(openMaterial, { params: { id: companion.material } }),
       ]);
       if (this.gone || this.asked !== wanted) return;
       this.model = model;
@@ -80,7 +118,9 @@ class Beside {
     if (this.model) this.subject.show({ ...this.model, standing: { placing, current } });
   }
 
-  /** Works out which maps the network reads on this model, and what its surface needs of the stage. */
+  /**
+   * Works out which maps the network reads on this model, and what its surface needs of the stage.
+   */
   survey(): void {
     if (this.surveying) this.again = true;
     else void this.surveyLatest();
@@ -91,14 +131,24 @@ class Beside {
     try {
       do {
         this.again = false;
-        const carried = this.carried(), shown = this.subject.shown;
+        const carried = this.carried(),
+          shown = this.subject.shown;
         if (!shown?.standing || this.gone) break;
         this.kit.images.request(carried.document);
-        const { demands, appearance } = await settled(this.kit.pool.evaluator.survey(shown.id, carried.document, carried.pin, shown.standing));
+        const { demands, appearance } = await settled(
+          this.kit.pool.evaluator.survey(shown.id, carried.document, carried.pin, shown.standing),
+        );
         if (this.gone) break;
         this.subject.demands = demands;
-        this.kit.models.request(this.companion.id, shown.id, this.kit.images.isWorking ? demands.filter(({ detail }) => !detail) : demands);
-        this.subject.model?.setAppearance({ ...appearance, opacityMode: carried.document.opacityMode ?? appearance.opacityMode });
+        this.kit.models.request(
+          this.companion.id,
+          shown.id,
+          this.kit.images.isWorking ? demands.filter(({ detail }) => !detail) : demands,
+        );
+        this.subject.model?.setAppearance({
+          ...appearance,
+          opacityMode: carried.document.opacityMode ?? appearance.opacityMode,
+        });
         this.subject.bindMaps();
       } while (this.again);
     } catch (error) {
@@ -113,7 +163,11 @@ class Beside {
     this.subject.detach();
     this.kit.models.request(this.companion.id, '', []);
     this.kit.pool.tellAll((worker) => worker.leave(`beside ${this.companion.id}`));
-    editorStore.setState({ companionStates: new Map([...editorStore.getState().companionStates].filter(([id]) => id !== this.companion.id)) });
+    editorStore.setState({
+      companionStates: new Map(
+        [...editorStore.getState().companionStates].filter(([id]) => id !== this.companion.id),
+      ),
+    });
   }
 }
 
@@ -123,13 +177,20 @@ export class CompanionKeeper {
   private stage: StageFeed | null = null;
   private current: ModelBounds | null = null;
 
-  constructor(private readonly kit: StageKit, private readonly onScene: () => void) {}
+  constructor(
+    private readonly kit: StageKit,
+    private readonly onScene: () => void,
+  ) {}
 
-  get isBusy(): boolean { return [...this.present.values()].some((each) => each.isBusy); }
+  get isBusy(): boolean {
+    return [...this.present.values()].some((each) => each.isBusy);
+  }
 
   /** Those that are on the stage, with their places. */
   get standing(): readonly { readonly bounds: ModelBounds; readonly placing: Placing }[] {
-    return [...this.present.values()].flatMap(({ subject: { shown } }) => (shown?.standing ? [{ bounds: shown.facts, placing: shown.standing.placing }] : []));
+    return [...this.present.values()].flatMap(({ subject: { shown } }) =>
+      shown?.standing ? [{ bounds: shown.facts, placing: shown.standing.placing }] : [],
+    );
   }
 
   attach(stage: StageFeed): void {
@@ -145,11 +206,17 @@ export class CompanionKeeper {
   follow(document: NetworkDocument, current: ModelBounds | null): void {
     this.current = current;
     const { models } = companionsOf(document);
-    for (const [id, each] of this.present) if (!models.some((companion) => companion.id === id)) { each.close(); this.present.delete(id); }
+    for (const [id, each] of this.present)
+      if (!models.some((companion) => companion.id === id)) {
+        each.close();
+        this.present.delete(id);
+      }
     for (const companion of models) {
       let each = this.present.get(companion.id);
       if (!each) {
-        each = new Beside(companion, this.kit, () => { this.place(); });
+        each = new Beside(companion, this.kit, () => {
+          this.place();
+        });
         this.present.set(companion.id, each);
         if (this.stage) each.subject.attach(this.stage);
       }
@@ -162,12 +229,24 @@ export class CompanionKeeper {
     const { current } = this;
     if (!current) return;
     const { models, sizes } = companionsOf(editorStore.getState().document);
-    const ready = models.flatMap((companion) => { const each = this.present.get(companion.id); return each?.model ? [{ each, facts: each.model.facts }] : []; });
-    placeCompanions(current, ready.map(({ each, facts }) => ({ bounds: facts, turn: each.companion.turn })), sizes).forEach((placing, k) => { ready[k]?.each.place(placing, current); });
+    const ready = models.flatMap((companion) => {
+      const each = this.present.get(companion.id);
+      return each?.model ? [{ each, facts: each.model.facts }] : [];
+    });
+    placeCompanions(
+      current,
+      ready.map(({ each, facts }) => ({ bounds: facts, turn: each.companion.turn })),
+      sizes,
+    ).forEach((placing, k) => {
+      ready[k]?.each.place(placing, current);
+    });
     this.onScene();
   }
 
-  /** The network being edited changed, or what is pinned; `isRelit`: the lights did, which other networks see, too. */
+  /**
+   * The network being edited changed, or what is pinned; `isRelit`: the lights did, which other
+   * networks see, too.
+   */
   update(isRelit: boolean): void {
     for (const each of this.present.values()) {
       if (each.companion.material !== undefined && !isRelit) continue;
@@ -175,7 +254,19 @@ export class CompanionKeeper {
       each.survey();
     }
   }
-  mapsChanged(): void { for (const each of this.present.values()) { each.subject.mapsChanged(); each.survey(); } }
-  imagesChanged(): void { for (const each of this.present.values()) { each.subject.update(); each.survey(); } }
-  renew(): void { for (const each of this.present.values()) each.subject.renew(); }
+  mapsChanged(): void {
+    for (const each of this.present.values()) {
+      each.subject.mapsChanged();
+      each.survey();
+    }
+  }
+  imagesChanged(): void {
+    for (const each of this.present.values()) {
+      each.subject.update();
+      each.survey();
+    }
+  }
+  renew(): void {
+    for (const each of this.present.values()) each.subject.renew();
+  }
 }

@@ -39,11 +39,17 @@ export async function dropDraft(of: DraftOf): Promise<void> {
 export interface FoundDrafts {
   /** The newest, now this tab's own; null where there is none. */
   readonly draft: Draft | null;
-  /** How many more there are, of tabs that were closed; each has its turn when the material is opened again. */
+  /**
+   * How many more there are, of tabs that were closed; each has its turn when the material is
+   * opened again.
+   */
   readonly more: number;
 }
 
-/** Unsaved work of this tab, or of tabs that are open no more. Work of other open tabs is left to them. */
+/**
+ * Unsaved work of this tab, or of tabs that are open no more. Work of other open tabs is left to
+ * them.
+ */
 export async function takeDraft(of: DraftOf): Promise<FoundDrafts> {
   const [own, open] = [await keyHere(of), await otherOpenTabs()];
   const prefix = prefixOf(of);

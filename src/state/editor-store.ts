@@ -12,18 +12,36 @@ import type { Camera } from '../core/evaluate/camera';
 import type { Picked, TapResult } from '../workers/loom.worker';
 import type { ValueKind } from '../core/graph/document';
 
-export interface HistoryStep { readonly label: string; readonly document: NetworkDocument }
-export type SaveState = 'saved' | 'unsaved' | 'saving' | 'offline' | 'clash' | 'signed-out' | 'refused';
+export interface HistoryStep {
+  readonly label: string;
+  readonly document: NetworkDocument;
+}
+export type SaveState =
+  'saved' | 'unsaved' | 'saving' | 'offline' | 'clash' | 'signed-out' | 'refused';
 /** How the stage shows the model: as it is, as lit clay, or with small differences made large. */
 export const STAGE_LOOKS = ['finished', 'clay', 'exaggerated'] as const;
 export type StageLook = (typeof STAGE_LOOKS)[number];
-export interface MapProgress { readonly label: string; readonly share: number }
+export interface MapProgress {
+  readonly label: string;
+  readonly share: number;
+}
 
 /** What may be chosen of the model at hand, by name. */
-export interface ModelFacts { readonly scale: ModelScale; readonly parts: readonly string[]; readonly attributes: readonly string[]; readonly sets: readonly string[] }
+export interface ModelFacts {
+  readonly scale: ModelScale;
+  readonly parts: readonly string[];
+  readonly attributes: readonly string[];
+  readonly sets: readonly string[];
+}
 
-/** Something that waits for a click on the model; `take` tells in words why the click gave nothing, or null. */
-export interface Picking { readonly asks: string; readonly take: (picked: Picked) => string | null }
+/**
+ * Something that waits for a click on the model; `take` tells in words why the click gave nothing,
+ * or null.
+ */
+export interface Picking {
+  readonly asks: string;
+  readonly take: (picked: Picked) => string | null;
+}
 
 export interface EditorState {
   readonly document: NetworkDocument;
@@ -67,8 +85,33 @@ export interface EditorState {
 const HISTORY = 300;
 
 export const editorStore = createStore<EditorState>(() => ({
-  document: emptyDocument(''), path: [], selection: [], chosenStrand: null, past: [], future: [], gesture: null, pin: null, materialId: '', modelId: '', revision: 0,
-  saveState: 'saved', saveMessage: '', taps: new Map(), kinds: new Map(), appearance: null, images: new Map(), readings: new Map(), look: 'finished', picking: null, companionStates: new Map(), problem: null, camera: null, model: null, progress: null, isMeasuringStopped: false, fitRequests: 0,
+  document: emptyDocument(''),
+  path: [],
+  selection: [],
+  chosenStrand: null,
+  past: [],
+  future: [],
+  gesture: null,
+  pin: null,
+  materialId: '',
+  modelId: '',
+  revision: 0,
+  saveState: 'saved',
+  saveMessage: '',
+  taps: new Map(),
+  kinds: new Map(),
+  appearance: null,
+  images: new Map(),
+  readings: new Map(),
+  look: 'finished',
+  picking: null,
+  companionStates: new Map(),
+  problem: null,
+  camera: null,
+  model: null,
+  progress: null,
+  isMeasuringStopped: false,
+  fitRequests: 0,
 }));
 const { getState, setState } = editorStore;
 
@@ -86,30 +129,70 @@ export function boardAt(document: NetworkDocument, path: readonly string[]): Boa
 export const currentBoard = (): BoardId => boardAt(getState().document, getState().path);
 
 /** Loads a material; history starts anew. */
-export function openDocument(given: { document: NetworkDocument; materialId: string; modelId: string; revision: number }): void {
-  setState({ ...given, path: [], selection: [], chosenStrand: null, past: [], future: [], gesture: null, pin: null, picking: null, companionStates: new Map(), saveState: 'saved', saveMessage: '', taps: new Map(), appearance: null, readings: new Map(), problem: null });
+export function openDocument(given: {
+  document: NetworkDocument;
+  materialId: string;
+  modelId: string;
+  revision: number;
+}): void {
+  setState({
+    ...given,
+    path: [],
+    selection: [],
+    chosenStrand: null,
+    past: [],
+    future: [],
+    gesture: null,
+    pin: null,
+    picking: null,
+    companionStates: new Map(),
+    saveState: 'saved',
+    saveMessage: '',
+    taps: new Map(),
+    appearance: null,
+    readings: new Map(),
+    problem: null,
+  });
 }
 
-/** Changes the document as one named, undoable step. Changes of one gesture (a drag) make one step. */
-export function commit(label: string, change: (document: NetworkDocument, board: BoardId) => NetworkDocument, gesture: string | null = null): void {
+/**
+ * Changes the document as one named, undoable step. Changes of one gesture (a drag) make one step.
+ */
+export function commit(
+  label: string,
+  change: (document: NetworkDocument, board: BoardId) => NetworkDocument,
+  gesture: string | null = null,
+): void {
   const state = getState();
   const document = change(state.document, currentBoard());
   if (document === state.document) return;
   const joins = gesture !== null && gesture === state.gesture;
   setState({
-    document, gesture, future: [], saveState: state.saveState === 'clash' ? 'clash' : 'unsaved',
-    past: joins ? state.past : [...state.past.slice(1 - HISTORY), { label, document: state.document }],
+    document,
+    gesture,
+    future: [],
+    saveState: state.saveState === 'clash' ? 'clash' : 'unsaved',
+    past: joins
+      ? state.past
+      : [...state.past.slice(1 - HISTORY), { label, document: state.document }],
   });
 }
-export const endGesture = (): void => { setState({ gesture: null }); };
+export const endGesture = (): void => {
+  setState({ gesture: null });
+};
 
 function travel(from: 'past' | 'future', to: 'past' | 'future'): string | null {
   const state = getState();
   const step = state[from].at(-1);
   if (!step) return null;
   setState({
-    document: step.document, gesture: null, [from]: state[from].slice(0, -1), [to]: [...state[to], { label: step.label, document: state.document }],
-    saveState: state.saveState === 'clash' ? 'clash' : 'unsaved', chosenStrand: null, path: validPath(step.document, state.path),
+    document: step.document,
+    gesture: null,
+    [from]: state[from].slice(0, -1),
+    [to]: [...state[to], { label: step.label, document: state.document }],
+    saveState: state.saveState === 'clash' ? 'clash' : 'unsaved',
+    chosenStrand: null,
+    path: validPath(step.document, state.path),
   });
   return step.label;
 }
@@ -117,15 +200,29 @@ export const undo = (): string | null => travel('past', 'future');
 export const redo = (): string | null => travel('future', 'past');
 
 function validPath(document: NetworkDocument, path: readonly string[]): readonly string[] {
-  const depth = path.findIndex((_, k) => k >= 0 && boardAt(document, path.slice(0, k + 1)) === boardAt(document, path.slice(0, k)));
+  const depth = path.findIndex(
+    (_, k) =>
+      k >= 0 && boardAt(document, path.slice(0, k + 1)) === boardAt(document, path.slice(0, k)),
+  );
   return depth < 0 ? path : path.slice(0, depth);
 }
 
-export const select = (ids: readonly string[], strand: string | null = null): void => { setState({ selection: ids, chosenStrand: strand }); };
-export const enterGroup = (nodeId: string): void => { setState({ path: [...getState().path, nodeId], selection: [], chosenStrand: null }); };
-export const leaveTo = (depth: number): void => { setState({ path: getState().path.slice(0, depth), selection: [], chosenStrand: null }); };
+export const select = (ids: readonly string[], strand: string | null = null): void => {
+  setState({ selection: ids, chosenStrand: strand });
+};
+export const enterGroup = (nodeId: string): void => {
+  setState({ path: [...getState().path, nodeId], selection: [], chosenStrand: null });
+};
+export const leaveTo = (depth: number): void => {
+  setState({ path: getState().path.slice(0, depth), selection: [], chosenStrand: null });
+};
 /** Pins an output on the stage; pinning it again returns to the surface. */
-export const togglePin = (key: string): void => { setState({ pin: getState().pin === key ? null : key }); };
-export const requestFit = (): void => { setState({ fitRequests: getState().fitRequests + 1 }); };
+export const togglePin = (key: string): void => {
+  setState({ pin: getState().pin === key ? null : key });
+};
+export const requestFit = (): void => {
+  setState({ fitRequests: getState().fitRequests + 1 });
+};
 /** The result key of an output of a node on the board shown. */
-export const keyOf = (path: readonly string[], node: string, output: string): string => `${[...path, node].join('/')}:${output}`;
+export const keyOf = (path: readonly string[], node: string, output: string): string =>
+  `${[...path, node].join('/')}:${output}`;

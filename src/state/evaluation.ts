@@ -25,7 +25,10 @@ import { StageSubject } from './stage-subject';
 
 const SWATCH = 96;
 
-/** The first output of every node of a board, and the values arriving at ramps: what the cards and histograms show. */
+/**
+ * The first output of every node of a board, and the values arriving at ramps: what the cards and
+ * histograms show.
+ */
 export function boardTaps(document: NetworkDocument, path: readonly string[]): readonly string[] {
   const network = networkOf(document, boardAt(document, path));
   return network.nodes.flatMap((node) => {
@@ -35,13 +38,25 @@ export function boardTaps(document: NetworkDocument, path: readonly string[]): r
   });
 }
 
-/** Follows the open document: keeps the stage's program and values, the swatches and the mesh maps up to date. */
+/**
+ * Follows the open document: keeps the stage's program and values, the swatches and the mesh maps
+ * up to date.
+ */
 export class Evaluation {
   readonly pool = new WorkerPool();
   readonly models = new ModelKeeper(this.pool);
   readonly images = new ImageKeeper(this.pool);
-  private readonly current = new StageSubject('current', this, () => editorStore.getState(), (error) => { editorStore.setState({ problem: error === null ? null : explain(error) }); });
-  private readonly companions = new CompanionKeeper(this, () => { this.showScene(); });
+  private readonly current = new StageSubject(
+    'current',
+    this,
+    () => editorStore.getState(),
+    (error) => {
+      editorStore.setState({ problem: error === null ? null : explain(error) });
+    },
+  );
+  private readonly companions = new CompanionKeeper(this, () => {
+    this.showScene();
+  });
   private stage: StageFeed | null = null;
   private evaluating = false;
   private again = false;
@@ -51,21 +66,57 @@ export class Evaluation {
   constructor() {
     this.undo = [
       editorStore.subscribe((state, before) => {
-        if (state.document !== before.document || state.pin !== before.pin) { this.current.update(); this.companions.update(state.document.lights !== before.document.lights); }
-        if (state.document.companions !== before.document.companions) this.companions.follow(state.document, this.current.shown?.facts ?? null);
+        if (state.document !== before.document || state.pin !== before.pin) {
+          this.current.update();
+          this.companions.update(state.document.lights !== before.document.lights);
+        }
+        if (state.document.companions !== before.document.companions)
+          this.companions.follow(state.document, this.current.shown?.facts ?? null);
         if (state.document.opacityMode !== before.document.opacityMode) this.showAppearance();
-        if (state.document.lights !== before.document.lights || state.document.surroundings !== before.document.surroundings) this.showLights();
-        if (state.look !== before.look || state.pin !== before.pin || (state.look === 'exaggerated' && state.taps !== before.taps)) this.showLook();
-        if (state.document !== before.document || state.path !== before.path || state.camera !== before.camera) this.requestSwatches();
+        if (
+          state.document.lights !== before.document.lights ||
+          state.document.surroundings !== before.document.surroundings
+        )
+          this.showLights();
+        if (
+          state.look !== before.look ||
+          state.pin !== before.pin ||
+          (state.look === 'exaggerated' && state.taps !== before.taps)
+        )
+          this.showLook();
+        if (
+          state.document !== before.document ||
+          state.path !== before.path ||
+          state.camera !== before.camera
+        )
+          this.requestSwatches();
       }),
-      this.models.onMaps(() => { this.current.mapsChanged(); this.companions.mapsChanged(); this.requestSwatches(); }),
-      this.pool.onReplaced(() => { this.current.renew(); this.companions.renew(); }),
-      this.images.onImages(() => { this.current.update(); this.companions.imagesChanged(); this.requestSwatches(); }),
+      this.models.onMaps(() => {
+        this.current.mapsChanged();
+        this.companions.mapsChanged();
+        this.requestSwatches();
+      }),
+      this.pool.onReplaced(() => {
+        this.current.renew();
+        this.companions.renew();
+      }),
+      this.images.onImages(() => {
+        this.current.update();
+        this.companions.imagesChanged();
+        this.requestSwatches();
+      }),
     ];
   }
 
   /** Counters for tests and benchmarks. */
-  get counts(): { readonly stagePrograms: number; readonly fills: number; readonly evaluations: number; readonly compilations: number } { return { ...this.current.counts, ...this.counted }; }
+  get counts(): {
+    readonly stagePrograms: number;
+    readonly fills: number;
+    readonly evaluations: number;
+    readonly compilations: number;
+  } {
+    return { ...this.current.counts, ...this.counted };
+  }
 
   attach(stage: StageFeed): () => void {
     this.stage = stage;
@@ -90,7 +141,10 @@ export class Evaluation {
 
   async show(id: string, name: string): Promise<readonly string[]> {
     const loaded = await this.models.load(id, name);
-    editorStore.setState({ camera: framingCamera(loaded.facts.centre, loaded.facts.size), model: modelFacts(loaded.facts) });
+    editorStore.setState({
+      camera: framingCamera(loaded.facts.centre, loaded.facts.size),
+      model: modelFacts(loaded.facts),
+    });
     this.current.show({ id, facts: loaded.facts });
     this.companions.follow(editorStore.getState().document, loaded.facts);
     this.showLights();
@@ -99,13 +153,29 @@ export class Evaluation {
   }
 
   /** Whether nothing is left to measure, to evaluate or to draw. */
-  get isIdle(): boolean { return this.current.shown !== null && !this.evaluating && !this.current.isBusy && !this.companions.isBusy && !this.models.isWorking && !this.images.isWorking && !(this.stage?.isBusy ?? true); }
+  get isIdle(): boolean {
+    return (
+      this.current.shown !== null &&
+      !this.evaluating &&
+      !this.current.isBusy &&
+      !this.companions.isBusy &&
+      !this.models.isWorking &&
+      !this.images.isWorking &&
+      !(this.stage?.isBusy ?? true)
+    );
+  }
 
   /** What stands on the stage changed: what is framed, and where shadows fall. */
   private showScene(): void {
     const facts = this.current.shown?.facts;
     const { standing } = this.companions;
-    if (facts) this.stage?.setScene(facts, standing.length === 0 ? { centre: facts.centre, size: facts.size } : boundsOfAll(facts, standing));
+    if (facts)
+      this.stage?.setScene(
+        facts,
+        standing.length === 0
+          ? { centre: facts.centre, size: facts.size }
+          : boundsOfAll(facts, standing),
+      );
   }
 
   private showLook(): void {
@@ -114,7 +184,9 @@ export class Evaluation {
     this.stage?.setLook(look, stretch === null || stretch === 'constant' ? [0, 1] : stretch);
   }
 
-  /** What a ray from the eye meets on the model; null where that is nothing. @throws WorkerProblem */
+  /**
+   * What a ray from the eye meets on the model; null where that is nothing. @throws WorkerProblem
+   */
   async pick(from: Triple, towards: Triple): Promise<Picked | null> {
     const { document, pin } = editorStore.getState();
     const { shown } = this.current;
@@ -124,7 +196,11 @@ export class Evaluation {
   /** The mode of opacity a person chose comes before the one the values suggest. */
   private showAppearance(): void {
     const { appearance, document } = editorStore.getState();
-    if (appearance) this.current.model?.setAppearance({ ...appearance, opacityMode: document.opacityMode ?? appearance.opacityMode });
+    if (appearance)
+      this.current.model?.setAppearance({
+        ...appearance,
+        opacityMode: document.opacityMode ?? appearance.opacityMode,
+      });
   }
 
   private showLights(): void {
@@ -162,10 +238,24 @@ export class Evaluation {
     if (!shown || !camera) return;
     const model = shown.id;
     try {
-      const result = await settled(this.pool.evaluator.evaluate({ model, document, taps: boardTaps(document, path), camera: { ...camera, aspect: 1 }, size: SWATCH }));
+      const result = await settled(
+        this.pool.evaluator.evaluate({
+          model,
+          document,
+          taps: boardTaps(document, path),
+          camera: { ...camera, aspect: 1 },
+          size: SWATCH,
+        }),
+      );
       this.counted.evaluations++;
       this.counted.compilations = result.compilations;
-      editorStore.setState({ taps: keptTaps(editorStore.getState().taps, result.taps), kinds: result.kinds, appearance: result.appearance, readings: new Map(result.readings), problem: null });
+      editorStore.setState({
+        taps: keptTaps(editorStore.getState().taps, result.taps),
+        kinds: result.kinds,
+        appearance: result.appearance,
+        readings: new Map(result.readings),
+        problem: null,
+      });
       this.showAppearance();
       if (this.current.shown !== shown) return;
       this.current.demands = result.demands;
@@ -181,7 +271,12 @@ export class Evaluation {
 /** What the interface needs to know of the model shown. */
 function modelFacts(facts: MeshFacts): ModelFacts {
   const names = facts.attributes.map(({ name }) => name);
-  return { scale: scaleOf(facts), parts: facts.partNames, attributes: names, sets: names.filter((name) => name.startsWith('uv ')) };
+  return {
+    scale: scaleOf(facts),
+    parts: facts.partNames,
+    attributes: names,
+    sets: names.filter((name) => name.startsWith('uv ')),
+  };
 }
 
 const explain = (error: unknown): string => problemText(describeError(error));

@@ -4,12 +4,19 @@ import type { UseStore } from 'idb-keyval';
 /** How much the browser keeps of measured maps, bytes; the ones used longest ago go first. */
 const MOST_BYTES = 192 * 1024 * 1024;
 const INDEX = 'index';
-interface IndexRow { readonly key: string; readonly bytes: number; readonly at: number }
+interface IndexRow {
+  readonly key: string;
+  readonly bytes: number;
+  readonly at: number;
+}
 
 let opened: UseStore | null = null;
 const store = (): UseStore => (opened ??= createStore('bright-loom-maps', 'maps'));
 
-/** Values of a finished mesh map that this browser measured or fetched before; null where there are none, or no storage. */
+/**
+ * Values of a finished mesh map that this browser measured or fetched before; null where there are
+ * none, or no storage.
+ */
 export async function recallMap(key: string): Promise<Float32Array<ArrayBuffer> | null> {
   try {
     const values: unknown = await get(key, store());
@@ -21,26 +28,43 @@ export async function recallMap(key: string): Promise<Float32Array<ArrayBuffer> 
   }
 }
 
-/** Keeps a map for the next time. Without storage, or when it is full, the map is only measured again then. */
+/**
+ * Keeps a map for the next time. Without storage, or when it is full, the map is only measured
+ * again then.
+ */
 export async function keepMap(key: string, values: Float32Array<ArrayBuffer>): Promise<void> {
   try {
     await set(key, values, store());
     await note(key, values.byteLength);
-  } catch { /* nothing depends on it */ }
+  } catch {
+    /* nothing depends on it */
+  }
 }
 
 async function note(key: string, bytes: number): Promise<void> {
   let gone: readonly IndexRow[] = [];
-  await update<readonly IndexRow[]>(INDEX, (rows = []) => {
-    const kept = keepNewest([{ key, bytes, at: Date.now() }, ...rows.filter((row) => row.key !== key)], MOST_BYTES);
-    gone = rows.filter((row) => !kept.some((other) => other.key === row.key));
-    return kept;
-  }, store());
+  await update<readonly IndexRow[]>(
+    INDEX,
+    (rows = []) => {
+      const kept = keepNewest(
+        [{ key, bytes, at: Date.now() }, ...rows.filter((row) => row.key !== key)],
+        MOST_BYTES,
+      );
+      gone = rows.filter((row) => !kept.some((other) => other.key === row.key));
+      return kept;
+    },
+    store(),
+  );
   for (const row of gone) await del(row.key, store());
 }
 
 /** The newest rows that together stay within a number of bytes; always the first. */
 export function keepNewest(rows: readonly IndexRow[], most: number): readonly IndexRow[] {
   let total = 0;
-  return [...rows].sort((a, b) => b.at - a.at).filter((row, k) => { total += row.bytes; return k === 0 || total <= most; });
+  return [...rows]
+    .sort((a, b) => b.at - a.at)
+    .filter((row, k) => {
+      total += row.bytes;
+      return k === 0 || total <= most;
+    });
 }

@@ -7,10 +7,20 @@ import { getModel } from './api';
 import { readOnce } from './query-client';
 
 /** What is found out about a model: in a worker, never on the page's own thread. */
-export interface Examination { readonly diagnosis: Diagnosis; readonly notes: readonly string[]; readonly preparation: ModelPreparation; readonly bytes: number; readonly format: 'GLB' | 'OBJ'; readonly name: string }
+export interface Examination {
+  readonly diagnosis: Diagnosis;
+  readonly notes: readonly string[];
+  readonly preparation: ModelPreparation;
+  readonly bytes: number;
+  readonly format: 'GLB' | 'OBJ';
+  readonly name: string;
+}
 
 /** Reads a model as it is mended now and looks it over. @throws WorkerProblem, ApiFailure */
-export async function examine(pool: WorkerPool, id: string): Promise<Examination & { readonly draw: (look: string, size: number) => Promise<Picture> }> {
+export async function examine(
+  pool: WorkerPool,
+  id: string,
+): Promise<Examination & { readonly draw: (look: string, size: number) => Promise<Picture> }> {
   const { file, preparation, key } = await readOnce(['model', id], () => getModel(id));
   const worker = pool.labourer;
   const name = `${id} ${key}`;
@@ -18,7 +28,12 @@ export async function examine(pool: WorkerPool, id: string): Promise<Examination
   const format = start[0] === 0x67 && start[1] === 0x6c ? 'GLB' : 'OBJ';
   const notes = await settled(worker.keepModel(name, file, id, preparation));
   return {
-    diagnosis: await settled(worker.diagnose(name)), notes, preparation, bytes: file.size, name, format,
+    diagnosis: await settled(worker.diagnose(name)),
+    notes,
+    preparation,
+    bytes: file.size,
+    name,
+    format,
     draw: (look, size) => settled(worker.modelLook(name, look, size)),
   };
 }

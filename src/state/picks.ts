@@ -8,17 +8,45 @@ import { commit, editorStore } from './editor-store';
 import type { Picking } from './editor-store';
 
 const tidy = (value: number): number => Number(value.toPrecision(4));
-const triple = (values: readonly number[]): Triple => [tidy(values[0] ?? 0), tidy(values[1] ?? 0), tidy(values[2] ?? 0)];
+const triple = (values: readonly number[]): Triple => [
+  tidy(values[0] ?? 0),
+  tidy(values[1] ?? 0),
+  tidy(values[2] ?? 0),
+];
 
-const nameOf = (node: NodeInstance): string => node.name ?? findDefinition(node.type)?.title ?? node.id;
+const nameOf = (node: NodeInstance): string =>
+  node.name ?? findDefinition(node.type)?.title ?? node.id;
 
 /** What a click gives an input of this kind; null where the model has nothing to give it. */
 type Taking = (picked: Picked) => number | Triple | string;
-function takingOf(node: NodeInstance, { kind, port }: InputView): { readonly what: string; readonly of: Taking } | null {
-  if (kind === 'colour') return { what: 'the colour shown', of: ({ kind: shown, value }) => (shown === 'scalar' ? triple([value[0] ?? 0, value[0] ?? 0, value[0] ?? 0]) : triple(value)) };
-  if (port?.picks === 'direction') return { what: 'the direction it faces', of: ({ normal }) => triple(normal) };
-  if (port?.picks === 'place') return { what: 'the place', of: ({ place }) => { const { model } = editorStore.getState(); return model ? placeAsCounted(node, place, model.scale) : 'The model is not loaded yet.'; } };
-  if (kind === 'scalar' || kind === 'flex') return { what: 'the number shown', of: ({ kind: shown, value }) => (shown === 'scalar' ? tidy(value[0] ?? 0) : 'What is shown has no single number there. Pin a number first.') };
+function takingOf(
+  node: NodeInstance,
+  { kind, port }: InputView,
+): { readonly what: string; readonly of: Taking } | null {
+  if (kind === 'colour')
+    return {
+      what: 'the colour shown',
+      of: ({ kind: shown, value }) =>
+        shown === 'scalar' ? triple([value[0] ?? 0, value[0] ?? 0, value[0] ?? 0]) : triple(value),
+    };
+  if (port?.picks === 'direction')
+    return { what: 'the direction it faces', of: ({ normal }) => triple(normal) };
+  if (port?.picks === 'place')
+    return {
+      what: 'the place',
+      of: ({ place }) => {
+        const { model } = editorStore.getState();
+        return model ? placeAsCounted(node, place, model.scale) : 'The model is not loaded yet.';
+      },
+    };
+  if (kind === 'scalar' || kind === 'flex')
+    return {
+      what: 'the number shown',
+      of: ({ kind: shown, value }) =>
+        shown === 'scalar'
+          ? tidy(value[0] ?? 0)
+          : 'What is shown has no single number there. Pin a number first.',
+    };
   return null;
 }
 
@@ -27,13 +55,17 @@ export function pickingFor(node: NodeInstance, view: InputView): Picking | null 
   const taking = takingOf(node, view);
   if (!taking) return null;
   return {
-    asks: `Click the model: ${taking.what} becomes ${view.title.toLowerCase()} of “${nameOf(node)}”.`,
+    asks:
+      `Click the model: ${taking.what} becomes ${view.title.toLowerCase()} of ` +
+      `“${nameOf(node)}”.`,
     take: (picked) => {
       const value = taking.of(picked);
       if (typeof value === 'string') return value;
       const [low, high] = view.port?.hard ?? [-Infinity, Infinity];
       const limited = typeof value === 'number' ? Math.min(high, Math.max(low, value)) : value;
-      commit(`Picked ${view.title.toLowerCase()}`, (document, board) => setValue(document, board, node.id, view.id, limited));
+      commit(`Picked ${view.title.toLowerCase()}`, (document, board) =>
+        setValue(document, board, node.id, view.id, limited),
+      );
       return null;
     },
   };
@@ -42,5 +74,8 @@ export function pickingFor(node: NodeInstance, view: InputView): Picking | null 
 /** Waits for a click that names a part. */
 export const pickingPart = (node: NodeInstance, option: string, title: string): Picking => ({
   asks: `Click the part that becomes ${title.toLowerCase()} of “${nameOf(node)}”.`,
-  take: ({ part }) => { commit('Picked a part', (document, board) => setOption(document, board, node.id, option, part)); return null; },
+  take: ({ part }) => {
+    commit('Picked a part', (document, board) => setOption(document, board, node.id, option, part));
+    return null;
+  },
 });

@@ -3,15 +3,23 @@ import type { Route } from '../contract/route';
 import { ApiFailure, call } from './api';
 import type { Call } from './api';
 
-/** How often a read that did not come through is tried again, and the longest wait between, milliseconds. */
+/**
+ * How often a read that did not come through is tried again, and the longest wait between,
+ * milliseconds.
+ */
 const MOST_TRIES = 4,
   LONGEST_WAIT = 8000;
 
-/** Whether trying again may help: the server was away or busy. What it refused, it refuses again. */
+/**
+ * Whether trying again may help: the server was away or busy. What it refused, it refuses again.
+ */
 export const isPassing = (error: unknown): boolean =>
   error instanceof ApiFailure && (error.requestStatus === 0 || error.requestStatus === 503);
 
-/** Keeps what was read from the server, gives up late answers, and reads again what did not come through. */
+/**
+ * Keeps what was read from the server, gives up late answers, and reads again what did not come
+ * through.
+ */
 const makeQueryClient = (): QueryClient =>
   new QueryClient({
     defaultOptions: {
@@ -30,7 +38,8 @@ let kept: QueryClient | undefined;
 export const queryClient = (): QueryClient => (kept ??= makeQueryClient());
 
 /**
- * Reads once, now: equal reads under way are one, and what did not come through is tried again. Nothing is kept.
+ * Reads once, now: equal reads under way are one, and what did not come through is tried again.
+ * Nothing is kept.
  * @throws ApiFailure
  */
 export const readOnce = <T>(

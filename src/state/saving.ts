@@ -22,7 +22,8 @@ const NO_STORAGE = 'This browser keeps no copy of unsaved work (its storage is f
 /** What an answer to a save means. */
 type Meaning = 'clash' | 'signed-out' | 'refused' | 'failed' | 'away';
 function meaningOf(error: unknown): Meaning {
-  // What is no answer at all (cut off, of somebody else, an error on the way) says nothing about the document.
+  // What is no answer at all (cut off, of somebody else, an error on the way) says nothing about
+  // the document.
   if (!(error instanceof ApiFailure)) return 'away';
   const status = error.requestStatus;
   if (status === 409) return 'clash';
@@ -32,15 +33,19 @@ function meaningOf(error: unknown): Meaning {
 }
 
 /**
- * Saves by itself: into the browser at once, to the server shortly after. Nothing is dropped until the server has
- * confirmed it, and no failure ends the saving: the next change, or the next try, saves again.
+ * Saves by itself: into the browser at once, to the server shortly after. Nothing is dropped until
+ * the server has confirmed it, and no failure ends the saving: the next change, or the next try,
+ * saves again.
  */
 export class Saver {
   private timer: ReturnType<typeof setTimeout> | undefined;
   private running: Promise<void> = Promise.resolve();
   private readonly stop: () => void;
   private failures = 0;
-  /** What was sent without an answer. It is sent again before anything newer: if it was saved, it is found to be. */
+  /**
+   * What was sent without an answer. It is sent again before anything newer: if it was saved, it is
+   * found to be.
+   */
   private unanswered: Sent | null;
   clash: Clash | null = null;
 
@@ -94,7 +99,9 @@ export class Saver {
     }
   }
 
-  /** Saves what is unsaved; resolves when the server has the present state, or could not take it. */
+  /**
+   * Saves what is unsaved; resolves when the server has the present state, or could not take it.
+   */
   async flush(): Promise<boolean> {
     clearTimeout(this.timer);
     this.running = this.running.then(() => this.save());
@@ -161,7 +168,9 @@ export class Saver {
     } else say(meaning);
   }
 
-  /** Goes on with my version: it becomes a revision on top of theirs, which stays in the history. */
+  /**
+   * Goes on with my version: it becomes a revision on top of theirs, which stays in the history.
+   */
   async keepMine(): Promise<void> {
     if (!this.clash) return;
     editorStore.setState({ revision: this.clash.theirs.revision, saveState: 'unsaved' });
@@ -193,7 +202,10 @@ export interface OpenedWork {
   readonly unanswered: Sent | null;
 }
 
-/** Opens a material, with unsaved work that this person left in this browser on top where there is some. */
+/**
+ * Opens a material, with unsaved work that this person left in this browser on top where there is
+ * some.
+ */
 export async function openMaterial(id: string, userId: string): Promise<OpenedWork> {
   const material = await read(openRoute, { params: { id } });
   const { document, modelId, revision } = material;

@@ -9,7 +9,13 @@ import type { StageLook } from './editor-store';
 import type { FillParts } from './fill-parts';
 
 /** Values at surface points, worked out by the workers. */
-export type FillSource = (version: string, triangles: Uint32Array, weights: Float32Array, isWhole: boolean, sample: SampleExtent) => Promise<FillParts>;
+export type FillSource = (
+  version: string,
+  triangles: Uint32Array,
+  weights: Float32Array,
+  isWhole: boolean,
+  sample: SampleExtent,
+) => Promise<FillParts>;
 
 /** One model of the stage, as what draws it takes it. */
 export interface ModelFeed {
@@ -27,7 +33,10 @@ export interface ModelFeed {
 
 /** What the stage draws with. Kept apart from React. */
 export interface StageFeed {
-  /** `program`: the graphics processor runs the network. `workers`: it is too slow for that, and the workers fill its buffer. */
+  /**
+   * `program`: the graphics processor runs the network. `workers`: it is too slow for that, and the
+   * workers fill its buffer.
+   */
   readonly mode: 'program' | 'workers';
   /** Whether a picture is still to come. */
   readonly isBusy: boolean;
@@ -37,7 +46,10 @@ export interface StageFeed {
   add(name: string, fill: FillSource): ModelFeed;
   remove(name: string): void;
   /** The box of all models: what is framed, and where shadows fall. */
-  setScene(current: ModelBounds, all: { readonly centre: readonly [number, number, number]; readonly size: number }): void;
+  setScene(
+    current: ModelBounds,
+    all: { readonly centre: readonly [number, number, number]; readonly size: number },
+  ): void;
   /** `stretch`: the values of a pinned output that become black and white. */
   setLook(look: StageLook, stretch: readonly [number, number]): void;
   setSurroundings(surroundings: Surroundings): void;

@@ -18,16 +18,30 @@ import type { ImageKeeper } from './images';
 import type { ModelKeeper } from './models';
 import type { ModelFeed, StageFeed } from './stage-feed';
 
-export interface StageKit { readonly pool: WorkerPool; readonly models: ModelKeeper; readonly images: ImageKeeper }
+export interface StageKit {
+  readonly pool: WorkerPool;
+  readonly models: ModelKeeper;
+  readonly images: ImageKeeper;
+}
 /** The network a model carries, and the output of it that is pinned. */
-export interface Carried { readonly document: NetworkDocument; readonly pin: string | null }
+export interface Carried {
+  readonly document: NetworkDocument;
+  readonly pin: string | null;
+}
 /** A model that is shown, by its id; where it stands when it is not the current one. */
-export interface Shown { readonly id: string; readonly facts: MeshFacts; readonly standing?: Standing }
+export interface Shown {
+  readonly id: string;
+  readonly facts: MeshFacts;
+  readonly standing?: Standing;
+}
 
 /** Before a worker that ended is asked again, milliseconds. */
 const AGAIN = 300;
 
-/** One model on the stage with the network it carries: keeps its program, values and maps up to date. */
+/**
+ * One model on the stage with the network it carries: keeps its program, values and maps up to
+ * date.
+ */
 export class StageSubject {
   shown: Shown | null = null;
   demands: readonly ResolvedDemand[] = [];
@@ -39,10 +53,19 @@ export class StageSubject {
   /** Counters for tests and benchmarks. */
   readonly counts = { stagePrograms: 0, fills: 0 };
 
-  constructor(private readonly name: string, private readonly kit: StageKit, private readonly carried: () => Carried | null, private readonly onProblem: (error: unknown) => void) {}
+  constructor(
+    private readonly name: string,
+    private readonly kit: StageKit,
+    private readonly carried: () => Carried | null,
+    private readonly onProblem: (error: unknown) => void,
+  ) {}
 
-  get isBusy(): boolean { return this.preparing !== '' || this.presenting > 0; }
-  get model(): ModelFeed | null { return this.feed; }
+  get isBusy(): boolean {
+    return this.preparing !== '' || this.presenting > 0;
+  }
+  get model(): ModelFeed | null {
+    return this.feed;
+  }
 
   attach(stage: StageFeed): void {
     this.stage = stage;
@@ -82,7 +105,10 @@ export class StageSubject {
       this.bindMaps();
       this.update();
     } catch (error) {
-      if (isLost(error)) setTimeout(() => { void this.present(); }, AGAIN);
+      if (isLost(error))
+        setTimeout(() => {
+          void this.present();
+        }, AGAIN);
       else this.onProblem(error);
     } finally {
       this.presenting--;
@@ -105,11 +131,22 @@ export class StageSubject {
     const key = `${structureKey(document)} ${pin ?? ''}`;
     if (this.program?.key === key) {
       const { bindings, uniformCount, imageSlots } = this.program.program;
-      const values = writeUniforms(document, bindings, uniformCount, scaleOf(this.shown.facts, this.shown.standing));
+      const values = writeUniforms(
+        document,
+        bindings,
+        uniformCount,
+        scaleOf(this.shown.facts, this.shown.standing),
+      );
       const wanted = imageDemands(imageSlots, document);
-      bindImages(wanted, values, (hash, reading) => this.kit.images.sheetAtHand(hash, reading)).forEach((sheet, slot) => { this.feed?.setImage(slot, sheet); });
+      bindImages(wanted, values, (hash, reading) =>
+        this.kit.images.sheetAtHand(hash, reading),
+      ).forEach((sheet, slot) => {
+        this.feed?.setImage(slot, sheet);
+      });
       this.feed.setValues(values);
-      void this.kit.images.bring(wanted).then((isNew) => { if (isNew) this.update(); });
+      void this.kit.images.bring(wanted).then((isNew) => {
+        if (isNew) this.update();
+      });
       this.stage.invalidate();
     } else if (this.preparing !== key) {
       this.preparing = key;
@@ -119,7 +156,9 @@ export class StageSubject {
 
   private async prepare(key: string, { document, pin }: Carried): Promise<void> {
     try {
-      const program = await settled(this.kit.pool.evaluator.prepareStage(document, pin, this.stage?.targets));
+      const program = await settled(
+        this.kit.pool.evaluator.prepareStage(document, pin, this.stage?.targets),
+      );
       if (this.preparing !== key) return;
       this.program = { key, program };
       this.counts.stagePrograms++;
@@ -153,19 +192,41 @@ export class StageSubject {
   }
 
   /** Values at visible points, shared out over the workers that are free. */
-  private async fill(version: string, triangles: Uint32Array, weights: Float32Array, isWhole: boolean, sample?: SampleExtent): Promise<FillParts> {
+  private async fill(
+    version: string,
+    triangles: Uint32Array,
+    weights: Float32Array,
+    isWhole: boolean,
+    sample?: SampleExtent,
+  ): Promise<FillParts> {
     const carried = this.carried();
     if (!this.shown || !carried) throw new Error('Invariant broken: no model is shown');
     const { id: model, standing } = this.shown;
     const { document, pin } = carried;
     const workers = editorStore.getState().progress ? [this.kit.pool.evaluator] : this.kit.pool.all;
     const share = Math.ceil(triangles.length / workers.length / 4) * 4;
-    const parts = await Promise.all(workers.map((worker, k) => {
-      const [from, to] = [Math.min(triangles.length, k * share), Math.min(triangles.length, (k + 1) * share)];
-      const [mine, where] = [triangles.slice(from, to), weights.slice(from * 2, to * 2)];
-      const request = { subject: this.name, model, document, pin, isWhole, ...(sample ? { sample } : {}), ...(standing ? { standing } : {}), version: `${version} ${String(workers.length)}`, triangles: mine, weights: where };
-      return settled(worker.fill(Comlink.transfer(request, [mine.buffer, where.buffer])));
-    }));
+    const parts = await Promise.all(
+      workers.map((worker, k) => {
+        const [from, to] = [
+          Math.min(triangles.length, k * share),
+          Math.min(triangles.length, (k + 1) * share),
+        ];
+        const [mine, where] = [triangles.slice(from, to), weights.slice(from * 2, to * 2)];
+        const request = {
+          subject: this.name,
+          model,
+          document,
+          pin,
+          isWhole,
+          ...(sample ? { sample } : {}),
+          ...(standing ? { standing } : {}),
+          version: `${version} ${String(workers.length)}`,
+          triangles: mine,
+          weights: where,
+        };
+        return settled(worker.fill(Comlink.transfer(request, [mine.buffer, where.buffer])));
+      }),
+    );
     this.counts.fills++;
     const [first] = parts;
     if (!first) throw new Error('Invariant broken: no worker');

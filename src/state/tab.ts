@@ -1,4 +1,7 @@
-/** Which tab of the browser this is: a name that survives reloading, and that no two open tabs share. */
+/**
+ * Which tab of the browser this is: a name that survives reloading, and that no two open tabs
+ * share.
+ */
 
 const KEPT_AS = 'bright-loom tab';
 const lockOf = (tab: string): string => `bright-loom tab ${tab}`;

@@ -17,13 +17,17 @@ export function aboutFile(file: File, error: unknown): AppError {
   });
 }
 
-/** Reads a dropped file in a worker first, so that a broken one is refused with its reason before it is sent. */
+/**
+ * Reads a dropped file in a worker first, so that a broken one is refused with its reason before it
+ * is sent.
+ */
 export async function uploadModelFile(
   file: File,
   projectId: string,
 ): Promise<{ id: string; name: string }> {
   if (file.size > MODEL_LIMITS.bytes) {
-    const message = `${file.name} has ${String(Math.ceil(file.size / 1048576))} MB; the limit is 100 MB.`;
+    const megabytes = String(Math.ceil(file.size / 1048576));
+    const message = `${file.name} has ${megabytes} MB; the limit is 100 MB.`;
     throw new AppError('model.too-large', message, 'Leave out textures or reduce the model.', {
       kept: KEPT,
     });

@@ -12,8 +12,20 @@ import { useEditor } from './use-editor';
 export function useAdvice(node: NodeInstance | undefined): readonly Advice[] {
   const document = useEditor((state) => state.document);
   const path = useEditor((state) => state.path);
-  const place = node && { document, network: networkOf(document, boardAt(document, path)), path, node };
-  const keys = place ? [...(describePorts(document, place.node)?.outputs ?? []).map(({ id }) => keyOf(path, place.node.id, id)), ...watchedKeys(place)] : [];
+  const place = node && {
+    document,
+    network: networkOf(document, boardAt(document, path)),
+    path,
+    node,
+  };
+  const keys = place
+    ? [
+        ...(describePorts(document, place.node)?.outputs ?? []).map(({ id }) =>
+          keyOf(path, place.node.id, id),
+        ),
+        ...watchedKeys(place),
+      ]
+    : [];
   // Results of other nodes may change without this one being looked at again.
   const taps = useEditor(useShallow((state) => keys.map((key) => state.taps.get(key))));
   if (!place) return [];

@@ -18,7 +18,10 @@ export const keyOfCall = (
   query: unknown = {},
 ): readonly unknown[] => [path, params, query];
 
-/** Reads from the server: cancelled when it is no longer wanted, tried again when it did not come through. */
+/**
+ * Reads from the server: cancelled when it is no longer wanted, tried again when it did not come
+ * through.
+ */
 export function useCall<P, Q, A>(
   route: Route<P, Q, null, A>,
   given: Pick<Call<P, Q, null>, 'params' | 'query'> = {},

@@ -26,7 +26,10 @@ function merged(jobs: readonly Job[], job: Job): readonly Job[] {
   return isListed ? jobs.map((each) => (each.id === job.id ? job : each)) : [job, ...jobs];
 }
 
-/** Hears of jobs while it is wanted: each change arrives by itself, and what was missed is read again. */
+/**
+ * Hears of jobs while it is wanted: each change arrives by itself, and what was missed is read
+ * again.
+ */
 function useJobEvents(isWanted: boolean): void {
   const client = useQueryClient();
   useEffect(() => {

@@ -6,7 +6,9 @@ interface Props {
   readonly testId?: string;
 }
 
-/** What went wrong, what was kept and what to do. The only place where a problem is shown on a page. */
+/**
+ * What went wrong, what was kept and what to do. The only place where a problem is shown on a page.
+ */
 export function ProblemNote({ problem, className = '', testId = 'problem' }: Props) {
   const { message, kept, action, code } = problem;
   return (

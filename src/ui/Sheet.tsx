@@ -3,17 +3,44 @@ import { Dialog } from 'radix-ui';
 import { X } from 'lucide-react';
 import type { ReactNode } from 'react';
 
-interface Props { readonly open: boolean; readonly onClose: () => void; readonly title: string; readonly description: string; readonly children: ReactNode; readonly width?: number }
+interface Props {
+  readonly open: boolean;
+  readonly onClose: () => void;
+  readonly title: string;
+  readonly description: string;
+  readonly children: ReactNode;
+  readonly width?: number;
+}
 
 /** A dialog that slides in over the right part of the window, so that the stage stays visible. */
 export function Sheet({ open, onClose, title, description, children, width = 460 }: Props) {
   return (
-    <Dialog.Root modal={false} open={open} onOpenChange={(next) => { if (!next) onClose(); }}>
+    <Dialog.Root
+      modal={false}
+      open={open}
+      onOpenChange={(next) => {
+        if (!next) onClose();
+      }}
+    >
       <Dialog.Portal>
-        <Dialog.Content className="fixed top-0 right-0 bottom-0 z-40 overflow-auto border-l border-seam bg-panel p-4 text-ink shadow-2xl" style={{ width }} onInteractOutside={(event) => { event.preventDefault(); }} onKeyDown={(event) => { if (event.key !== "Escape") event.stopPropagation(); }}>
+        <Dialog.Content
+          className={
+            'fixed top-0 right-0 bottom-0 z-40 overflow-auto border-l border-seam bg-panel ' +
+            'p-4 text-ink shadow-2xl'
+          }
+          style={{ width }}
+          onInteractOutside={(event) => {
+            event.preventDefault();
+          }}
+          onKeyDown={(event) => {
+            if (event.key !== 'Escape') event.stopPropagation();
+          }}
+        >
           <div className="mb-1 flex items-center justify-between">
             <Dialog.Title className="text-[16px] font-semibold">{title}</Dialog.Title>
-            <Dialog.Close aria-label="Close" className="p-1"><X size={16} /></Dialog.Close>
+            <Dialog.Close aria-label="Close" className="p-1">
+              <X size={16} />
+            </Dialog.Close>
           </div>
           <Dialog.Description className="mb-3 text-soft">{description}</Dialog.Description>
           {children}

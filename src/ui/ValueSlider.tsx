@@ -1,20 +1,52 @@
 'use client';
 import { Slider } from 'radix-ui';
 
-interface Props { readonly value: number; readonly low: number; readonly high: number; readonly step: number; readonly label: string; readonly home?: number; readonly onChange: (value: number) => void; readonly onDone?: () => void }
+interface Props {
+  readonly value: number;
+  readonly low: number;
+  readonly high: number;
+  readonly step: number;
+  readonly label: string;
+  readonly home?: number;
+  readonly onChange: (value: number) => void;
+  readonly onDone?: () => void;
+}
 
 /** A slider over a soft range; values beyond it stay as they are and show at the end. */
 export function ValueSlider({ value, low, high, step, label, home, onChange, onDone }: Props) {
   const shown = Math.min(high, Math.max(low, value));
-  const share = home === undefined ? null : (Math.min(high, Math.max(low, home)) - low) / (high - low) * 100;
+  const share =
+    home === undefined ? null : ((Math.min(high, Math.max(low, home)) - low) / (high - low)) * 100;
   return (
-    <Slider.Root className="relative flex h-5 w-full touch-none items-center select-none" min={low} max={high} step={step} value={[shown]}
-      onValueChange={([next]) => { if (next !== undefined) onChange(next); }} onValueCommit={() => { onDone?.(); }} onKeyDown={(event) => { event.stopPropagation(); }}>
+    <Slider.Root
+      className="relative flex h-5 w-full touch-none items-center select-none"
+      min={low}
+      max={high}
+      step={step}
+      value={[shown]}
+      onValueChange={([next]) => {
+        if (next !== undefined) onChange(next);
+      }}
+      onValueCommit={() => {
+        onDone?.();
+      }}
+      onKeyDown={(event) => {
+        event.stopPropagation();
+      }}
+    >
       <Slider.Track className="relative h-[3px] w-full bg-line">
-        {share !== null && <span className="absolute top-[-3px] h-[9px] w-px bg-soft" style={{ left: `${String(share)}%` }} />}
+        {share !== null && (
+          <span
+            className="absolute top-[-3px] h-[9px] w-px bg-soft"
+            style={{ left: `${String(share)}%` }}
+          />
+        )}
         <Slider.Range className="absolute h-full bg-seam" />
       </Slider.Track>
-      <Slider.Thumb aria-label={label} className="block h-4 w-[7px] rounded-[1px] border border-line bg-ink" />
+      <Slider.Thumb
+        aria-label={label}
+        className="block h-4 w-[7px] rounded-[1px] border border-line bg-ink"
+      />
     </Slider.Root>
   );
 }

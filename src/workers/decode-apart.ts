@@ -8,7 +8,8 @@ import type { ImageWorker } from './image.worker';
 const LONGEST_MS = 30_000;
 
 /**
- * Decodes an image in a thread of its own, which is ended when it is done, or when it takes too long.
+ * Decodes an image in a thread of its own, which is ended when it is done, or when it takes too
+ * long.
  * @throws WorkerProblem with what is wrong with the file; AppError where it takes too long
  */
 export async function decodeApart(bytes: Uint8Array<ArrayBuffer>): Promise<DecodedImage> {

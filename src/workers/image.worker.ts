@@ -1,4 +1,7 @@
-/** Decodes one image and is ended afterwards: a hostile file takes this thread with it and nothing else. */
+/**
+ * Decodes one image and is ended afterwards: a hostile file takes this thread with it and nothing
+ * else.
+ */
 import * as Comlink from 'comlink';
 import { decodeImage } from '../core/exchange/images';
 import { attempt } from './answer';

@@ -4,21 +4,29 @@ import { ended } from './life';
 import type { LoomWorker } from './loom.worker';
 
 export type RemoteWorker = Comlink.Remote<LoomWorker>;
-interface Member { readonly worker: Worker; readonly remote: RemoteWorker; readonly lose: () => void }
+interface Member {
+  readonly worker: Worker;
+  readonly remote: RemoteWorker;
+  readonly lose: () => void;
+}
 
 /** Calls of a worker that may end before it answers: they then fail instead of waiting for ever. */
 function guarded(remote: RemoteWorker, lost: Promise<never>): RemoteWorker {
   return new Proxy(remote, {
     get(target, name) {
       const call: unknown = Reflect.get(target, name);
-      return typeof name === 'string' && typeof call === 'function' ? (...given: unknown[]) => Promise.race([(call as (...given: unknown[]) => Promise<unknown>)(...given), lost]) : call;
+      return typeof name === 'string' && typeof call === 'function'
+        ? (...given: unknown[]) =>
+            Promise.race([(call as (...given: unknown[]) => Promise<unknown>)(...given), lost])
+        : call;
     },
   });
 }
 
 /**
- * Web workers sized to the machine. The first serves what must answer at once (swatches); the others measure and bake. A worker
- * that ends (the system took its memory, say) is replaced; who keeps things in workers is told, and gives the new one what it needs.
+ * Web workers sized to the machine. The first serves what must answer at once (swatches); the
+ * others measure and bake. A worker that ends (the system took its memory, say) is replaced; who
+ * keeps things in workers is told, and gives the new one what it needs.
  */
 export class WorkerPool {
   private readonly members: Member[];
@@ -30,12 +38,21 @@ export class WorkerPool {
     this.members = Array.from({ length: size }, (_, place) => this.start(place));
   }
 
-  get size(): number { return this.members.length; }
-  get evaluator(): RemoteWorker { return (this.members[0] as Member).remote; }
-  get all(): readonly RemoteWorker[] { return this.members.map((member) => member.remote); }
+  get size(): number {
+    return this.members.length;
+  }
+  get evaluator(): RemoteWorker {
+    return (this.members[0] as Member).remote;
+  }
+  get all(): readonly RemoteWorker[] {
+    return this.members.map((member) => member.remote);
+  }
   /** Says something to all that needs no answer; a worker that ended need not hear it. */
   tellAll(say: (remote: RemoteWorker) => Promise<unknown>): void {
-    for (const remote of this.all) say(remote).catch((error: unknown) => { if (!isLost(error)) throw error; });
+    for (const remote of this.all)
+      say(remote).catch((error: unknown) => {
+        if (!isLost(error)) throw error;
+      });
   }
 
   /** One of the workers that may be busy for long. */
@@ -43,27 +60,40 @@ export class WorkerPool {
     this.next = (this.next + 1) % (this.members.length - 1);
     return (this.members[1 + this.next] as Member).remote;
   }
-  get labourers(): readonly RemoteWorker[] { return this.members.slice(1).map((member) => member.remote); }
+  get labourers(): readonly RemoteWorker[] {
+    return this.members.slice(1).map((member) => member.remote);
+  }
 
   /** Calls back with every worker that takes the place of one that ended. */
   onReplaced(listener: (remote: RemoteWorker) => void): () => void {
     this.listeners.add(listener);
-    return () => { this.listeners.delete(listener); };
+    return () => {
+      this.listeners.delete(listener);
+    };
   }
 
   /** Ends a worker as the system might, without a word. */
-  kill(place: number): void { this.members[place]?.worker.terminate(); }
+  kill(place: number): void {
+    this.members[place]?.worker.terminate();
+  }
 
   close(): void {
     this.isClosed = true;
-    for (const { worker, lose } of this.members) { worker.terminate(); lose(); }
+    for (const { worker, lose } of this.members) {
+      worker.terminate();
+      lose();
+    }
   }
 
   private start(place: number): Member {
     const worker = new Worker(new URL('./loom.worker.ts', import.meta.url), { type: 'module' });
     const bare = Comlink.wrap<LoomWorker>(worker);
     let lose = (): void => undefined;
-    const lost = new Promise<never>((_, reject) => { lose = () => { reject(lostWorker()); }; });
+    const lost = new Promise<never>((_, reject) => {
+      lose = () => {
+        reject(lostWorker());
+      };
+    });
     lost.catch(() => undefined);
     const member = { worker, remote: guarded(bare, lost), lose };
     void this.watch(member, bare, place);

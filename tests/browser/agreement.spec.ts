@@ -22,93 +22,162 @@ import { evaluateWasm } from '../support/agreement';
 import { TEST_SCALE, bindTestImages, documentOf, node, randomLanes } from '../support/networks';
 
 const POINTS = 256;
-interface ShaderRun { readonly shader: string; readonly valuesIn: 'array' | 'texture'; readonly images: readonly { readonly stride: number; readonly rows: number; readonly data: number[] }[]; readonly values: number[]; readonly rows: number[][] }
+interface ShaderRun {
+  readonly shader: string;
+  readonly valuesIn: 'array' | 'texture';
+  readonly images: readonly {
+    readonly stride: number;
+    readonly rows: number;
+    readonly data: number[];
+  }[];
+  readonly values: number[];
+  readonly rows: number[][];
+}
 
 /** Runs point shaders in the browser and reads back one number per point. */
 async function runShaders(page: Page, runs: readonly ShaderRun[]): Promise<number[][]> {
-  return page.evaluate(({ given, count }) => {
-    const gl = document.createElement('canvas').getContext('webgl2');
-    if (!gl?.getExtension('EXT_color_buffer_float')) throw new Error('no float targets');
-    const compile = (type: number, text: string): WebGLShader => {
-      const shader = gl.createShader(type) as WebGLShader;
-      gl.shaderSource(shader, text);
-      gl.compileShader(shader);
-      if (!gl.getShaderParameter(shader, gl.COMPILE_STATUS)) throw new Error(gl.getShaderInfoLog(shader) ?? 'no log');
-      return shader;
-    };
-    const texture = (width: number, height: number, format: number, source: number, data: Float32Array | null): WebGLTexture => {
-      const made = gl.createTexture();
-      gl.bindTexture(gl.TEXTURE_2D, made);
-      gl.texImage2D(gl.TEXTURE_2D, 0, format, width, height, 0, source, gl.FLOAT, data);
-      for (const name of [gl.TEXTURE_MIN_FILTER, gl.TEXTURE_MAG_FILTER]) gl.texParameteri(gl.TEXTURE_2D, name, gl.NEAREST);
-      return made;
-    };
-    const target = texture(count, 1, gl.RGBA32F, gl.RGBA, null);
-    gl.bindFramebuffer(gl.FRAMEBUFFER, gl.createFramebuffer());
-    gl.framebufferTexture2D(gl.FRAMEBUFFER, gl.COLOR_ATTACHMENT0, gl.TEXTURE_2D, target, 0);
-    gl.viewport(0, 0, count, 1);
-    const vertex = compile(gl.VERTEX_SHADER, '#version 300 es\nvoid main() { gl_Position = vec4(vec2(gl_VertexID == 1 ? 3.0 : -1.0, gl_VertexID == 2 ? 3.0 : -1.0), 0.0, 1.0); }');
-    return given.map(({ shader, values, rows, images, valuesIn }) => {
-      const program = gl.createProgram();
-      gl.attachShader(program, vertex);
-      gl.attachShader(program, compile(gl.FRAGMENT_SHADER, shader));
-      gl.linkProgram(program);
-      gl.useProgram(program);
-      const points = texture(count, Math.max(1, rows.length), gl.R32F, gl.RED, Float32Array.from(rows.length > 0 ? rows.flat() : new Array<number>(count).fill(0)));
-      gl.bindTexture(gl.TEXTURE_2D, points);
-      gl.uniform1i(gl.getUniformLocation(program, 'points'), 0);
-      const bind = (name: string, unit: number, width: number, height: number, data: Float32Array): void => {
-        gl.activeTexture(gl.TEXTURE0 + unit);
-        texture(width, height, gl.RGBA32F, gl.RGBA, data);
-        gl.uniform1i(gl.getUniformLocation(program, name), unit);
+  return page.evaluate(
+    ({ given, count }) => {
+      const gl = document.createElement('canvas').getContext('webgl2');
+      if (!gl?.getExtension('EXT_color_buffer_float')) throw new Error('no float targets');
+      const compile = (type: number, text: string): WebGLShader => {
+        const shader = gl.createShader(type) as WebGLShader;
+        gl.shaderSource(shader, text);
+        gl.compileShader(shader);
+        if (!gl.getShaderParameter(shader, gl.COMPILE_STATUS))
+          throw new Error(gl.getShaderInfoLog(shader) ?? 'no log');
+        return shader;
       };
-      images.forEach((image, k) => { bind(`image${String(k)}`, k + 2, image.stride, image.rows, Float32Array.from(image.data)); });
-      if (valuesIn === 'array') gl.uniform4fv(gl.getUniformLocation(program, 'values'), Float32Array.from(values));
-      else {
-        const height = Math.ceil(values.length / 1024);
-        const rowsOf = new Float32Array(height * 1024);
-        rowsOf.set(values);
-        bind('values', 1, 256, height, rowsOf);
-      }
-      gl.activeTexture(gl.TEXTURE0);
-      gl.drawArrays(gl.TRIANGLES, 0, 3);
-      const read = new Float32Array(count * 4);
-      gl.readPixels(0, 0, count, 1, gl.RGBA, gl.FLOAT, read);
-      return Array.from({ length: count }, (_, k) => read[k * 4] as number);
-    });
-  }, { given: runs, count: POINTS });
+      const texture = (
+        width: number,
+        height: number,
+        format: number,
+        source: number,
+        data: Float32Array | null,
+      ): WebGLTexture => {
+        const made = gl.createTexture();
+        gl.bindTexture(gl.TEXTURE_2D, made);
+        gl.texImage2D(gl.TEXTURE_2D, 0, format, width, height, 0, source, gl.FLOAT, data);
+        for (const name of [gl.TEXTURE_MIN_FILTER, gl.TEXTURE_MAG_FILTER])
+          gl.texParameteri(gl.TEXTURE_2D, name, gl.NEAREST);
+        return made;
+      };
+      const target = texture(count, 1, gl.RGBA32F, gl.RGBA, null);
+      gl.bindFramebuffer(gl.FRAMEBUFFER, gl.createFramebuffer());
+      gl.framebufferTexture2D(gl.FRAMEBUFFER, gl.COLOR_ATTACHMENT0, gl.TEXTURE_2D, target, 0);
+      gl.viewport(0, 0, count, 1);
+      const vertex = compile(
+        gl.VERTEX_SHADER,
+        '#version 300 es\nvoid main() { gl_Position = vec4(vec2(gl_VertexID == 1 ? 3.0 : ' +
+          '-1.0, gl_VertexID == 2 ? 3.0 : -1.0), 0.0, 1.0); }',
+      );
+      return given.map(({ shader, values, rows, images, valuesIn }) => {
+        const program = gl.createProgram();
+        gl.attachShader(program, vertex);
+        gl.attachShader(program, compile(gl.FRAGMENT_SHADER, shader));
+        gl.linkProgram(program);
+        gl.useProgram(program);
+        const points = texture(
+          count,
+          Math.max(1, rows.length),
+          gl.R32F,
+          gl.RED,
+          Float32Array.from(rows.length > 0 ? rows.flat() : new Array<number>(count).fill(0)),
+        );
+        gl.bindTexture(gl.TEXTURE_2D, points);
+        gl.uniform1i(gl.getUniformLocation(program, 'points'), 0);
+        const bind = (
+          name: string,
+          unit: number,
+          width: number,
+          height: number,
+          data: Float32Array,
+        ): void => {
+          gl.activeTexture(gl.TEXTURE0 + unit);
+          texture(width, height, gl.RGBA32F, gl.RGBA, data);
+          gl.uniform1i(gl.getUniformLocation(program, name), unit);
+        };
+        images.forEach((image, k) => {
+          bind(`image${String(k)}`, k + 2, image.stride, image.rows, Float32Array.from(image.data));
+        });
+        if (valuesIn === 'array')
+          gl.uniform4fv(gl.getUniformLocation(program, 'values'), Float32Array.from(values));
+        else {
+          const height = Math.ceil(values.length / 1024);
+          const rowsOf = new Float32Array(height * 1024);
+          rowsOf.set(values);
+          bind('values', 1, 256, height, rowsOf);
+        }
+        gl.activeTexture(gl.TEXTURE0);
+        gl.drawArrays(gl.TRIANGLES, 0, 3);
+        const read = new Float32Array(count * 4);
+        gl.readPixels(0, 0, count, 1, gl.RGBA, gl.FLOAT, read);
+        return Array.from({ length: count }, (_, k) => read[k * 4] as number);
+      });
+    },
+    { given: runs, count: POINTS },
+  );
 }
 
-const padded = (values: ArrayLike<number>): number[] => { const list = Array.from(values); while (list.length === 0 || list.length % 4 !== 0) list.push(0); return list; };
-function shaderRuns(compiled: CompiledNetwork, document: NetworkDocument, lanes: (name: string) => Float32Array): ShaderRun[] {
+const padded = (values: ArrayLike<number>): number[] => {
+  const list = Array.from(values);
+  while (list.length === 0 || list.length % 4 !== 0) list.push(0);
+  return list;
+};
+function shaderRuns(
+  compiled: CompiledNetwork,
+  document: NetworkDocument,
+  lanes: (name: string) => Float32Array,
+): ShaderRun[] {
   const glsl = emitGlsl(compiled.program);
   const uniforms = uniformsFor(compiled, document, TEST_SCALE);
-  const images = bindTestImages(compiled, uniforms).map(({ stride, rows: height, data }) => ({ stride, rows: height, data: Array.from(data) }));
+  const images = bindTestImages(compiled, uniforms).map(({ stride, rows: height, data }) => ({
+    stride,
+    rows: height,
+    data: Array.from(data),
+  }));
   const values = padded(uniforms);
   const rows = glsl.inputs.map((name) => Array.from(lanes(name).subarray(0, POINTS)));
-  return compiled.program.outputs.map((_, k) => ({ shader: composePointShader(glsl, k), values, rows, images, valuesIn: glsl.valuesIn }));
+  return compiled.program.outputs.map((_, k) => ({
+    shader: composePointShader(glsl, k),
+    values,
+    rows,
+    images,
+    valuesIn: glsl.valuesIn,
+  }));
 }
 
-test('GLSL agrees with WebAssembly on every node: within 1e-3·max(1, |r|), steps apart', async ({ page }) => {
+test('GLSL agrees with WebAssembly on every node: within 1e-3·max(1, |r|), steps apart', async ({
+  page,
+}) => {
   await page.goto('about:blank');
   const beyond: string[] = [];
   for (const definition of NODES) {
     const document = documentOf([node('n', definition.id)]);
     const surface = Object.values(definition.outputs).some((port) => port.kind === 'surface');
-    const first = Object.keys(definition.outputs).slice(0, 3).map((output) => `n:${output}`);
-    const compiled = compileNetwork(document, { surface: false, taps: surface ? [`n:${Object.keys(definition.outputs)[0] ?? ''}`] : first });
+    const first = Object.keys(definition.outputs)
+      .slice(0, 3)
+      .map((output) => `n:${output}`);
+    const compiled = compileNetwork(document, {
+      surface: false,
+      taps: surface ? [`n:${Object.keys(definition.outputs)[0] ?? ''}`] : first,
+    });
     const lanes = randomLanes(POINTS, 11);
     const { wasm } = evaluateWasm(compiled, document, lanes, POINTS);
     const glsl = await runShaders(page, shaderRuns(compiled, document, lanes));
     const tolerance = Math.max(1e-3, definition.tolerance?.value ?? 0);
-    let wrong = 0, compared = 0;
-    glsl.forEach((values, k) => values.forEach((value, point) => {
-      const reference = wasm[k]?.[point] as number;
-      compared++;
-      if (!(Math.abs(value - reference) <= tolerance * Math.max(1, Math.abs(reference)))) wrong++;
-    }));
+    let wrong = 0,
+      compared = 0;
+    glsl.forEach((values, k) =>
+      values.forEach((value, point) => {
+        const reference = wasm[k]?.[point] as number;
+        compared++;
+        if (!(Math.abs(value - reference) <= tolerance * Math.max(1, Math.abs(reference)))) wrong++;
+      }),
+    );
     // A point may fall on the other side of a step; more than one in two hundred is a fault.
-    if (wrong > compared / 200) beyond.push(`${definition.id}: ${String(wrong)} of ${String(compared)}`);
+    if (wrong > compared / 200)
+      beyond.push(`${definition.id}: ${String(wrong)} of ${String(compared)}`);
   }
   expect(beyond).toEqual([]);
 });
@@ -117,113 +186,232 @@ test('hashes are equal to the bit', async ({ page }) => {
   await page.goto('about:blank');
   const b = new Builder();
   b.reserveUniforms(MODEL_UNIFORMS, 4);
-  const word = mixBits(b, b.ixor(b.imul(b.toInt(b.input('position.x')), b.i(0x8da6b343)), b.imul(b.toInt(b.input('position.y')), b.i(0xd8163841))));
-  const halves = [b.toFloat(b.iand(word, b.i(0xffff))), b.toFloat(b.iand(b.ishrUnsigned(word, 16), b.i(0xffff)))];
+  const word = mixBits(
+    b,
+    b.ixor(
+      b.imul(b.toInt(b.input('position.x')), b.i(0x8da6b343)),
+      b.imul(b.toInt(b.input('position.y')), b.i(0xd8163841)),
+    ),
+  );
+  const halves = [
+    b.toFloat(b.iand(word, b.i(0xffff))),
+    b.toFloat(b.iand(b.ishrUnsigned(word, 16), b.i(0xffff))),
+  ];
   const program = b.finish(halves.map((value, k) => ({ name: String(k), value })));
   const random = seededRandom(2);
-  const lane = new Map(['position.x', 'position.y'].map((name) => [name, Float32Array.from({ length: POINTS }, () => Math.floor(random() * 200000 - 100000))]));
-  const compiled = { program, slots: [], bindings: [], mapSlots: [], imageSlots: [], kinds: new Map(), liveInputs: new Set(program.inputs) } satisfies CompiledNetwork;
+  const lane = new Map(
+    ['position.x', 'position.y'].map((name) => [
+      name,
+      Float32Array.from({ length: POINTS }, () => Math.floor(random() * 200000 - 100000)),
+    ]),
+  );
+  const compiled = {
+    program,
+    slots: [],
+    bindings: [],
+    mapSlots: [],
+    imageSlots: [],
+    kinds: new Map(),
+    liveInputs: new Set(program.inputs),
+  } satisfies CompiledNetwork;
   const document = documentOf([]);
   const { wasm } = evaluateWasm(compiled, document, (name) => lane.get(name), POINTS);
-  const glsl = await runShaders(page, shaderRuns(compiled, document, (name) => lane.get(name) as Float32Array));
+  const glsl = await runShaders(
+    page,
+    shaderRuns(compiled, document, (name) => lane.get(name) as Float32Array),
+  );
   expect(glsl).toEqual(wasm.map((values) => Array.from(values)));
 });
 
-test('every node compiles for the stage, its values and what a bump makes of them', async ({ page }) => {
+test('every node compiles for the stage, its values and what a bump makes of them', async ({
+  page,
+}) => {
   await page.goto('about:blank');
   const shaders = NODES.flatMap((definition) => {
-    const [id, port] = Object.entries(definition.outputs).find(([, { kind }]) => kind !== 'surface') ?? [];
+    const [id, port] =
+      Object.entries(definition.outputs).find(([, { kind }]) => kind !== 'surface') ?? [];
     if (id === undefined || port === undefined) return [];
     const scalar = port.kind === 'scalar' ? `n:${id} > b:height` : `n:${id} > m:a`;
-    const document = documentOf([node('n', definition.id), node('m', 'math.measure'), node('b', 'surface.bump'), node('s', 'surface.surface')], [scalar, ...(port.kind === 'scalar' ? [] : ['m:value > b:height']), 'b:normal > s:normal', 's:surface > @out:surface']);
+    const document = documentOf(
+      [
+        node('n', definition.id),
+        node('m', 'math.measure'),
+        node('b', 'surface.bump'),
+        node('s', 'surface.surface'),
+      ],
+      [
+        scalar,
+        ...(port.kind === 'scalar' ? [] : ['m:value > b:height']),
+        'b:normal > s:normal',
+        's:surface > @out:surface',
+      ],
+    );
     return [{ id: definition.id, ...makeStageProgram(document, null, 4).shader }];
   });
   expect(shaders.length).toBeGreaterThan(85);
-  const refused = await page.evaluate((given) => {
-    const gl = document.createElement('canvas').getContext('webgl2');
-    if (!gl) throw new Error('no WebGL 2');
-    return given.flatMap(({ id, vertex, fragment }) => ([[gl.VERTEX_SHADER, vertex], [gl.FRAGMENT_SHADER, fragment]] as const).flatMap(([type, text]) => {
-      const shader = gl.createShader(type) as WebGLShader;
-      gl.shaderSource(shader, `#version 300 es\n${text}`);
-      gl.compileShader(shader);
-      return gl.getShaderParameter(shader, gl.COMPILE_STATUS) ? [] : [`${id}: ${gl.getShaderInfoLog(shader) ?? ''}`];
-    }));
-  }, shaders.map(({ id, vertex, fragment }) => ({ id, vertex, fragment })));
+  const refused = await page.evaluate(
+    (given) => {
+      const gl = document.createElement('canvas').getContext('webgl2');
+      if (!gl) throw new Error('no WebGL 2');
+      return given.flatMap(({ id, vertex, fragment }) =>
+        (
+          [
+            [gl.VERTEX_SHADER, vertex],
+            [gl.FRAGMENT_SHADER, fragment],
+          ] as const
+        ).flatMap(([type, text]) => {
+          const shader = gl.createShader(type) as WebGLShader;
+          gl.shaderSource(shader, `#version 300 es\n${text}`);
+          gl.compileShader(shader);
+          return gl.getShaderParameter(shader, gl.COMPILE_STATUS)
+            ? []
+            : [`${id}: ${gl.getShaderInfoLog(shader) ?? ''}`];
+        }),
+      );
+    },
+    shaders.map(({ id, vertex, fragment }) => ({ id, vertex, fragment })),
+  );
   expect(refused).toEqual([]);
 });
 
-test('the stage in atlas space and the bake differ by at most 2/255 at the 99.9th percentile', async ({ page }) => {
+test('stage and bake differ by at most 2/255 at the 99.9th percentile', async ({ page }) => {
   await page.goto('about:blank');
   const { mesh } = await readModel(new Uint8Array(readFileSync('assets/models/bell.glb')), 'bell');
   const analysis = new MeshAnalysis(mesh);
-  const material = documentOf([
-    node('n', 'patterns.noise', { scale: 12 }), node('r', 'gradients.ramp'), node('o', 'model.curvature'), node('b', 'surface.bump', { relief: 0.002 }), node('s', 'surface.surface'),
-  ], ['n:value > r:value', 'r:colour > s:baseColour', 'o:convex > s:metalness', 'n:value > s:roughness', 'n:value > b:height', 'b:normal > s:normal', 's:surface > @out:surface']);
+  const material = documentOf(
+    [
+      node('n', 'patterns.noise', { scale: 12 }),
+      node('r', 'gradients.ramp'),
+      node('o', 'model.curvature'),
+      node('b', 'surface.bump', { relief: 0.002 }),
+      node('s', 'surface.surface'),
+    ],
+    [
+      'n:value > r:value',
+      'r:colour > s:baseColour',
+      'o:convex > s:metalness',
+      'n:value > s:roughness',
+      'n:value > b:height',
+      'b:normal > s:normal',
+      's:surface > @out:surface',
+    ],
+  );
   const size = 256;
   const map = analysis.quickMap({ kind: 'curvature', radius: 0.03 * mesh.size }, 128);
   const session = makeBakeSession();
-  const rows = bakeRows(session, material, mesh, planBake(session, material, mesh, () => map, size, 16), () => map, [0, size]);
-  const [colours, metalness, roughness] = (['base-colour', 'metalness', 'roughness'] as const).map((name) => pictureRows(rows, { map: name, depth: 16 })) as [Float32Array, Float32Array, Float32Array];
+  const rows = bakeRows(
+    session,
+    material,
+    mesh,
+    planBake(session, material, mesh, () => map, size, 16),
+    () => map,
+    [0, size],
+  );
+  const [colours, metalness, roughness] = (['base-colour', 'metalness', 'roughness'] as const).map(
+    (name) => pictureRows(rows, { map: name, depth: 16 }),
+  ) as [Float32Array, Float32Array, Float32Array];
   const covered = new Set(rows.texels);
   const compiled = compileNetwork(material, { surface: true, taps: [] });
   const glsl = emitGlsl(compiled.program);
-  const shader = composeStageShader({ ...glsl, inputs: glsl.inputs.filter((name) => compiled.liveInputs.has(name)) }, 'atlas', 4, surfaceWrites(4));
-  const spread = (from: Float32Array, width: number): number[] => Array.from(mesh.indices).flatMap((vertex) => Array.from(from.subarray(vertex * width, vertex * width + width)));
-  const drawn = await page.evaluate(({ vertex, fragment, values, attributes, mapData, mapSize, side }) => {
-    const gl = document.createElement('canvas').getContext('webgl2');
-    if (!gl?.getExtension('EXT_color_buffer_float')) throw new Error('no float targets');
-    const program = gl.createProgram();
-    for (const [type, text] of [[gl.VERTEX_SHADER, vertex], [gl.FRAGMENT_SHADER, fragment]] as const) {
-      const made = gl.createShader(type) as WebGLShader;
-      gl.shaderSource(made, `#version 300 es\n${text}`);
-      gl.compileShader(made);
-      if (!gl.getShaderParameter(made, gl.COMPILE_STATUS)) throw new Error(gl.getShaderInfoLog(made) ?? '');
-      gl.attachShader(program, made);
-    }
-    gl.linkProgram(program);
-    gl.useProgram(program);
-    for (const { name, width, data } of attributes) {
-      const at = gl.getAttribLocation(program, name);
-      if (at < 0) continue;
-      gl.bindBuffer(gl.ARRAY_BUFFER, gl.createBuffer());
-      gl.bufferData(gl.ARRAY_BUFFER, Float32Array.from(data), gl.STATIC_DRAW);
-      gl.enableVertexAttribArray(at);
-      gl.vertexAttribPointer(at, width, gl.FLOAT, false, 0, 0);
-    }
-    const texture = (width: number, height: number, data: Float32Array | null): WebGLTexture => {
-      const made = gl.createTexture();
-      gl.bindTexture(gl.TEXTURE_2D, made);
-      gl.texImage2D(gl.TEXTURE_2D, 0, gl.RGBA32F, width, height, 0, gl.RGBA, gl.FLOAT, data);
-      for (const name of [gl.TEXTURE_MIN_FILTER, gl.TEXTURE_MAG_FILTER]) gl.texParameteri(gl.TEXTURE_2D, name, gl.NEAREST);
-      return made;
-    };
-    gl.bindFramebuffer(gl.FRAMEBUFFER, gl.createFramebuffer());
-    const targets = [0, 1, 2, 3].map((k) => { gl.framebufferTexture2D(gl.FRAMEBUFFER, gl.COLOR_ATTACHMENT0 + k, gl.TEXTURE_2D, texture(side, side, null), 0); return gl.COLOR_ATTACHMENT0 + k; });
-    gl.drawBuffers(targets);
-    gl.viewport(0, 0, side, side);
-    texture(mapSize, mapSize, Float32Array.from(mapData));
-    gl.uniform1i(gl.getUniformLocation(program, 'meshMap0'), 0);
-    gl.uniform4fv(gl.getUniformLocation(program, 'values'), Float32Array.from(values));
-    gl.drawArrays(gl.TRIANGLES, 0, (attributes[0]?.data.length ?? 0) / 3);
-    return targets.map((target) => {
-      gl.readBuffer(target);
-      const read = new Float32Array(side * side * 4);
-      gl.readPixels(0, 0, side, side, gl.RGBA, gl.FLOAT, read);
-      return Array.from(read);
-    });
-  }, {
-    vertex: shader.vertex, fragment: shader.fragment, values: padded(uniformsFor(compiled, material, scaleOf(mesh))), mapData: Array.from(map.data), mapSize: map.size, side: size,
-    attributes: [
-      { name: 'position', width: 3, data: spread(mesh.positions, 3) }, { name: 'normal', width: 3, data: spread(mesh.normals, 3) }, { name: 'uv', width: 2, data: spread(mesh.uvs, 2) },
-      { name: 'atlas', width: 2, data: spread(mesh.atlas, 2) }, { name: 'face', width: 3, data: new Array<number>(mesh.indices.length * 3).fill(0) },
-    ],
-  });
+  const shader = composeStageShader(
+    { ...glsl, inputs: glsl.inputs.filter((name) => compiled.liveInputs.has(name)) },
+    'atlas',
+    4,
+    surfaceWrites(4),
+  );
+  const spread = (from: Float32Array, width: number): number[] =>
+    Array.from(mesh.indices).flatMap((vertex) =>
+      Array.from(from.subarray(vertex * width, vertex * width + width)),
+    );
+  const drawn = await page.evaluate(
+    ({ vertex, fragment, values, attributes, mapData, mapSize, side }) => {
+      const gl = document.createElement('canvas').getContext('webgl2');
+      if (!gl?.getExtension('EXT_color_buffer_float')) throw new Error('no float targets');
+      const program = gl.createProgram();
+      for (const [type, text] of [
+        [gl.VERTEX_SHADER, vertex],
+        [gl.FRAGMENT_SHADER, fragment],
+      ] as const) {
+        const made = gl.createShader(type) as WebGLShader;
+        gl.shaderSource(made, `#version 300 es\n${text}`);
+        gl.compileShader(made);
+        if (!gl.getShaderParameter(made, gl.COMPILE_STATUS))
+          throw new Error(gl.getShaderInfoLog(made) ?? '');
+        gl.attachShader(program, made);
+      }
+      gl.linkProgram(program);
+      gl.useProgram(program);
+      for (const { name, width, data } of attributes) {
+        const at = gl.getAttribLocation(program, name);
+        if (at < 0) continue;
+        gl.bindBuffer(gl.ARRAY_BUFFER, gl.createBuffer());
+        gl.bufferData(gl.ARRAY_BUFFER, Float32Array.from(data), gl.STATIC_DRAW);
+        gl.enableVertexAttribArray(at);
+        gl.vertexAttribPointer(at, width, gl.FLOAT, false, 0, 0);
+      }
+      const texture = (width: number, height: number, data: Float32Array | null): WebGLTexture => {
+        const made = gl.createTexture();
+        gl.bindTexture(gl.TEXTURE_2D, made);
+        gl.texImage2D(gl.TEXTURE_2D, 0, gl.RGBA32F, width, height, 0, gl.RGBA, gl.FLOAT, data);
+        for (const name of [gl.TEXTURE_MIN_FILTER, gl.TEXTURE_MAG_FILTER])
+          gl.texParameteri(gl.TEXTURE_2D, name, gl.NEAREST);
+        return made;
+      };
+      gl.bindFramebuffer(gl.FRAMEBUFFER, gl.createFramebuffer());
+      const targets = [0, 1, 2, 3].map((k) => {
+        gl.framebufferTexture2D(
+          gl.FRAMEBUFFER,
+          gl.COLOR_ATTACHMENT0 + k,
+          gl.TEXTURE_2D,
+          texture(side, side, null),
+          0,
+        );
+        return gl.COLOR_ATTACHMENT0 + k;
+      });
+      gl.drawBuffers(targets);
+      gl.viewport(0, 0, side, side);
+      texture(mapSize, mapSize, Float32Array.from(mapData));
+      gl.uniform1i(gl.getUniformLocation(program, 'meshMap0'), 0);
+      gl.uniform4fv(gl.getUniformLocation(program, 'values'), Float32Array.from(values));
+      gl.drawArrays(gl.TRIANGLES, 0, (attributes[0]?.data.length ?? 0) / 3);
+      return targets.map((target) => {
+        gl.readBuffer(target);
+        const read = new Float32Array(side * side * 4);
+        gl.readPixels(0, 0, side, side, gl.RGBA, gl.FLOAT, read);
+        return Array.from(read);
+      });
+    },
+    {
+      vertex: shader.vertex,
+      fragment: shader.fragment,
+      values: padded(uniformsFor(compiled, material, scaleOf(mesh))),
+      mapData: Array.from(map.data),
+      mapSize: map.size,
+      side: size,
+      attributes: [
+        { name: 'position', width: 3, data: spread(mesh.positions, 3) },
+        { name: 'normal', width: 3, data: spread(mesh.normals, 3) },
+        { name: 'uv', width: 2, data: spread(mesh.uvs, 2) },
+        { name: 'atlas', width: 2, data: spread(mesh.atlas, 2) },
+        { name: 'face', width: 3, data: new Array<number>(mesh.indices.length * 3).fill(0) },
+      ],
+    },
+  );
   const limited = (x: number): number => Math.min(1, Math.max(0, x));
   const differences: number[] = [];
   for (let texel = 0; texel < size * size; texel++) {
     if (!covered.has(texel) || (drawn[1]?.[texel * 4 + 3] ?? 0) < 0.5) continue;
-    for (let c = 0; c < 3; c++) differences.push(Math.abs(encodeSrgb(limited(drawn[0]?.[texel * 4 + c] as number)) - (colours[texel * 3 + c] as number)));
-    differences.push(Math.abs(limited(drawn[1]?.[texel * 4] as number) - (metalness[texel] as number)), Math.abs(limited(drawn[1]?.[texel * 4 + 1] as number) - (roughness[texel] as number)));
+    for (let c = 0; c < 3; c++)
+      differences.push(
+        Math.abs(
+          encodeSrgb(limited(drawn[0]?.[texel * 4 + c] as number)) -
+            (colours[texel * 3 + c] as number),
+        ),
+      );
+    differences.push(
+      Math.abs(limited(drawn[1]?.[texel * 4] as number) - (metalness[texel] as number)),
+      Math.abs(limited(drawn[1]?.[texel * 4 + 1] as number) - (roughness[texel] as number)),
+    );
   }
   differences.sort((p, q) => p - q);
   expect(differences.length).toBeGreaterThan(100000);

@@ -3,7 +3,11 @@ import { expect, test } from '@playwright/test';
 import type { Page } from '@playwright/test';
 import { addNode, card, drag, newMaterial, port, settled, stagePicture } from './studio';
 
-interface Tones { readonly chroma: number; readonly spread: number; readonly mean: number }
+interface Tones {
+  readonly chroma: number;
+  readonly spread: number;
+  readonly mean: number;
+}
 /** How colourful the model's pixels are, and how far their greys reach. */
 async function tones(page: Page): Promise<Tones> {
   const { data, channels } = decode(await stagePicture(page));
@@ -16,77 +20,125 @@ async function tones(page: Page): Promise<Tones> {
     greys.push((r + g + b) / 3);
   }
   greys.sort((a, b) => a - b);
-  return { chroma, spread: (greys[Math.floor(greys.length * 0.98)] ?? 0) - (greys[Math.floor(greys.length * 0.02)] ?? 0), mean: greys.reduce((sum, grey) => sum + grey, 0) / greys.length };
+  return {
+    chroma,
+    spread:
+      (greys[Math.floor(greys.length * 0.98)] ?? 0) - (greys[Math.floor(greys.length * 0.02)] ?? 0),
+    mean: greys.reduce((sum, grey) => sum + grey, 0) / greys.length,
+  };
 }
-const look = (page: Page, name: string): Promise<void> => page.getByRole('radio', { name, exact: true }).click();
+const look = (page: Page, name: string): Promise<void> =>
+  page.getByRole('radio', { name, exact: true }).click();
 
-test('clay shows the shape alone, exaggerating stretches what is faint, surroundings turn and dim; nothing of the material changes but what is saved with it', async ({ page }) => {
-  await newMaterial(page, 'Looked at');
-  await addNode(page, 'surface', 330, 60, 'Surface');
-  await drag(page, port(card(page, 'Surface'), 'output', 'Surface'), page.getByTestId('selvedge-out').locator('.port'));
-  await settled(page);
-  await card(page, 'Surface').click();
-  const red = page.getByLabel('Base colour red'), green = page.getByLabel('Base colour green'), blue = page.getByLabel('Base colour blue');
-  for (const [field, value] of [[red, '0.7'], [green, '0.05'], [blue, '0.02']] as const) { await field.fill(value); await field.press('Enter'); }
-  await settled(page);
-  const coloured = await tones(page), before = await stagePicture(page);
-  expect(coloured.chroma).toBeGreaterThan(80);
+test(
+  'clay shows the shape alone, exaggerating stretches what is faint, surroundings turn and ' +
+    'dim; nothing of the material changes but what is saved with it',
+  async ({ page }) => {
+    await newMaterial(page, 'Looked at');
+    await addNode(page, 'surface', 330, 60, 'Surface');
+    await drag(
+      page,
+      port(card(page, 'Surface'), 'output', 'Surface'),
+      page.getByTestId('selvedge-out').locator('.port'),
+    );
+    await settled(page);
+    await card(page, 'Surface').click();
+    const red = page.getByLabel('Base colour red'),
+      green = page.getByLabel('Base colour green'),
+      blue = page.getByLabel('Base colour blue');
+    for (const [field, value] of [
+      [red, '0.7'],
+      [green, '0.05'],
+      [blue, '0.02'],
+    ] as const) {
+      await field.fill(value);
+      await field.press('Enter');
+    }
+    await settled(page);
+    const coloured = await tones(page),
+      before = await stagePicture(page);
+    expect(coloured.chroma).toBeGreaterThan(80);
 
-  await look(page, 'Clay');
-  await settled(page);
-  const clay = await tones(page);
-  expect(clay.chroma).toBeLessThan(coloured.chroma * 0.5);
-  expect(clay.mean).toBeGreaterThan(60);
-  await look(page, 'As it is');
-  await settled(page);
-  expect(before.equals(await stagePicture(page))).toBe(true);
+    await look(page, 'Clay');
+    await settled(page);
+    const clay = await tones(page);
+    expect(clay.chroma).toBeLessThan(coloured.chroma * 0.5);
+    expect(clay.mean).toBeGreaterThan(60);
+    await look(page, 'As it is');
+    await settled(page);
+    expect(before.equals(await stagePicture(page))).toBe(true);
 
-  // A faint noise, pinned: nearly one grey until it is exaggerated.
-  await addNode(page, 'noise', 60, 60, 'Noise');
-  await addNode(page, 'remap', 60, 300, 'Remap');
-  await drag(page, port(card(page, 'Noise'), 'output', 'Value'), port(card(page, 'Remap'), 'input', 'Value'));
-  await card(page, 'Remap').click();
-  for (const [name, value] of [['Out low, number', '0.45'], ['Out high, number', '0.55']] as const) { const field = page.getByLabel(name); await field.fill(value); await field.press('Enter'); }
-  await card(page, 'Remap').getByRole('button', { name: /^Pin / }).first().click();
-  await settled(page);
-  const faint = await tones(page);
-  await look(page, 'Exaggerated');
-  await settled(page);
-  await expect(page.getByTestId('stretch')).toContainText('Black is 0.4');
-  expect((await tones(page)).spread).toBeGreaterThan(faint.spread * 4);
-  await look(page, 'Clay');
-  await settled(page);
-  expect((await tones(page)).spread).toBeGreaterThan(faint.spread);
-  await look(page, 'As it is');
+    // A faint noise, pinned: nearly one grey until it is exaggerated.
+    await addNode(page, 'noise', 60, 60, 'Noise');
+    await addNode(page, 'remap', 60, 300, 'Remap');
+    await drag(
+      page,
+      port(card(page, 'Noise'), 'output', 'Value'),
+      port(card(page, 'Remap'), 'input', 'Value'),
+    );
+    await card(page, 'Remap').click();
+    for (const [name, value] of [
+      ['Out low, number', '0.45'],
+      ['Out high, number', '0.55'],
+    ] as const) {
+      const field = page.getByLabel(name);
+      await field.fill(value);
+      await field.press('Enter');
+    }
+    await card(page, 'Remap').getByRole('button', { name: /^Pin / }).first().click();
+    await settled(page);
+    const faint = await tones(page);
+    await look(page, 'Exaggerated');
+    await settled(page);
+    await expect(page.getByTestId('stretch')).toContainText('Black is 0.4');
+    expect((await tones(page)).spread).toBeGreaterThan(faint.spread * 4);
+    await look(page, 'Clay');
+    await settled(page);
+    expect((await tones(page)).spread).toBeGreaterThan(faint.spread);
+    await look(page, 'As it is');
 
-  // What a click takes is what is shown there.
-  await card(page, 'Surface').click();
-  await page.getByLabel('Pick Roughness from the stage').click();
-  await expect(page.getByTestId('pick-prompt')).toContainText('the number shown becomes roughness');
-  const box = await page.getByTestId('stage').boundingBox();
-  if (!box) throw new Error('no stage');
-  await page.mouse.click(box.x + 6, box.y + box.height - 60);
-  await expect(page.getByTestId('pick-prompt')).toContainText('There is no model there');
-  await page.mouse.click(box.x + box.width / 2, box.y + box.height / 2);
-  await expect(page.getByTestId('pick-prompt')).toHaveCount(0);
-  const roughness = Number(await page.getByLabel('Roughness, number', { exact: true }).inputValue());
-  expect(roughness).toBeGreaterThan(0.44);
-  expect(roughness).toBeLessThan(0.56);
-  await page.getByLabel('Pick Base colour from the stage').click();
-  await page.keyboard.press('Escape');
-  await expect(page.getByTestId('pick-prompt')).toHaveCount(0);
+    // What a click takes is what is shown there.
+    await card(page, 'Surface').click();
+    await page.getByLabel('Pick Roughness from the stage').click();
+    await expect(page.getByTestId('pick-prompt')).toContainText(
+      'the number shown becomes roughness',
+    );
+    const box = await page.getByTestId('stage').boundingBox();
+    if (!box) throw new Error('no stage');
+    await page.mouse.click(box.x + 6, box.y + box.height - 60);
+    await expect(page.getByTestId('pick-prompt')).toContainText('There is no model there');
+    await page.mouse.click(box.x + box.width / 2, box.y + box.height / 2);
+    await expect(page.getByTestId('pick-prompt')).toHaveCount(0);
+    const roughness = Number(
+      await page.getByLabel('Roughness, number', { exact: true }).inputValue(),
+    );
+    expect(roughness).toBeGreaterThan(0.44);
+    expect(roughness).toBeLessThan(0.56);
+    await page.getByLabel('Pick Base colour from the stage').click();
+    await page.keyboard.press('Escape');
+    await expect(page.getByTestId('pick-prompt')).toHaveCount(0);
 
-  await page.getByTestId('pinned').getByRole('button').click();
-  await page.getByRole('button', { name: 'Lights' }).click();
-  await settled(page);
-  const still = await stagePicture(page);
-  await page.getByLabel('Round of the surroundings, degrees').fill('120');
-  await page.getByLabel('Round of the surroundings, degrees').press('Enter');
-  await settled(page);
-  expect(still.equals(await stagePicture(page))).toBe(false);
-  for (const name of ['Strength of the surroundings, number', 'Strength of Key, number', 'Strength of Fill, number']) { await page.getByLabel(name).fill('0'); await page.getByLabel(name).press('Enter'); }
-  await expect(page.getByText('No light is on and the surroundings are dark: the model is black.')).toBeVisible();
-  await settled(page);
-  expect((await tones(page)).mean).toBeLessThan(8);
-  await expect(page.getByTestId('save-state')).toHaveText('Saved');
-});
+    await page.getByTestId('pinned').getByRole('button').click();
+    await page.getByRole('button', { name: 'Lights' }).click();
+    await settled(page);
+    const still = await stagePicture(page);
+    await page.getByLabel('Round of the surroundings, degrees').fill('120');
+    await page.getByLabel('Round of the surroundings, degrees').press('Enter');
+    await settled(page);
+    expect(still.equals(await stagePicture(page))).toBe(false);
+    for (const name of [
+      'Strength of the surroundings, number',
+      'Strength of Key, number',
+      'Strength of Fill, number',
+    ]) {
+      await page.getByLabel(name).fill('0');
+      await page.getByLabel(name).press('Enter');
+    }
+    await expect(
+      page.getByText('No light is on and the surroundings are dark: the model is black.'),
+    ).toBeVisible();
+    await settled(page);
+    expect((await tones(page)).mean).toBeLessThan(8);
+    await expect(page.getByTestId('save-state')).toHaveText('Saved');
+  },
+);

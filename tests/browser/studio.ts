@@ -4,7 +4,15 @@ import path from 'node:path';
 import { expect } from '@playwright/test';
 import type { Locator, Page } from '@playwright/test';
 
-export const password = (): string => (JSON.parse(readFileSync(path.join(process.env['BRIGHT_LOOM_DATA'] ?? '.data/check', 'settings.json'), 'utf8')) as { demoPassword: string }).demoPassword;
+export const password = (): string =>
+  (
+    JSON.parse(
+      readFileSync(
+        path.join(process.env['BRIGHT_LOOM_DATA'] ?? '.data/check', 'settings.json'),
+        'utf8',
+      ),
+    ) as { demoPassword: string }
+  ).demoPassword;
 
 export async function signIn(page: Page, who: 'maren' | 'tove' | 'ilo' | 'sefa'): Promise<void> {
   await page.goto('/sign-in');
@@ -14,11 +22,19 @@ export async function signIn(page: Page, who: 'maren' | 'tove' | 'ilo' | 'sefa')
   await page.waitForURL('**/materials');
 }
 
-export const card = (page: Page, title: string): Locator => page.locator(`[data-testid^="card-"][data-title="${title}"]`);
-export const port = (node: Locator, side: 'input' | 'output', title: string): Locator => node.getByLabel(new RegExp(`, ${side} ${title}$`));
+export const card = (page: Page, title: string): Locator =>
+  page.locator(`[data-testid^="card-"][data-title="${title}"]`);
+export const port = (node: Locator, side: 'input' | 'output', title: string): Locator =>
+  node.getByLabel(new RegExp(`, ${side} ${title}$`));
 
 /** Types a word at a place of the board and takes the first thing found (or the one named). */
-export async function addNode(page: Page, word: string, x: number, y: number, name?: string): Promise<void> {
+export async function addNode(
+  page: Page,
+  word: string,
+  x: number,
+  y: number,
+  name?: string,
+): Promise<void> {
   const board = page.getByTestId('board');
   const box = await board.boundingBox();
   if (!box) throw new Error('no board');
@@ -33,7 +49,15 @@ export async function addNode(page: Page, word: string, x: number, y: number, na
 }
 
 /** Where something is, once it stands still: the board glides when it is laid out. */
-async function restingPlace(page: Page, what: Locator): Promise<{ readonly x: number; readonly y: number; readonly width: number; readonly height: number }> {
+async function restingPlace(
+  page: Page,
+  what: Locator,
+): Promise<{
+  readonly x: number;
+  readonly y: number;
+  readonly width: number;
+  readonly height: number;
+}> {
   let last = '';
   for (let k = 0; k < 100; k++) {
     const box = await what.boundingBox();
@@ -53,7 +77,8 @@ export async function drag(page: Page, from: Locator, to: Locator): Promise<void
   await page.mouse.up();
 }
 
-export const saved = (page: Page): Promise<void> => expect(page.getByTestId('save-state')).toHaveText('Saved');
+export const saved = (page: Page): Promise<void> =>
+  expect(page.getByTestId('save-state')).toHaveText('Saved');
 export const strands = (page: Page): Locator => page.locator('.react-flow__edge');
 
 /** The stage's own pixels, whatever lies over it. */
@@ -62,7 +87,9 @@ export async function stagePicture(page: Page): Promise<Buffer> {
     const picture = await window.brightLoomStage?.picture();
     return new Promise<string>((resolve) => {
       const reader = new FileReader();
-      reader.onload = () => { resolve(typeof reader.result === 'string' ? reader.result : ''); };
+      reader.onload = () => {
+        resolve(typeof reader.result === 'string' ? reader.result : '');
+      };
       reader.readAsDataURL(picture ?? new Blob());
     });
   });
@@ -73,7 +100,7 @@ export async function stagePicture(page: Page): Promise<Buffer> {
 export async function settled(page: Page): Promise<void> {
   let calm = 0;
   for (let k = 0; k < 900 && calm < 4; k++) {
-    calm = await page.evaluate(() => window.brightLoomEvaluation?.isIdle ?? false) ? calm + 1 : 0;
+    calm = (await page.evaluate(() => window.brightLoomEvaluation?.isIdle ?? false)) ? calm + 1 : 0;
     await page.waitForTimeout(120);
   }
   expect(calm).toBe(4);

@@ -15,25 +15,43 @@ async function begin(page: Page, name: string): Promise<string> {
   return page.url();
 }
 
-async function dropFile(page: Page, name: string, bytes: Uint8Array, onto = '[data-testid=stage]'): Promise<void> {
-  const transfer = await page.evaluateHandle(([file, data]) => {
-    const made = new DataTransfer();
-    made.items.add(new File([Uint8Array.from(atob(data), (letter) => letter.charCodeAt(0))], file));
-    return made;
-  }, [name, Buffer.from(bytes).toString('base64')] as const);
+async function dropFile(
+  page: Page,
+  name: string,
+  bytes: Uint8Array,
+  onto = '[data-testid=stage]',
+): Promise<void> {
+  const transfer = await page.evaluateHandle(
+    ([file, data]) => {
+      const made = new DataTransfer();
+      made.items.add(
+        new File([Uint8Array.from(atob(data), (letter) => letter.charCodeAt(0))], file),
+      );
+      return made;
+    },
+    [name, Buffer.from(bytes).toString('base64')] as const,
+  );
   await page.locator(onto).dispatchEvent('drop', { dataTransfer: transfer });
 }
 
-test('a GLB dropped onto the window becomes the model; broken ones are refused in words', async ({ page }) => {
+test('a GLB dropped onto the window becomes the model; broken ones are refused in words', async ({
+  page,
+}) => {
   await signIn(page, 'tove');
   await begin(page, 'Dropped');
   const quay = readFileSync('assets/models/quay.glb');
   await dropFile(page, 'cut.glb', quay.subarray(0, 9000));
   await expect(page.getByText(/cut\.glb: The file is cut off/)).toBeVisible();
-  await dropFile(page, 'photo.glb', new TextEncoder().encode('\x89PNG, but not a model at all, nor a picture'));
+  await dropFile(
+    page,
+    'photo.glb',
+    new TextEncoder().encode('\x89PNG, but not a model at all, nor a picture'),
+  );
   await expect(page.getByText(/photo\.glb: This is not a binary glTF file/)).toBeVisible();
   await dropFile(page, 'harbour wall.glb', quay);
-  await expect(page.getByText('It has no texture coordinates; an automatic atlas was made.')).toBeVisible();
+  await expect(
+    page.getByText('It has no texture coordinates; an automatic atlas was made.'),
+  ).toBeVisible();
   await expect(page.getByLabel('Model on the stage')).toHaveText('harbour wall');
   await settled(page);
   await saved(page);
@@ -46,12 +64,29 @@ test('a GLB dropped onto the window becomes the model; broken ones are refused i
   await expect(page.getByLabel('Model on the stage')).toHaveText('corner');
 });
 
-test('work goes on while the server is away, survives a reload, and is saved when it is back', async ({ page, context }) => {
+test('work goes on while the server is away, and is saved when it is back', async ({
+  page,
+  context,
+}) => {
   await signIn(page, 'tove');
   await begin(page, 'Stormy');
-  await context.route('**/api/materials/*', (route) => (route.request().method() === 'PUT' ? route.fulfill({ status: 503, contentType: 'application/json', body: JSON.stringify({ code: 'database.unreachable', message: 'The database cannot be reached at the moment.', action: 'Your work is kept in this browser and saved when it is back.' }) }) : route.continue()));
+  await context.route('**/api/materials/*', (route) =>
+    route.request().method() === 'PUT'
+      ? route.fulfill({
+          status: 503,
+          contentType: 'application/json',
+          body: JSON.stringify({
+            code: 'database.unreachable',
+            message: 'The database cannot be reached at the moment.',
+            action: 'Your work is kept in this browser and saved when it is back.',
+          }),
+        })
+      : route.continue(),
+  );
   await addNode(page, 'noise', 200, 120);
-  await expect(page.getByTestId('save-state')).toHaveText('Kept in this browser; the server is away');
+  await expect(page.getByTestId('save-state')).toHaveText(
+    'Kept in this browser; the server is away',
+  );
   page.on('dialog', (dialog) => void dialog.accept());
   await page.reload();
   await expect(card(page, 'Noise')).toBeVisible();
@@ -62,10 +97,15 @@ test('work goes on while the server is away, survives a reload, and is saved whe
   await expect(card(page, 'Noise')).toBeVisible();
 });
 
-test('two people at once: both versions are kept and a choice is shown', async ({ page, browser }) => {
+test('two people at once: both versions are kept and a choice is shown', async ({
+  page,
+  browser,
+}) => {
   await signIn(page, 'maren');
   const url = await begin(page, 'Shared');
-  const other = await (await browser.newContext({ viewport: { width: 1280, height: 800 } })).newPage();
+  const other = await (
+    await browser.newContext({ viewport: { width: 1280, height: 800 } })
+  ).newPage();
   await signIn(other, 'tove');
   await other.goto(url);
   await settled(other);
@@ -81,7 +121,14 @@ test('two people at once: both versions are kept and a choice is shown', async (
 });
 
 test('outsiders come to nothing', async ({ page, request }) => {
-  for (const path of ['/api/materials', '/api/library', '/api/session', '/api/models/demo-buoy', '/api/materials/demo-painted-tin']) expect((await request.get(path)).status()).toBe(401);
+  for (const path of [
+    '/api/materials',
+    '/api/library',
+    '/api/session',
+    '/api/models/demo-buoy',
+    '/api/materials/demo-painted-tin',
+  ])
+    expect((await request.get(path)).status()).toBe(401);
   expect((await request.put('/api/materials/demo-painted-tin', { data: {} })).status()).toBe(401);
   const visit = await page.goto('/materials/demo-painted-tin');
   expect(page.url()).toContain('/sign-in');
@@ -89,7 +136,9 @@ test('outsiders come to nothing', async ({ page, request }) => {
   expect(policy).toContain("'wasm-unsafe-eval'");
   expect(policy).not.toContain("'unsafe-eval'");
   await signIn(page, 'ilo');
-  expect(await page.evaluate(async () => (await fetch('/api/materials/demo-painted-tin')).status)).toBe(404);
+  expect(
+    await page.evaluate(async () => (await fetch('/api/materials/demo-painted-tin')).status),
+  ).toBe(404);
   await page.goto('/materials/demo-painted-tin');
   await expect(page.getByRole('heading', { name: 'This material cannot be opened' })).toBeVisible();
 });

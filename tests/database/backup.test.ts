@@ -40,7 +40,8 @@ async function ask(statement: string): Promise<readonly Record<string, unknown>[
 /** Rows of every table of the studio. */
 async function counts(): Promise<Record<string, unknown>> {
   const tables = await ask(
-    "select table_name as name from information_schema.tables where table_schema = 'public' order by 1",
+    'select table_name as name from information_schema.tables where table_schema = ' +
+      "'public' order by 1",
   );
   const found = await Promise.all(
     tables.map(
@@ -90,7 +91,10 @@ it('a back-up holds everything, and is restored whole or not at all', async () =
   await ask('delete from revision');
   await ask("update material set name = 'Spoilt'");
   expect(await run('restore', path.join(folder, 'none'))).toMatchObject({ code: 1 });
-  expect(await run('restore', file, '--replace')).toMatchObject({ code: 0, said: expect.stringContaining('Restored') as string });
+  expect(await run('restore', file, '--replace')).toMatchObject({
+    code: 0,
+    said: expect.stringContaining('Restored') as string,
+  });
   expect(await counts()).toEqual(before);
   expect(await openMaterial(author, id)).toMatchObject({ name: 'Tarred rope', revision: 1 });
 }, 120000);

@@ -1,4 +1,7 @@
-/** Every route of the contract, asked by everybody: nobody, each role, a member of another project, a foreign site. */
+/**
+ * Every route of the contract, asked by everybody: nobody, each role, a member of another project,
+ * a foreign site.
+ */
 import { readFile, readdir } from 'node:fs/promises';
 import path from 'node:path';
 import { hashPassword } from 'better-auth/crypto';
@@ -25,9 +28,21 @@ import { makePerson, startStudio, workOff } from './studio';
 const ORIGIN = 'http://127.0.0.1:3000';
 const PASSWORD = 'correct horse';
 const root = path.resolve(import.meta.dirname, '../..');
-const painted: NetworkDocument = { ...documentOf([node('n1', 'patterns.noise'), node('n2', 'ranges.smoothstep'), node('n3', 'surface.surface')], ['n1:value > n2:value', 'n2:mask > n3:roughness', 'n3:surface > @out:surface']), name: 'Painted' };
+const painted: NetworkDocument = {
+  ...documentOf(
+    [node('n1', 'patterns.noise'), node('n2', 'ranges.smoothstep'), node('n3', 'surface.surface')],
+    ['n1:value > n2:value', 'n2:mask > n3:roughness', 'n3:surface > @out:surface'],
+  ),
+  name: 'Painted',
+};
 
-interface Persona { readonly name: string; readonly id: string; readonly role: Role | null; readonly isMember: boolean; readonly isForeign?: true }
+interface Persona {
+  readonly name: string;
+  readonly id: string;
+  readonly role: Role | null;
+  readonly isMember: boolean;
+  readonly isForeign?: true;
+}
 /** The first made what is asked for; all is of the project ferry. */
 const PERSONAS: readonly Persona[] = [
   { name: 'no session', id: '', role: null, isMember: false },
@@ -36,11 +51,18 @@ const PERSONAS: readonly Persona[] = [
   { name: 'a librarian of the project', id: 'librarian', role: 'librarian', isMember: true },
   { name: 'an artist of another project', id: 'stranger', role: 'artist', isMember: false },
   { name: 'a librarian of another project', id: 'elsewhere', role: 'librarian', isMember: false },
-  { name: 'a foreign site with an artist’s cookie', id: 'artist', role: 'artist', isMember: true, isForeign: true },
+  {
+    name: 'a foreign site with an artist’s cookie',
+    id: 'artist',
+    role: 'artist',
+    isMember: true,
+    isForeign: true,
+  },
 ];
 
 type Handler = (request: Request, context: { params: Promise<unknown> }) => Promise<Response>;
-const fileOf = ({ path: at }: AnyRoute): string => path.join(root, 'src/app', at.replace(/:(\w+)/g, '[$1]'), 'route.ts');
+const fileOf = ({ path: at }: AnyRoute): string =>
+  path.join(root, 'src/app', at.replace(/:(\w+)/g, '[$1]'), 'route.ts');
 async function handlerOf(route: AnyRoute): Promise<Handler | undefined> {
   const served = (await import(fileOf(route))) as Record<string, Handler | undefined>;
   return served[route.method];
@@ -52,25 +74,48 @@ const cookies = new Map<string, string>();
 const known = { entry: '', picture: '', image: '', png: new Uint8Array(), tile: Buffer.alloc(0) };
 
 async function cookieFor(id: string): Promise<string> {
-  const handler = await handlerOf(ROUTES.find((route) => route.path.endsWith('/sign-in/email')) as AnyRoute);
+  const handler = await handlerOf(
+    ROUTES.find((route) => route.path.endsWith('/sign-in/email')) as AnyRoute,
+  );
   const headers = { 'Content-Type': 'application/json', 'x-bright-loom-address': `10.0.0.${id}` };
   const body = JSON.stringify({ email: `${id}@studio.example`, password: PASSWORD });
-  const answer = await handler?.(new Request(`${ORIGIN}/api/auth/sign-in/email`, { method: 'POST', headers, body }), { params: Promise.resolve({}) });
+  const answer = await handler?.(
+    new Request(`${ORIGIN}/api/auth/sign-in/email`, { method: 'POST', headers, body }),
+    { params: Promise.resolve({}) },
+  );
   return answer?.headers.get('set-cookie')?.split(';')[0] ?? '';
 }
 
-const newMaterial = async (): Promise<string> => (await createMaterial(artist, { projectId: 'ferry', modelId: 'tile', document: painted })).id;
+const newMaterial = async (): Promise<string> =>
+  (await createMaterial(artist, { projectId: 'ferry', modelId: 'tile', document: painted })).id;
 
 /** A material whose second revision holds a group packaged from its first. */
 async function packaged(): Promise<{ materialId: string; groupId: string }> {
   const materialId = await newMaterial();
-  const grouped = groupSelection(painted, { board: null, ids: ['n1', 'n2'], name: 'Grain', path: [], source: { materialId, revision: 1 } });
-  const document = addDial(grouped.document, grouped.groupId, 'n1', 'scale', 'times', 'Size')?.document ?? grouped.document;
+  const grouped = groupSelection(painted, {
+    board: null,
+    ids: ['n1', 'n2'],
+    name: 'Grain',
+    path: [],
+    source: { materialId, revision: 1 },
+  });
+  const document =
+    addDial(grouped.document, grouped.groupId, 'n1', 'scale', 'times', 'Size')?.document ??
+    grouped.document;
   await saveMaterial(artist, materialId, { base: 1, modelId: 'tile', document });
   return { materialId, groupId: grouped.groupId };
 }
-const publication = async (name: string) => ({ ...(await packaged()), revision: 2, rack: 'project:ferry', version: '1.0.0', name, description: '', tags: [] });
-const newJob = (): Promise<string> => enqueue(SWATCH, { materialId: 'none' }, { title: 'Picture', userId: artist.id });
+const publication = async (name: string) => ({
+  ...(await packaged()),
+  revision: 2,
+  rack: 'project:ferry',
+  version: '1.0.0',
+  name,
+  description: '',
+  tags: [],
+});
+const newJob = (): Promise<string> =>
+  enqueue(SWATCH, { materialId: 'none' }, { title: 'Picture', userId: artist.id });
 
 beforeAll(async () => {
   studio = await startStudio();
@@ -83,8 +128,11 @@ beforeAll(async () => {
   known.tile = await readFile(path.join(root, 'assets/models/tile.glb'));
   const blobHash = await storeBlob(known.tile, 'model/gltf-binary');
   await insertModel({ id: 'tile', name: 'Tile', projectId: 'ferry', blobHash, ownerId: artist.id });
-  for (const id of ['demo-study', 'demo-buoy']) await insertModel({ id, name: id, projectId: null, blobHash, ownerId: null });
-  known.png = new Uint8Array(encodePng({ width: 2, height: 2, channels: 3, depth: 8, data: new Uint8Array(12) }));
+  for (const id of ['demo-study', 'demo-buoy'])
+    await insertModel({ id, name: id, projectId: null, blobHash, ownerId: null });
+  known.png = new Uint8Array(
+    encodePng({ width: 2, height: 2, channels: 3, depth: 8, data: new Uint8Array(12) }),
+  );
   known.picture = await storeBlob(known.png, 'image/png');
   await setSwatch(await newMaterial(), known.picture);
   await workOff((await startPublication(artist, await publication('Grain'))).id);
@@ -94,23 +142,43 @@ beforeAll(async () => {
 }, 180000);
 afterAll(() => studio.stop());
 
-interface Sample { readonly params?: Record<string, string>; readonly query?: Record<string, string>; readonly body?: unknown; readonly file?: Uint8Array }
+interface Sample {
+  readonly params?: Record<string, string>;
+  readonly query?: Record<string, string>;
+  readonly body?: unknown;
+  readonly file?: Uint8Array;
+}
 let made = 0;
 /** Something that may be asked of each route, about a thing of the project ferry. */
 const SAMPLES: Readonly<Record<string, () => Sample | Promise<Sample>>> = {
   'GET /api/session': () => ({}),
-  'POST /api/auth/sign-in/email': () => ({ body: { email: 'artist@studio.example', password: PASSWORD } }),
+  'POST /api/auth/sign-in/email': () => ({
+    body: { email: 'artist@studio.example', password: PASSWORD },
+  }),
   'POST /api/auth/sign-out': () => ({ body: {} }),
   'GET /api/materials': () => ({}),
-  'POST /api/materials': () => ({ body: { projectId: 'ferry', modelId: 'tile', document: painted } }),
+  'POST /api/materials': () => ({
+    body: { projectId: 'ferry', modelId: 'tile', document: painted },
+  }),
   'GET /api/materials/:id': async () => ({ params: { id: await newMaterial() } }),
-  'GET /api/materials/:id/revisions/:number': async () => ({ params: { id: await newMaterial(), number: '1' } }),
-  'PUT /api/materials/:id': async () => ({ params: { id: await newMaterial() }, body: { base: 1, modelId: 'tile', document: painted } }),
+  'GET /api/materials/:id/revisions/:number': async () => ({
+    params: { id: await newMaterial(), number: '1' },
+  }),
+  'PUT /api/materials/:id': async () => ({
+    params: { id: await newMaterial() },
+    body: { base: 1, modelId: 'tile', document: painted },
+  }),
   'GET /api/models': () => ({}),
   'POST /api/models': () => ({ query: { project: 'ferry', name: 'Tile' }, file: known.tile }),
   'GET /api/models/:id': () => ({ params: { id: 'tile' } }),
-  'PATCH /api/models/:id': () => ({ params: { id: 'tile' }, body: { before: {}, preparation: {} } }),
-  'GET /api/models/:id/maps': () => ({ params: { id: 'tile' }, query: { settings: JSON.stringify({ kind: 'curvature', radius: 1 }) } }),
+  'PATCH /api/models/:id': () => ({
+    params: { id: 'tile' },
+    body: { before: {}, preparation: {} },
+  }),
+  'GET /api/models/:id/maps': () => ({
+    params: { id: 'tile' },
+    query: { settings: JSON.stringify({ kind: 'curvature', radius: 1 }) },
+  }),
   'GET /api/images': () => ({}),
   'POST /api/images': () => ({ query: { name: 'grey.png' }, file: known.png }),
   'GET /api/images/:hash': () => ({ params: { hash: known.image } }),
@@ -118,7 +186,10 @@ const SAMPLES: Readonly<Record<string, () => Sample | Promise<Sample>>> = {
   'GET /api/library': () => ({ query: { query: 'grain' } }),
   'GET /api/library/:id': () => ({ params: { id: known.entry } }),
   'POST /api/library': async () => ({ body: await publication(`Grain ${String(made++)}`) }),
-  'POST /api/library/:id/withdraw': () => ({ params: { id: known.entry }, body: { version: '1.0.0', reason: 'Seams' } }),
+  'POST /api/library/:id/withdraw': () => ({
+    params: { id: known.entry },
+    body: { version: '1.0.0', reason: 'Seams' },
+  }),
   'GET /api/jobs': () => ({}),
   'GET /api/jobs/:id': async () => ({ params: { id: await newJob() } }),
   'POST /api/jobs/:id/cancel': async () => ({ params: { id: await newJob() }, body: {} }),
@@ -127,7 +198,10 @@ const SAMPLES: Readonly<Record<string, () => Sample | Promise<Sample>>> = {
 };
 
 /** What the contract says that somebody gets. */
-function declared({ who, method, status }: AnyRoute, { role, isMember, isForeign, id }: Persona): number {
+function declared(
+  { who, method, status }: AnyRoute,
+  { role, isMember, isForeign, id }: Persona,
+): number {
   if (isForeign && method !== 'GET') return 403;
   if (who.audience === 'everyone') return status;
   if (role === null) return 401;
@@ -140,14 +214,29 @@ function declared({ who, method, status }: AnyRoute, { role, isMember, isForeign
 }
 
 async function ask(route: AnyRoute, { id, isForeign }: Persona): Promise<Response> {
-  const sample = await SAMPLES[`${route.method} ${route.path}`]?.() ?? {};
+  const sample = (await SAMPLES[`${route.method} ${route.path}`]?.()) ?? {};
   // Signing out ends the session it is asked with.
-  const cookie = id && route.path.endsWith('/sign-out') && !isForeign ? await cookieFor(id) : cookies.get(id) ?? '';
-  const headers: Record<string, string> = { host: '127.0.0.1:3000', cookie, 'x-bright-loom-address': `10.1.0.${String(made++)}` };
+  const cookie =
+    id && route.path.endsWith('/sign-out') && !isForeign
+      ? await cookieFor(id)
+      : (cookies.get(id) ?? '');
+  const headers: Record<string, string> = {
+    host: '127.0.0.1:3000',
+    cookie,
+    'x-bright-loom-address': `10.1.0.${String(made++)}`,
+  };
   if (isForeign) headers['origin'] = 'https://elsewhere.example';
   if (route.body.kind === 'json') headers['Content-Type'] = 'application/json';
-  const body = sample.file ? new Uint8Array(sample.file) : sample.body === undefined ? undefined : JSON.stringify(sample.body);
-  const request = new Request(`${ORIGIN}${addressOf(route, sample.params, sample.query)}`, { method: route.method, headers, body: body ?? null });
+  const body = sample.file
+    ? new Uint8Array(sample.file)
+    : sample.body === undefined
+      ? undefined
+      : JSON.stringify(sample.body);
+  const request = new Request(`${ORIGIN}${addressOf(route, sample.params, sample.query)}`, {
+    method: route.method,
+    headers,
+    body: body ?? null,
+  });
   const handler = await handlerOf(route);
   if (!handler) throw new Error(`no handler for ${route.method} ${route.path}`);
   return handler(request, { params: Promise.resolve(sample.params ?? {}) });
@@ -155,7 +244,9 @@ async function ask(route: AnyRoute, { id, isForeign }: Persona): Promise<Respons
 
 describe('the contract', () => {
   it('states every route that is served, and every one it states is served', async () => {
-    const files = (await readdir(path.join(root, 'src/app/api'), { recursive: true })).filter((file) => file.endsWith('route.ts'));
+    const files = (await readdir(path.join(root, 'src/app/api'), { recursive: true })).filter(
+      (file) => file.endsWith('route.ts'),
+    );
     const served: string[] = [];
     for (const file of files) {
       const handlers = (await import(path.join(root, 'src/app/api', file))) as object;
@@ -168,16 +259,35 @@ describe('the contract', () => {
   });
 });
 
-describe.each(ROUTES.map((route) => [`${route.method} ${route.path}`, route] as const))('%s', (_name, route) => {
-  beforeAll(async () => {
-    const post = ROUTES.find(({ method, path: at }) => method === 'POST' && at === '/api/images') as AnyRoute;
-    known.image ||= ((await (await ask(post, PERSONAS[1] as Persona)).json()) as { image: string }).image;
-  });
-  it.each(PERSONAS.map((persona) => [persona.name, persona] as const))('for %s is as declared', async (_who, persona) => {
-    const answer = await ask(route, persona);
-    const said = answer.headers.get('content-type')?.includes('json') ? await answer.clone().text() : '';
-    expect({ status: answer.status, said: answer.status === declared(route, persona) ? '' : said }).toEqual({ status: declared(route, persona), said: '' });
-    if (answer.status >= 400) expect(JSON.parse(said)).toMatchObject({ code: expect.any(String) as string, message: expect.stringMatching(/./) as string });
-    await answer.body?.cancel();
-  });
-});
+describe.each(ROUTES.map((route) => [`${route.method} ${route.path}`, route] as const))(
+  '%s',
+  (_name, route) => {
+    beforeAll(async () => {
+      const post = ROUTES.find(
+        ({ method, path: at }) => method === 'POST' && at === '/api/images',
+      ) as AnyRoute;
+      known.image ||= (
+        (await (await ask(post, PERSONAS[1] as Persona)).json()) as { image: string }
+      ).image;
+    });
+    it.each(PERSONAS.map((persona) => [persona.name, persona] as const))(
+      'for %s is as declared',
+      async (_who, persona) => {
+        const answer = await ask(route, persona);
+        const said = answer.headers.get('content-type')?.includes('json')
+          ? await answer.clone().text()
+          : '';
+        expect({
+          status: answer.status,
+          said: answer.status === declared(route, persona) ? '' : said,
+        }).toEqual({ status: declared(route, persona), said: '' });
+        if (answer.status >= 400)
+          expect(JSON.parse(said)).toMatchObject({
+            code: expect.any(String) as string,
+            message: expect.stringMatching(/./) as string,
+          });
+        await answer.body?.cancel();
+      },
+    );
+  },
+);

@@ -27,13 +27,22 @@ export async function startStudio(): Promise<{ cluster: Cluster; stop: () => Pro
       await stopQueue().catch(() => undefined);
       await closeBodyThreads();
       await closeDatabase();
-      try { cluster.stop(); } catch { /* a test may have stopped it */ }
+      try {
+        cluster.stop();
+      } catch {
+        /* a test may have stopped it */
+      }
       removeCluster(folder);
     },
   };
 }
 
-export async function makePerson(id: string, role: Role, projects: readonly string[], passwordHash = 'none'): Promise<SignedIn> {
+export async function makePerson(
+  id: string,
+  role: Role,
+  projects: readonly string[],
+  passwordHash = 'none',
+): Promise<SignedIn> {
   for (const project of projects) await insertProject({ id: project, name: project });
   await insertPerson({ id, name: id, email: `${id}@studio.example`, role, passwordHash, projects });
   return { id, name: id, email: `${id}@studio.example`, role };

@@ -7,14 +7,35 @@ import { TEST_SCALE, documentOf, node } from '../support/networks';
 /** Advice of a document over points whose x runs from `from` to `to`, by code, with its message. */
 function adviceOn(document: NetworkDocument, from = 0, to = 1): Map<string, string> {
   const count = 101;
-  const compiled = compileNetwork(document, { surface: false, taps: 'all', watched: watchedIn(document) });
+  const compiled = compileNetwork(document, {
+    surface: false,
+    taps: 'all',
+    watched: watchedIn(document),
+  });
   const runner = new WasmRunner(compiled.program);
   runner.setUniforms(uniformsFor(compiled, document, TEST_SCALE));
   const outputs = compiled.program.outputs.map(() => new Float32Array(count));
-  runner.run((name) => (name === 'position.x' ? Float32Array.from({ length: count }, (_, k) => from + (to - from) * k / (count - 1)) : new Float32Array(count)), count, outputs);
-  return new Map(adviseDocument(document, compiled, outputs).filter(({ node: at }) => at.endsWith('n')).map(({ code, message }) => [code, message]));
+  runner.run(
+    (name) =>
+      name === 'position.x'
+        ? Float32Array.from({ length: count }, (_, k) => from + ((to - from) * k) / (count - 1))
+        : new Float32Array(count),
+    count,
+    outputs,
+  );
+  return new Map(
+    adviseDocument(document, compiled, outputs)
+      .filter(({ node: at }) => at.endsWith('n'))
+      .map(({ code, message }) => [code, message]),
+  );
 }
-const fed = (type: string, input: string, values: Record<string, InputValue> = {}, options: Record<string, string> = {}): NetworkDocument => documentOf([node('p', 'model.position'), node('n', type, values, options)], [`p:x > n:${input}`]);
+const fed = (
+  type: string,
+  input: string,
+  values: Record<string, InputValue> = {},
+  options: Record<string, string> = {},
+): NetworkDocument =>
+  documentOf([node('p', 'model.position'), node('n', type, values, options)], [`p:x > n:${input}`]);
 
 describe('advice from values', () => {
   it('gives the shares outside 0–1, and says what is constant', () => {
@@ -22,40 +43,76 @@ describe('advice from values', () => {
     // 101 points from −0.5 to 1.5: 25 below 0 and 25 above 1.
     expect(advice.get('value.below')).toBe('25 % of the surface lies below 0');
     expect(advice.get('value.above')).toBe('25 % of the surface lies above 1');
-    expect(adviceOn(documentOf([node('n', 'constants.number', { value: 0.5 })])).get('value.constant')).toBe('The same value over the whole surface');
+    expect(
+      adviceOn(documentOf([node('n', 'constants.number', { value: 0.5 })])).get('value.constant'),
+    ).toBe('The same value over the whole surface');
     expect(adviceOn(fed('math.math', 'a', { b: 0 }, { operation: 'add' })).size).toBe(0);
   });
   it('a clamp that changes nothing', () => {
-    expect(adviceOn(fed('ranges.clamp', 'value')).get('clamp.idle')).toContain('changes nothing: what arrives lies between 0.00 and 1.00');
+    expect(adviceOn(fed('ranges.clamp', 'value')).get('clamp.idle')).toContain(
+      'changes nothing: what arrives lies between 0.00 and 1.00',
+    );
     expect(adviceOn(fed('ranges.clamp', 'value'), 0, 1.2).has('clamp.idle')).toBe(false);
     expect(adviceOn(fed('ranges.clamp', 'value', { lowest: 0.1 })).has('clamp.idle')).toBe(false);
   });
   it('an amount that leaves 0–1, with a cure only where it goes on', () => {
-    expect(adviceOn(fed('math.mix', 'amount', {}, { limit: 'no' }), 0, 2).get('amount.leaves-range')).toMatch(/leaves 0–1 on 50 % of the surface \(0\.00 to 2\.00\)\. Limit it\?/);
-    expect(adviceOn(fed('math.mix', 'amount'), 0, 2).get('amount.leaves-range')).toContain('it is limited');
+    expect(
+      adviceOn(fed('math.mix', 'amount', {}, { limit: 'no' }), 0, 2).get('amount.leaves-range'),
+    ).toMatch(/leaves 0–1 on 50 % of the surface \(0\.00 to 2\.00\)\. Limit it\?/);
+    expect(adviceOn(fed('math.mix', 'amount'), 0, 2).get('amount.leaves-range')).toContain(
+      'it is limited',
+    );
     expect(adviceOn(fed('math.mix', 'amount')).has('amount.leaves-range')).toBe(false);
   });
   it('a layer that hides all, or is not to be seen', () => {
-    expect(adviceOn(documentOf([node('n', 'surface.layer', { where: 1 })])).get('layer.covered')).toContain('0 % of the lower surface remains visible');
-    expect(adviceOn(documentOf([node('n', 'surface.layer', { amount: 0 })])).has('layer.unseen')).toBe(true);
+    expect(
+      adviceOn(documentOf([node('n', 'surface.layer', { where: 1 })])).get('layer.covered'),
+    ).toContain('0 % of the lower surface remains visible');
+    expect(
+      adviceOn(documentOf([node('n', 'surface.layer', { amount: 0 })])).has('layer.unseen'),
+    ).toBe(true);
     const between = adviceOn(fed('surface.layer', 'where'));
     expect(between.has('layer.covered') || between.has('layer.unseen')).toBe(false);
   });
   it('stops of a ramp that no value reaches', () => {
-    const stop = (position: number): { id: string; position: number; colour: [number, number, number]; alpha: number; segment: 'linear' } => ({ id: `s${String(position)}`, position, colour: [position, position, position], alpha: 1, segment: 'linear' });
+    const stop = (
+      position: number,
+    ): {
+      id: string;
+      position: number;
+      colour: [number, number, number];
+      alpha: number;
+      segment: 'linear';
+    } => ({
+      id: `s${String(position)}`,
+      position,
+      colour: [position, position, position],
+      alpha: 1,
+      segment: 'linear',
+    });
     const stops = { stops: [stop(0.9), stop(0), stop(0.5), stop(0.7)] };
-    expect(adviceOn(fed('gradients.ramp', 'value', { stops }), 0, 0.4).get('ramp.unreached')).toContain('reaches stop 3, 4 of 4: the values run from 0.00 to 0.40');
-    expect(adviceOn(fed('gradients.ramp', 'value', { stops }), 0, 1).has('ramp.unreached')).toBe(false);
+    expect(
+      adviceOn(fed('gradients.ramp', 'value', { stops }), 0, 0.4).get('ramp.unreached'),
+    ).toContain('reaches stop 3, 4 of 4: the values run from 0.00 to 0.40');
+    expect(adviceOn(fed('gradients.ramp', 'value', { stops }), 0, 1).has('ramp.unreached')).toBe(
+      false,
+    );
   });
   it('a tint without strength, once a tint was chosen', () => {
     const tint: [number, number, number] = [1, 0, 0];
-    expect(adviceOn(documentOf([node('n', 'colour.correct', { tint })])).get('tint.idle')).toContain('its strength is 0');
+    expect(
+      adviceOn(documentOf([node('n', 'colour.correct', { tint })])).get('tint.idle'),
+    ).toContain('its strength is 0');
     expect(adviceOn(documentOf([node('n', 'colour.correct')])).has('tint.idle')).toBe(false);
-    expect(adviceOn(documentOf([node('n', 'colour.correct', { tint, strength: 0.3 })])).has('tint.idle')).toBe(false);
+    expect(
+      adviceOn(documentOf([node('n', 'colour.correct', { tint, strength: 0.3 })])).has('tint.idle'),
+    ).toBe(false);
     expect(adviceOn(fed('colour.correct', 'strength', { tint })).has('tint.idle')).toBe(false);
   });
   it('equal in-ends', () => {
-    expect(adviceOn(fed('ranges.remap', 'value', { inLow: 0.3, inHigh: 0.3 })).get('range.flat')).toContain('hard step');
+    expect(
+      adviceOn(fed('ranges.remap', 'value', { inLow: 0.3, inHigh: 0.3 })).get('range.flat'),
+    ).toContain('hard step');
     expect(adviceOn(fed('ranges.levels', 'value')).has('range.flat')).toBe(false);
   });
   it('offers no limit for a vector, which has every right to leave 0–1', () => {
@@ -63,17 +120,48 @@ describe('advice from values', () => {
       const document = documentOf([node('n', 'math.formula', { formula: { formula } })]);
       const [place] = placesOf(document);
       if (!place) throw new Error('no node');
-      return adviseNode(place, () => ({ minimum: -1, maximum: 2, below: 0.5, above: 0.5, notANumber: 0, constant: false, mean: 0.5, kind })).map((each) => each.cure?.title);
+      return adviseNode(place, () => ({
+        minimum: -1,
+        maximum: 2,
+        below: 0.5,
+        above: 0.5,
+        notANumber: 0,
+        constant: false,
+        mean: 0.5,
+        kind,
+      })).map((each) => each.cure?.title);
     };
     expect(cures('vec3(a)', 'vector')).toEqual([undefined, undefined]);
     expect(cures('a', 'scalar')).toEqual(['Limit to 0–1', 'Limit to 0–1']);
   });
   it('finds nodes inside groups, with the path and the pointer of their place', () => {
-    const inner = documentOf([node('c', 'ranges.clamp')], ['@in:g > c:value', 'c:value > @out:o']).network;
+    const inner = documentOf(
+      [node('c', 'ranges.clamp')],
+      ['@in:g > c:value', 'c:value > @out:o'],
+    ).network;
     const document: NetworkDocument = {
-      ...documentOf([node('p', 'model.position'), { ...node('w', 'group'), group: 'G' }], ['p:x > w:g']),
-      groups: { G: { id: 'G', name: 'G', description: '', inputs: [{ id: 'g', name: 'g', kind: 'scalar' }], outputs: [{ id: 'o', name: 'o', kind: 'scalar' }], dials: [], network: inner } },
+      ...documentOf(
+        [node('p', 'model.position'), { ...node('w', 'group'), group: 'G' }],
+        ['p:x > w:g'],
+      ),
+      groups: {
+        G: {
+          id: 'G',
+          name: 'G',
+          description: '',
+          inputs: [{ id: 'g', name: 'g', kind: 'scalar' }],
+          outputs: [{ id: 'o', name: 'o', kind: 'scalar' }],
+          dials: [],
+          network: inner,
+        },
+      },
     };
-    expect(placesOf(document).map((place) => [place.path.join('/'), place.node.id, place.pointer])).toEqual([['', 'p', '/network/nodes/0'], ['', 'w', '/network/nodes/1'], ['w', 'c', '/groups/G/network/nodes/0']]);
+    expect(
+      placesOf(document).map((place) => [place.path.join('/'), place.node.id, place.pointer]),
+    ).toEqual([
+      ['', 'p', '/network/nodes/0'],
+      ['', 'w', '/network/nodes/1'],
+      ['w', 'c', '/groups/G/network/nodes/0'],
+    ]);
   });
 });

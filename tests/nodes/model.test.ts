@@ -18,45 +18,103 @@ import { TEST_SCALE, documentOf, node } from '../support/networks';
 import { valueAt } from '../support/evaluate';
 import type { Lanes } from '../support/evaluate';
 
-const close = (actual: readonly number[], expected: readonly number[], tolerance = 1e-5): void => { actual.forEach((value, k) => { expect(Math.abs(value - (expected[k] ?? NaN))).toBeLessThanOrEqual(tolerance); }); };
-const looking = (normal: readonly number[], view: readonly number[]): Lanes => Object.fromEntries((['x', 'y', 'z'] as const).flatMap((axis, k) => [[`normal.${axis}`, [normal[k] ?? 0]], [`view.${axis}`, [view[k] ?? 0]]]));
+const close = (actual: readonly number[], expected: readonly number[], tolerance = 1e-5): void => {
+  actual.forEach((value, k) => {
+    expect(Math.abs(value - (expected[k] ?? NaN))).toBeLessThanOrEqual(tolerance);
+  });
+};
+const looking = (normal: readonly number[], view: readonly number[]): Lanes =>
+  Object.fromEntries(
+    (['x', 'y', 'z'] as const).flatMap((axis, k) => [
+      [`normal.${axis}`, [normal[k] ?? 0]],
+      [`view.${axis}`, [view[k] ?? 0]],
+    ]),
+  );
 
 describe('view angle', () => {
-  const at = (angle: number, values: Record<string, InputValue> = {}, options: Record<string, string> = {}): number[] => valueAt('model.view-angle', 'value', values, options, looking([0, 0, 1], [Math.sin(angle), 0, Math.cos(angle)]));
+  const at = (
+    angle: number,
+    values: Record<string, InputValue> = {},
+    options: Record<string, string> = {},
+  ): number[] =>
+    valueAt(
+      'model.view-angle',
+      'value',
+      values,
+      options,
+      looking([0, 0, 1], [Math.sin(angle), 0, Math.cos(angle)]),
+    );
   it('is the cosine, its sign does not matter, raised to the exponent', () => {
-    close([...at(0), ...at(1), ...at(Math.PI - 1), ...at(Math.PI / 2)], [1, Math.cos(1), Math.cos(1), 0]);
-    close([...at(1, { exponent: 3 }), ...at(1, {}, { range: 'rim' })], [Math.cos(1) ** 3, 1 - Math.cos(1)]);
+    close(
+      [...at(0), ...at(1), ...at(Math.PI - 1), ...at(Math.PI / 2)],
+      [1, Math.cos(1), Math.cos(1), 0],
+    );
+    close(
+      [...at(1, { exponent: 3 }), ...at(1, {}, { range: 'rim' })],
+      [Math.cos(1) ** 3, 1 - Math.cos(1)],
+    );
   });
   it('says that it follows the camera, and that a bake freezes it', () => {
-    const document = documentOf([node('v', 'model.view-angle'), { ...node('w', 'model.view-angle'), name: 'Rim' }, node('p', 'model.position')]);
-    expect(frozenNotes(document)).toEqual(['“View angle” follows the camera; it is frozen as seen straight on.', '“Rim” follows the camera; it is frozen as seen straight on.']);
+    const document = documentOf([
+      node('v', 'model.view-angle'),
+      { ...node('w', 'model.view-angle'), name: 'Rim' },
+      node('p', 'model.position'),
+    ]);
+    expect(frozenNotes(document)).toEqual([
+      '“View angle” follows the camera; it is frozen as seen straight on.',
+      '“Rim” follows the camera; it is frozen as seen straight on.',
+    ]);
     const [place] = placesOf(document);
-    expect(place && adviseNode(place, () => null)).toMatchObject([{ code: 'value.follows', tone: 'fact' }]);
+    expect(place && adviseNode(place, () => null)).toMatchObject([
+      { code: 'value.follows', tone: 'fact' },
+    ]);
   });
 });
 
 describe('normal', () => {
-  const read = (values: Record<string, InputValue> = {}, options: Record<string, string> = {}): number[] => valueAt('model.normal', 'normal', values, options, looking([0.6, 0.8, 0], [0, 0, 1]));
+  const read = (
+    values: Record<string, InputValue> = {},
+    options: Record<string, string> = {},
+  ): number[] =>
+    valueAt('model.normal', 'normal', values, options, looking([0.6, 0.8, 0], [0, 0, 1]));
   it('is turned about X, Y, Z, then offset, and unit', () => {
     expect(read()).toEqual([0.6, 0.8, 0].map(Math.fround));
     close(read({ turn: [0, 0, 90] }), [-0.8, 0.6, 0]);
     close(read({ turn: [90, 0, 0] }), [0.6, 0, 0.8]);
-    close(read({ offset: [0, 0, 1] }), [0.6, 0.8, 1].map((x) => x / Math.SQRT2));
+    close(
+      read({ offset: [0, 0, 1] }),
+      [0.6, 0.8, 1].map((x) => x / Math.SQRT2),
+    );
     close(read({ turn: [0, 0, 90] }, { range: 'absolute' }), [0.8, 0.6, 0]);
   });
-  it('reads detail where it is asked to', () => { close(read({ detail: [0, 0, 3] }, { smoothing: 'detail' }), [0, 0, 1]); });
+  it('reads detail where it is asked to', () => {
+    close(read({ detail: [0, 0, 3] }, { smoothing: 'detail' }), [0, 0, 1]);
+  });
 });
 
 describe('thickness', () => {
   it('asks for the rays inwards, each counting by its distance', () => {
     const document = documentOf([node('t', 'model.thickness', { reach: 0.4 })]);
     const compiled = compileNetwork(document, { surface: false, taps: 'all' });
-    expect(mapDemands(compiled, uniformsFor(compiled, document, TEST_SCALE))).toMatchObject([{ kind: 'occlusion', settings: { reach: Math.fround(0.4), cone: 90, falloff: 1 }, choices: { side: 'solid', measure: 'relative' } }]);
+    expect(mapDemands(compiled, uniformsFor(compiled, document, TEST_SCALE))).toMatchObject([
+      {
+        kind: 'occlusion',
+        settings: { reach: Math.fround(0.4), cone: 90, falloff: 1 },
+        choices: { side: 'solid', measure: 'relative' },
+      },
+    ]);
   });
 });
 
 describe('cell noise in octaves', () => {
-  const at = (octaves: number, diminish = 0.5): number => valueAt('patterns.cell-noise', 'nearest', { scale: 3, octaves, diminish, seed: 4 }, { per: 'unit' }, { 'position.x': [0.37], 'position.y': [-0.2], 'position.z': [0.81] })[0] as number;
+  const at = (octaves: number, diminish = 0.5): number =>
+    valueAt(
+      'patterns.cell-noise',
+      'nearest',
+      { scale: 3, octaves, diminish, seed: 4 },
+      { per: 'unit' },
+      { 'position.x': [0.37], 'position.y': [-0.2], 'position.z': [0.81] },
+    )[0] as number;
   it('is a weighed mean that passes smoothly from one number to the next', () => {
     const [one, two] = [at(1), at(2)];
     close([at(1.5)], [(one + (two * 1.5 - one) * 0.5) / 1.25]);
@@ -69,30 +127,54 @@ describe('cell noise in octaves', () => {
 describe('ready chains', () => {
   const measured = new Map<string, MeshMap>();
   let analysis: MeshAnalysis;
-  beforeAll(async () => { analysis = new MeshAnalysis((await readModel(new Uint8Array(readFileSync('assets/models/bell.glb')), 'bell')).mesh); });
+  beforeAll(async () => {
+    analysis = new MeshAnalysis(
+      (await readModel(new Uint8Array(readFileSync('assets/models/bell.glb')), 'bell')).mesh,
+    );
+  });
   const maps = (settings: MapSettings): MeshMap => {
     const map = measured.get(mapKey(settings)) ?? analysis.quickMap(settings, 96);
     measured.set(mapKey(settings), map);
     return map;
   };
-  it.each(READY_GROUPS.map((each) => [each.name, each] as const))('%s is a group without findings, its dials at home the look as designed, its mask neither empty nor full', (name, { definition }) => {
-    const added = addReadyGroup(emptyDocument('x'), null, name, [0, 0]);
-    expect(checkReferences(added.document)).toEqual([]);
-    expect(definition.dials.length).toBeGreaterThanOrEqual(4);
-    const again = addReadyGroup(added.document, null, name, [0, 0]);
-    expect(Object.keys(again.document.groups)).toHaveLength(1);
-    const key = `${added.id}:mask`;
-    const evaluate = (document: typeof added.document): Float32Array => new EvaluationSession({ surface: false, taps: [key] }).evaluate(document, analysis.mesh, uniformPoints(analysis.mesh, 1024), maps)[0] ?? new Float32Array();
-    const designed = evaluate(added.document);
-    const { mean, minimum, maximum } = describeValues([designed]);
-    expect(minimum).toBeGreaterThanOrEqual(0);
-    expect(maximum).toBeLessThanOrEqual(1);
-    expect(mean).toBeGreaterThan(0.02);
-    expect(mean).toBeLessThan(0.9);
-    const unchanged = definition.dials.reduce((document, dial) => (typeof dial.home === 'number' ? setValue(document, null, added.id, dial.id, dial.home) : document), added.document);
-    expect(evaluate(unchanged)).toEqual(designed);
-    const [first] = definition.dials;
-    if (typeof first?.home !== 'number') throw new Error('no dial');
-    expect(describeValues([evaluate(setValue(added.document, null, added.id, first.id, first.home * 0.4))]).mean).not.toBeCloseTo(mean, 2);
-  });
+  it.each(READY_GROUPS.map((each) => [each.name, each] as const))(
+    '%s is a group without findings, its dials at home the look as designed, its mask ' +
+      'neither empty nor full',
+    (name, { definition }) => {
+      const added = addReadyGroup(emptyDocument('x'), null, name, [0, 0]);
+      expect(checkReferences(added.document)).toEqual([]);
+      expect(definition.dials.length).toBeGreaterThanOrEqual(4);
+      const again = addReadyGroup(added.document, null, name, [0, 0]);
+      expect(Object.keys(again.document.groups)).toHaveLength(1);
+      const key = `${added.id}:mask`;
+      const evaluate = (document: typeof added.document): Float32Array =>
+        new EvaluationSession({ surface: false, taps: [key] }).evaluate(
+          document,
+          analysis.mesh,
+          uniformPoints(analysis.mesh, 1024),
+          maps,
+        )[0] ?? new Float32Array();
+      const designed = evaluate(added.document);
+      const { mean, minimum, maximum } = describeValues([designed]);
+      expect(minimum).toBeGreaterThanOrEqual(0);
+      expect(maximum).toBeLessThanOrEqual(1);
+      expect(mean).toBeGreaterThan(0.02);
+      expect(mean).toBeLessThan(0.9);
+      const unchanged = definition.dials.reduce(
+        (document, dial) =>
+          typeof dial.home === 'number'
+            ? setValue(document, null, added.id, dial.id, dial.home)
+            : document,
+        added.document,
+      );
+      expect(evaluate(unchanged)).toEqual(designed);
+      const [first] = definition.dials;
+      if (typeof first?.home !== 'number') throw new Error('no dial');
+      expect(
+        describeValues([
+          evaluate(setValue(added.document, null, added.id, first.id, first.home * 0.4)),
+        ]).mean,
+      ).not.toBeCloseTo(mean, 2);
+    },
+  );
 });

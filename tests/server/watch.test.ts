@@ -9,7 +9,8 @@ it('a database that refuses is asked again once a second, not more and more ofte
     socket.destroy();
   });
   await new Promise<void>((resolve) => refusing.listen(0, '127.0.0.1', resolve));
-  process.env['DATABASE_URL'] = `postgresql://nobody:x@127.0.0.1:${String((refusing.address() as AddressInfo).port)}/postgres`;
+  process.env['DATABASE_URL'] =
+    `postgresql://nobody:x@127.0.0.1:${String((refusing.address() as AddressInfo).port)}/postgres`;
   const leave = onJobChange(() => undefined);
   await new Promise((resolve) => setTimeout(resolve, 5500));
   leave();

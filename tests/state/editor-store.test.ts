@@ -3,24 +3,56 @@ import { groupSelection } from '@/core/edit/group';
 import { tidyNodes } from '@/core/edit/tidy';
 import type { NetworkDocument } from '@/core/graph/document';
 import { readClip } from '@/state/clipboard';
-import { boardAt, commit, currentBoard, editorStore, endGesture, enterGroup, keyOf, leaveTo, openDocument, redo, select, togglePin, undo } from '@/state/editor-store';
+import {
+  boardAt,
+  commit,
+  currentBoard,
+  editorStore,
+  endGesture,
+  enterGroup,
+  keyOf,
+  leaveTo,
+  openDocument,
+  redo,
+  select,
+  togglePin,
+  undo,
+} from '@/state/editor-store';
 import { documentOf, node, randomDocument } from '../support/networks';
 
-const start = documentOf([node('n', 'patterns.noise', { scale: 5 }), node('s', 'ranges.smoothstep')], ['n:value > s:value']);
-const scale = (document: NetworkDocument = editorStore.getState().document): unknown => document.network.nodes.find((each) => each.id === 'n')?.values['scale'];
-const put = (value: number, gesture: string | null = null): void => { commit('Set scale', (document, board) => setValue(document, board, 'n', 'scale', value), gesture); };
-beforeEach(() => { openDocument({ document: start, materialId: 'm', modelId: 'x', revision: 1 }); });
+const start = documentOf(
+  [node('n', 'patterns.noise', { scale: 5 }), node('s', 'ranges.smoothstep')],
+  ['n:value > s:value'],
+);
+const scale = (document: NetworkDocument = editorStore.getState().document): unknown =>
+  document.network.nodes.find((each) => each.id === 'n')?.values['scale'];
+const put = (value: number, gesture: string | null = null): void => {
+  commit('Set scale', (document, board) => setValue(document, board, 'n', 'scale', value), gesture);
+};
+beforeEach(() => {
+  openDocument({ document: start, materialId: 'm', modelId: 'x', revision: 1 });
+});
 
 describe('history', () => {
-  it('goes back and forth by named steps, and forgets what was undone once something new is done', () => {
-    put(6);
-    put(7);
-    expect([undo(), scale(), undo(), scale(), undo()]).toEqual(['Set scale', 6, 'Set scale', 5, null]);
-    expect([redo(), scale()]).toEqual(['Set scale', 6]);
-    put(9);
-    expect(redo()).toBeNull();
-    expect([undo(), scale()]).toEqual(['Set scale', 6]);
-  });
+  it(
+    'goes back and forth by named steps, and forgets what was undone once something new is ' +
+      'done',
+    () => {
+      put(6);
+      put(7);
+      expect([undo(), scale(), undo(), scale(), undo()]).toEqual([
+        'Set scale',
+        6,
+        'Set scale',
+        5,
+        null,
+      ]);
+      expect([redo(), scale()]).toEqual(['Set scale', 6]);
+      put(9);
+      expect(redo()).toBeNull();
+      expect([undo(), scale()]).toEqual(['Set scale', 6]);
+    },
+  );
   it('makes one step of a gesture, however many changes it has, and a new one of the next', () => {
     for (const value of [6, 7, 8]) put(value, 'drag');
     endGesture();
@@ -29,7 +61,11 @@ describe('history', () => {
   });
   it('keeps no step where nothing changed', () => {
     commit('Nothing', (document) => document);
-    expect([editorStore.getState().past.length, editorStore.getState().saveState, undo()]).toEqual([0, 'saved', null]);
+    expect([editorStore.getState().past.length, editorStore.getState().saveState, undo()]).toEqual([
+      0,
+      'saved',
+      null,
+    ]);
   });
   it('keeps the last 300 steps', () => {
     for (let k = 0; k < 320; k++) put(k + 10);
@@ -48,7 +84,11 @@ describe('history', () => {
 describe('boards', () => {
   const grouped = (): string => {
     let id = '';
-    commit('Packaged', (document, board) => { const made = groupSelection(document, { board, ids: ['n'], name: 'Grain', path: [] }); id = made.nodeId; return made.document; });
+    commit('Packaged', (document, board) => {
+      const made = groupSelection(document, { board, ids: ['n'], name: 'Grain', path: [] });
+      id = made.nodeId;
+      return made.document;
+    });
     return id;
   };
   it('opens a group, and comes out again when undo takes the group away', () => {
@@ -81,7 +121,10 @@ describe('boards', () => {
     togglePin(b);
     expect(editorStore.getState().pin).toBeNull();
     select(['n'], 'w1');
-    expect([editorStore.getState().selection, editorStore.getState().chosenStrand]).toEqual([['n'], 'w1']);
+    expect([editorStore.getState().selection, editorStore.getState().chosenStrand]).toEqual([
+      ['n'],
+      'w1',
+    ]);
   });
 });
 
@@ -89,7 +132,15 @@ describe('the clipboard', () => {
   it('reads what was copied, and nothing else', () => {
     const clip = copyNodes(start, null, ['n', 's']);
     expect(readClip(JSON.stringify(clip))).toEqual(clip);
-    for (const text of ['', 'some prose', '{}', 'null', JSON.stringify({ ...clip, format: 'other' }), JSON.stringify({ ...clip, nodes: [{ ...clip.nodes[0], type: 'no.such' }] })]) expect(readClip(text)).toBeNull();
+    for (const text of [
+      '',
+      'some prose',
+      '{}',
+      'null',
+      JSON.stringify({ ...clip, format: 'other' }),
+      JSON.stringify({ ...clip, nodes: [{ ...clip.nodes[0], type: 'no.such' }] }),
+    ])
+      expect(readClip(text)).toBeNull();
   });
 });
 
@@ -98,13 +149,19 @@ describe('tidying', () => {
     for (let seed = 1; seed <= 12; seed++) {
       const { network } = randomDocument(seed, 14);
       const places = new Map(tidyNodes(network).map((each) => [each.id, each.at]));
-      for (const { from, to } of network.strands) if (places.has(to.node)) expect(places.get(from.node)?.[0] ?? NaN).toBeLessThan(places.get(to.node)?.[0] ?? NaN);
+      for (const { from, to } of network.strands)
+        if (places.has(to.node))
+          expect(places.get(from.node)?.[0] ?? NaN).toBeLessThan(places.get(to.node)?.[0] ?? NaN);
       expect(new Set([...places.values()].map((at) => at.join())).size).toBe(network.nodes.length);
     }
   });
   it('keeps new ids apart', () => {
     let document = start;
-    const ids = Array.from({ length: 30 }, () => { const added = addNode(document, null, 'patterns.noise', [0, 0]); document = added.document; return added.id; });
+    const ids = Array.from({ length: 30 }, () => {
+      const added = addNode(document, null, 'patterns.noise', [0, 0]);
+      document = added.document;
+      return added.id;
+    });
     expect(new Set([...ids, 'n', 's']).size).toBe(32);
   });
 });

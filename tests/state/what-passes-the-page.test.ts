@@ -5,8 +5,19 @@ import { WorkerProblem, attempt, isLost, lostWorker, settled } from '@/workers/a
 import type { TapResult } from '@/workers/loom.worker';
 
 const tap = (key: string, shade: number, maximum = 1): TapResult => ({
-  key, kind: 'scalar', histogram: Uint32Array.of(1, 2), picture: { width: 1, height: 1, pixels: Uint8ClampedArray.of(shade, shade, shade, 255) },
-  statistics: { minimum: 0, maximum, mean: 0.5, below: 0, above: 0, notANumber: 0, constant: false },
+  key,
+  kind: 'scalar',
+  histogram: Uint32Array.of(1, 2),
+  picture: { width: 1, height: 1, pixels: Uint8ClampedArray.of(shade, shade, shade, 255) },
+  statistics: {
+    minimum: 0,
+    maximum,
+    mean: 0.5,
+    below: 0,
+    above: 0,
+    notANumber: 0,
+    constant: false,
+  },
 });
 
 describe('results of all nodes', () => {
@@ -20,35 +31,72 @@ describe('results of all nodes', () => {
   });
   it('are new when only a number is, when one came or one went', () => {
     const before = keptTaps(new Map(), [tap('a:x', 10), tap('b:x', 20)]);
-    expect(keptTaps(before, [tap('a:x', 10, 2), tap('b:x', 20)]).get('a:x')?.statistics?.maximum).toBe(2);
+    expect(
+      keptTaps(before, [tap('a:x', 10, 2), tap('b:x', 20)]).get('a:x')?.statistics?.maximum,
+    ).toBe(2);
     expect([...keptTaps(before, [tap('a:x', 10)]).keys()]).toEqual(['a:x']);
-    expect([...keptTaps(before, [tap('a:x', 10), tap('b:x', 20), tap('c:x', 1)]).keys()]).toEqual(['a:x', 'b:x', 'c:x']);
+    expect([...keptTaps(before, [tap('a:x', 10), tap('b:x', 20), tap('c:x', 1)]).keys()]).toEqual([
+      'a:x',
+      'b:x',
+      'c:x',
+    ]);
   });
 });
 
 describe('values shared out over workers', () => {
-  const part = (...lanes: number[][]): { kind: 'colour'; lanes: Float32Array<ArrayBuffer>[] } => ({ kind: 'colour', lanes: lanes.map((lane) => Float32Array.from(lane)) });
+  const part = (...lanes: number[][]): { kind: 'colour'; lanes: Float32Array<ArrayBuffer>[] } => ({
+    kind: 'colour',
+    lanes: lanes.map((lane) => Float32Array.from(lane)),
+  });
   it('are put together in the order of their points; a lane that none gave stays empty', () => {
-    const given = { kind: 'colour' as const, count: 5, share: 4, parts: [part([1, 2, 3, 4], [], [9, 9, 9, 9]), part([5], [], [])] };
-    expect(joinFill(given).lanes.map((lane) => [...lane])).toEqual([[1, 2, 3, 4, 5], [], [9, 9, 9, 9, 0]]);
+    const given = {
+      kind: 'colour' as const,
+      count: 5,
+      share: 4,
+      parts: [part([1, 2, 3, 4], [], [9, 9, 9, 9]), part([5], [], [])],
+    };
+    expect(joinFill(given).lanes.map((lane) => [...lane])).toEqual([
+      [1, 2, 3, 4, 5],
+      [],
+      [9, 9, 9, 9, 0],
+    ]);
     expect(buffersOfFill(given)).toHaveLength(6);
   });
   it('need no putting together where one worker gave all', () => {
     const alone = part([1, 2]);
-    expect(joinFill({ kind: 'colour', count: 2, share: 4, parts: [alone] }).lanes).toBe(alone.lanes);
+    expect(joinFill({ kind: 'colour', count: 2, share: 4, parts: [alone] }).lanes).toBe(
+      alone.lanes,
+    );
   });
 });
 
 describe('what goes wrong in a worker', () => {
   it('crosses threads as data and is thrown again with what a person can do', async () => {
-    const answer = await attempt(() => { throw new AppError('model.broken', 'It is broken.', 'Export it again.'); });
+    const answer = await attempt(() => {
+      throw new AppError('model.broken', 'It is broken.', 'Export it again.');
+    });
     expect(answer).toMatchObject({ failed: true, code: 'model.broken' });
-    await expect(settled(Promise.resolve(answer))).rejects.toMatchObject({ message: 'It is broken.', action: 'Export it again.' });
+    await expect(settled(Promise.resolve(answer))).rejects.toMatchObject({
+      message: 'It is broken.',
+      action: 'Export it again.',
+    });
     expect(await settled(attempt(() => 7))).toBe(7);
   });
   it('keeps its kind when it passes a second worker', async () => {
-    const once = settled(attempt(() => { throw new WorkerProblem({ code: 'compile.failed', message: 'No.', kept: '', action: 'Undo.' }); }));
-    await expect(settled(attempt(() => once))).rejects.toMatchObject({ code: 'compile.failed', action: 'Undo.' });
+    const once = settled(
+      attempt(() => {
+        throw new WorkerProblem({
+          code: 'compile.failed',
+          message: 'No.',
+          kept: '',
+          action: 'Undo.',
+        });
+      }),
+    );
+    await expect(settled(attempt(() => once))).rejects.toMatchObject({
+      code: 'compile.failed',
+      action: 'Undo.',
+    });
     expect(isLost(lostWorker())).toBe(true);
     expect(isLost(new Error('x'))).toBe(false);
   });

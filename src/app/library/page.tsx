@@ -7,8 +7,13 @@ export default async function LibraryPage() {
   const user = await signedIn();
   return (
     <div className="flex h-full flex-col">
-      <TopBar here="library"><AccountMenu name={user.name} role={user.role} /></TopBar>
-      <main className="flex-1 overflow-auto p-5"><h1 className="mb-3 text-[18px] font-semibold">Library</h1><LibraryBrowser /></main>
+      <TopBar here="library">
+        <AccountMenu name={user.name} role={user.role} />
+      </TopBar>
+      <main className="flex-1 overflow-auto p-5">
+        <h1 className="mb-3 text-[18px] font-semibold">Library</h1>
+        <LibraryBrowser />
+      </main>
     </div>
   );
 }

@@ -1,12 +1,37 @@
 /** Every code a diagnostic may carry. Codes are never reused. */
 export const DIAGNOSTIC_CODES = [
-  'document.not-json', 'document.shape', 'document.version', 'document.too-large',
-  'node.unknown-type', 'node.unknown-version', 'node.duplicate-id', 'node.unknown-input',
-  'value.wrong-type', 'value.not-finite', 'value.out-of-range', 'option.unknown',
-  'ramp.too-few-stops', 'ramp.too-many-stops', 'ramp.unordered',
-  'strand.missing-node', 'strand.missing-port', 'strand.kind', 'strand.twice', 'strand.duplicate-id', 'strand.quantity',
-  'network.cycle', 'group.missing', 'group.contains-itself', 'group.too-deep', 'network.too-large',
-  'formula.wrong', 'drive.missing-target', 'drive.law', 'drive.kind', 'output.missing', 'compile.failed',
+  'document.not-json',
+  'document.shape',
+  'document.version',
+  'document.too-large',
+  'node.unknown-type',
+  'node.unknown-version',
+  'node.duplicate-id',
+  'node.unknown-input',
+  'value.wrong-type',
+  'value.not-finite',
+  'value.out-of-range',
+  'option.unknown',
+  'ramp.too-few-stops',
+  'ramp.too-many-stops',
+  'ramp.unordered',
+  'strand.missing-node',
+  'strand.missing-port',
+  'strand.kind',
+  'strand.twice',
+  'strand.duplicate-id',
+  'strand.quantity',
+  'network.cycle',
+  'group.missing',
+  'group.contains-itself',
+  'group.too-deep',
+  'network.too-large',
+  'formula.wrong',
+  'drive.missing-target',
+  'drive.law',
+  'drive.kind',
+  'output.missing',
+  'compile.failed',
 ] as const;
 
 export type DiagnosticCode = (typeof DIAGNOSTIC_CODES)[number];
@@ -37,7 +62,10 @@ export interface AppErrorOptions {
   readonly details?: unknown;
 }
 
-/** The outside world failed, or a request cannot be served; carries what was kept and what a person can do. */
+/**
+ * The outside world failed, or a request cannot be served; carries what was kept and what a person
+ * can do.
+ */
 export class AppError extends Error {
   readonly status: number;
   readonly kept: string;

@@ -1,4 +1,7 @@
-/** A small seeded generator (values in [0, 1)), equal on every machine. Source: Mulberry32 by Tommy Ettinger, public domain. */
+/**
+ * A small seeded generator (values in [0, 1)), equal on every machine. Source: Mulberry32 by Tommy
+ * Ettinger, public domain.
+ */
 export function seededRandom(seed: number): () => number {
   let state = seed >>> 0;
   return () => {

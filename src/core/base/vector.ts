@@ -16,7 +16,10 @@ export function normalise(a: Vec3): Vec3 {
   const l = length(a);
   return l > 0 ? scale(a, 1 / l) : [0, 1, 0];
 }
-/** An orthonormal frame around a unit normal. Source: Duff et al., Building an Orthonormal Basis, Revisited, JCGT 2017. */
+/**
+ * An orthonormal frame around a unit normal. Source: Duff et al., Building an Orthonormal Basis,
+ * Revisited, JCGT 2017.
+ */
 export function tangentFrame(n: Vec3): readonly [Vec3, Vec3] {
   const sign = n[2] >= 0 ? 1 : -1;
   const a = -1 / (sign + n[2]);

@@ -4,7 +4,13 @@ import type { InputPort, NodeDefinition, PortKind } from '../nodes/define';
 import { STOP_ASPECTS } from '../nodes/ramp-table';
 import type { StopAspect } from '../nodes/ramp-table';
 import { isRamp } from '../graph/document';
-import type { Dial, GroupDefinition, NetworkDocument, NodeInstance, ValueKind } from '../graph/document';
+import type {
+  Dial,
+  GroupDefinition,
+  NetworkDocument,
+  NodeInstance,
+  ValueKind,
+} from '../graph/document';
 
 const BY_ID = new Map(NODES.map((definition) => [definition.id, definition]));
 
@@ -20,36 +26,87 @@ export interface InputView {
   readonly port: InputPort | null;
   readonly dial: Dial | null;
 }
-export interface OutputView { readonly id: string; readonly title: string; readonly kind: PortKind }
-export interface PortsView { readonly inputs: readonly InputView[]; readonly outputs: readonly OutputView[] }
-
-/** The group a node stands for, if it is one and the definition is there. */
-export function groupOf(document: NetworkDocument, node: NodeInstance): GroupDefinition | undefined {
-  return node.type === 'group' && node.group !== undefined ? document.groups[node.group] : undefined;
+export interface OutputView {
+  readonly id: string;
+  readonly title: string;
+  readonly kind: PortKind;
+}
+export interface PortsView {
+  readonly inputs: readonly InputView[];
+  readonly outputs: readonly OutputView[];
 }
 
-/** An open stop of a ramp by the id of the input it makes, `stops.s2.colour`; null for any other id. */
-export function stopOf(node: NodeInstance, id: string): { readonly input: string; readonly id: string; readonly aspect: StopAspect } | null {
+/** The group a node stands for, if it is one and the definition is there. */
+export function groupOf(
+  document: NetworkDocument,
+  node: NodeInstance,
+): GroupDefinition | undefined {
+  return node.type === 'group' && node.group !== undefined
+    ? document.groups[node.group]
+    : undefined;
+}
+
+/**
+ * An open stop of a ramp by the id of the input it makes, `stops.s2.colour`; null for any other id.
+ */
+export function stopOf(
+  node: NodeInstance,
+  id: string,
+): { readonly input: string; readonly id: string; readonly aspect: StopAspect } | null {
   const match = /^([^.]+)\.(.+)\.(position|colour|alpha)$/.exec(id);
   const [, input, stop, aspect] = match ?? [];
   const ramp = input === undefined ? undefined : node.values[input];
-  if (input === undefined || stop === undefined || !isRamp(ramp) || !ramp.stops.some((each) => each.id === stop && each.open?.includes(aspect as StopAspect))) return null;
+  if (
+    input === undefined ||
+    stop === undefined ||
+    !isRamp(ramp) ||
+    !ramp.stops.some((each) => each.id === stop && each.open?.includes(aspect as StopAspect))
+  )
+    return null;
   return { input, id: stop, aspect: aspect as StopAspect };
 }
 
 /** The inputs that open stops make, in the order of the stops. */
 function stopPorts(node: NodeInstance): [string, InputPort][] {
-  return Object.entries(node.values).flatMap(([input, value]) => (!isRamp(value) ? [] : [...value.stops].sort((a, b) => a.position - b.position).flatMap((stop, k) =>
-    STOP_ASPECTS.filter((aspect) => stop.open?.includes(aspect)).map((aspect): [string, InputPort] => {
-      const text = { title: `Stop ${String(k + 1)} ${aspect}`, help: `The ${aspect} of this stop; a strand or a dial takes its place.` };
-      return [`${input}.${stop.id}.${aspect}`, aspect === 'colour' ? makeInput.colour({ ...text, default: stop.colour }) : makeInput.scalar({ ...text, default: stop[aspect], ...(aspect === 'alpha' ? { hard: [0, 1] as const } : {}) })];
-    }))));
+  return Object.entries(node.values).flatMap(([input, value]) =>
+    !isRamp(value)
+      ? []
+      : [...value.stops]
+          .sort((a, b) => a.position - b.position)
+          .flatMap((stop, k) =>
+            STOP_ASPECTS.filter((aspect) => stop.open?.includes(aspect)).map(
+              (aspect): [string, InputPort] => {
+                const text = {
+                  title: `Stop ${String(k + 1)} ${aspect}`,
+                  help: `The ${aspect} of this stop; a strand or a dial takes its place.`,
+                };
+                return [
+                  `${input}.${stop.id}.${aspect}`,
+                  aspect === 'colour'
+                    ? makeInput.colour({ ...text, default: stop.colour })
+                    : makeInput.scalar({
+                        ...text,
+                        default: stop[aspect],
+                        ...(aspect === 'alpha' ? { hard: [0, 1] as const } : {}),
+                      }),
+                ];
+              },
+            ),
+          ),
+  );
 }
 
 /** All inputs of a node of the catalogue, those of open stops included. */
-export const inputPorts = (node: NodeInstance, definition: NodeDefinition): readonly (readonly [string, InputPort])[] => [...Object.entries(definition.inputs), ...stopPorts(node)];
+export const inputPorts = (
+  node: NodeInstance,
+  definition: NodeDefinition,
+): readonly (readonly [string, InputPort])[] => [
+  ...Object.entries(definition.inputs),
+  ...stopPorts(node),
+];
 /** One of them by its id. */
-export const inputPort = (node: NodeInstance, id: string): InputPort | undefined => findDefinition(node.type)?.inputs[id] ?? stopPorts(node).find(([each]) => each === id)?.[1];
+export const inputPort = (node: NodeInstance, id: string): InputPort | undefined =>
+  findDefinition(node.type)?.inputs[id] ?? stopPorts(node).find(([each]) => each === id)?.[1];
 
 /** The ports of a node; null when its type or group is unknown. */
 export function describePorts(document: NetworkDocument, node: NodeInstance): PortsView | null {
@@ -58,22 +115,47 @@ export function describePorts(document: NetworkDocument, node: NodeInstance): Po
   const definition = findDefinition(node.type);
   if (!definition) return null;
   return {
-    inputs: inputPorts(node, definition).map(([id, port]) => ({ id, title: port.title, kind: port.kind, port, dial: null })),
-    outputs: Object.entries(definition.outputs).map(([id, port]) => ({ id, title: port.title, kind: port.kind })),
+    inputs: inputPorts(node, definition).map(([id, port]) => ({
+      id,
+      title: port.title,
+      kind: port.kind,
+      port,
+      dial: null,
+    })),
+    outputs: Object.entries(definition.outputs).map(([id, port]) => ({
+      id,
+      title: port.title,
+      kind: port.kind,
+    })),
   };
 }
 
 function groupPorts(group: GroupDefinition): PortsView {
   return {
     inputs: [
-      ...group.inputs.map((port) => ({ id: port.id, title: port.name, kind: port.kind, port: null, dial: null })),
-      ...group.dials.map((dial) => ({ id: dial.id, title: dial.name, kind: dial.kind, port: null, dial })),
+      ...group.inputs.map((port) => ({
+        id: port.id,
+        title: port.name,
+        kind: port.kind,
+        port: null,
+        dial: null,
+      })),
+      ...group.dials.map((dial) => ({
+        id: dial.id,
+        title: dial.name,
+        kind: dial.kind,
+        port: null,
+        dial,
+      })),
     ],
     outputs: group.outputs.map((port) => ({ id: port.id, title: port.name, kind: port.kind })),
   };
 }
 
-/** Whether what leaves an output may enter an input. Surfaces never convert; some inputs are typed only. */
+/**
+ * Whether what leaves an output may enter an input. Surfaces never convert; some inputs are typed
+ * only.
+ */
 export function mayConnect(from: PortKind | ValueKind, to: PortKind | ValueKind): boolean {
   if (TYPED_ONLY.has(to)) return false;
   return (from === 'surface') === (to === 'surface');
@@ -89,29 +171,68 @@ export function idleInputs(node: NodeInstance): readonly string[] {
 }
 
 /** The node's options, with defaults for those it does not state. */
-export function chosenOptions(definition: NodeDefinition, node: NodeInstance): Record<string, string> {
-  return Object.fromEntries(Object.entries(definition.options).map(([id, entry]) => [id, node.options[id] ?? entry.default]));
+export function chosenOptions(
+  definition: NodeDefinition,
+  node: NodeInstance,
+): Record<string, string> {
+  return Object.fromEntries(
+    Object.entries(definition.options).map(([id, entry]) => [
+      id,
+      node.options[id] ?? entry.default,
+    ]),
+  );
 }
 
 /** Something a search offers: a node, or a node with one of its choices made. */
-export interface SearchHit { readonly key: string; readonly title: string; readonly help: string; readonly definition: NodeDefinition; readonly options: Readonly<Record<string, string>> }
+export interface SearchHit {
+  readonly key: string;
+  readonly title: string;
+  readonly help: string;
+  readonly definition: NodeDefinition;
+  readonly options: Readonly<Record<string, string>>;
+}
 
-const HITS: readonly { readonly hit: SearchHit; readonly words: readonly string[] }[] = NODES.flatMap((definition) => {
-  const plain = { hit: { key: definition.id, title: definition.title, help: definition.help, definition, options: {} }, words: definition.synonyms.map((word) => word.toLowerCase()) };
-  const { presets } = definition;
-  const choices = presets ? definition.options[presets.option]?.choices ?? [] : [];
-  return [plain, ...choices.map((choice) => ({
-    hit: { key: `${definition.id} ${choice.value}`, title: choice.title, help: choice.help, definition, options: { [presets?.option ?? '']: choice.value } },
-    words: presets?.synonyms[choice.value] ?? [],
-  }))];
-});
+const HITS: readonly { readonly hit: SearchHit; readonly words: readonly string[] }[] =
+  NODES.flatMap((definition) => {
+    const plain = {
+      hit: {
+        key: definition.id,
+        title: definition.title,
+        help: definition.help,
+        definition,
+        options: {},
+      },
+      words: definition.synonyms.map((word) => word.toLowerCase()),
+    };
+    const { presets } = definition;
+    const choices = presets ? (definition.options[presets.option]?.choices ?? []) : [];
+    return [
+      plain,
+      ...choices.map((choice) => ({
+        hit: {
+          key: `${definition.id} ${choice.value}`,
+          title: choice.title,
+          help: choice.help,
+          definition,
+          options: { [presets?.option ?? '']: choice.value },
+        },
+        words: presets?.synonyms[choice.value] ?? [],
+      })),
+    ];
+  });
 
-/** Finds nodes by part of their title, of a synonym, or by family; best first. Without a query: every node. */
+/**
+ * Finds nodes by part of their title, of a synonym, or by family; best first. Without a query:
+ * every node.
+ */
 export function searchNodes(query: string): readonly SearchHit[] {
   const wanted = query.trim().toLowerCase();
-  if (!wanted) return HITS.map(({ hit }) => hit).filter((hit) => Object.keys(hit.options).length === 0);
-  return HITS.map(({ hit, words }) => ({ hit, rank: rankOf(hit, words, wanted) })).filter(({ rank }) => rank > 0)
-    .sort((a, b) => b.rank - a.rank || a.hit.title.localeCompare(b.hit.title)).map(({ hit }) => hit);
+  if (!wanted)
+    return HITS.map(({ hit }) => hit).filter((hit) => Object.keys(hit.options).length === 0);
+  return HITS.map(({ hit, words }) => ({ hit, rank: rankOf(hit, words, wanted) }))
+    .filter(({ rank }) => rank > 0)
+    .sort((a, b) => b.rank - a.rank || a.hit.title.localeCompare(b.hit.title))
+    .map(({ hit }) => hit);
 }
 
 function rankOf(hit: SearchHit, words: readonly string[], wanted: string): number {

@@ -34,7 +34,10 @@ export class CompileError extends AppError {
   }
 }
 
-/** What a program is to write: the finished surface, or outputs (`path:output`) and arriving values (`path<input`). */
+/**
+ * What a program is to write: the finished surface, or outputs (`path:output`) and arriving values
+ * (`path<input`).
+ */
 export interface CompileRequest {
   readonly surface: boolean;
   /** Result keys; 'all' takes every output that is not a surface. */
@@ -45,7 +48,12 @@ export interface CompileRequest {
   readonly evensOut?: EvensOut;
 }
 
-export interface OutputSlot { readonly key: string; readonly kind: ValueKind; readonly first: number; readonly lanes: number }
+export interface OutputSlot {
+  readonly key: string;
+  readonly kind: ValueKind;
+  readonly first: number;
+  readonly lanes: number;
+}
 
 export interface CompiledNetwork {
   readonly program: Program;
@@ -72,9 +80,13 @@ export interface MapDemand {
  * Compiles a document to a program.
  * @throws CompileError with all findings when the document has errors
  */
-export function compileNetwork(document: NetworkDocument, request: CompileRequest): CompiledNetwork {
+export function compileNetwork(
+  document: NetworkDocument,
+  request: CompileRequest,
+): CompiledNetwork {
   const diagnostics = checkReferences(document);
-  if (hasErrors(diagnostics)) throw new CompileError(diagnostics.filter((finding) => finding.severity === 'error'));
+  if (hasErrors(diagnostics))
+    throw new CompileError(diagnostics.filter((finding) => finding.severity === 'error'));
   const b = new Builder();
   const lowering = new Lowering(b, document, request.evensOut, findUsedOutputs(document, request));
   const surface = lowering.lowerMaterial();
@@ -86,20 +98,37 @@ export function compileNetwork(document: NetworkDocument, request: CompileReques
     lanes.forEach((value, k) => outputs.push({ name: `${key}.${String(k)}`, value }));
   };
   if (request.surface) write('surface', 'surface', surfaceLanes(surface));
-  const keys = request.taps === 'all' ? [...lowering.results.keys()].filter((key) => key.includes(':')) : request.taps;
+  const keys =
+    request.taps === 'all'
+      ? [...lowering.results.keys()].filter((key) => key.includes(':'))
+      : request.taps;
   for (const key of new Set([...keys, ...(request.watched ?? [])])) {
     const result = lowering.results.get(key);
     if (result && result.kind !== 'surface') write(key, result.kind, result.lanes);
-    else if (result?.kind === 'surface' && request.taps !== 'all') write(key, 'surface', surfaceLanes(result.surface));
+    else if (result?.kind === 'surface' && request.taps !== 'all')
+      write(key, 'surface', surfaceLanes(result.surface));
   }
   const program = b.finish(outputs);
   const liveInputs = findLiveInputs(program);
   // A bump reads how a map changes, and perhaps not its value.
-  const mapSlots = lowering.mapSlots.filter(({ field }) => ['', '.dx', '.dy', '.dz'].some((suffix) => liveInputs.has(`${field}${suffix}`)));
-  return { program, slots, bindings: lowering.bindings, mapSlots, imageSlots: lowering.imageSlots, kinds: kindsOf(lowering.results), liveInputs };
+  const mapSlots = lowering.mapSlots.filter(({ field }) =>
+    ['', '.dx', '.dy', '.dz'].some((suffix) => liveInputs.has(`${field}${suffix}`)),
+  );
+  return {
+    program,
+    slots,
+    bindings: lowering.bindings,
+    mapSlots,
+    imageSlots: lowering.imageSlots,
+    kinds: kindsOf(lowering.results),
+    liveInputs,
+  };
 }
 
-/** All findings on a well-shaped document: those of `checkReferences`, then what only shows when it is compiled, like types in formulas. */
+/**
+ * All findings on a well-shaped document: those of `checkReferences`, then what only shows when it
+ * is compiled, like types in formulas.
+ */
 export function checkCompiled(document: NetworkDocument): readonly Diagnostic[] {
   const findings = checkReferences(document);
   if (hasErrors(findings)) return findings;
@@ -110,19 +139,46 @@ export function checkCompiled(document: NetworkDocument): readonly Diagnostic[] 
 
 function findLiveInputs(program: Program): Set<string> {
   const liveness = analyseLiveness(program);
-  return new Set(program.body.values.filter((value) => value.operation === 'input' && liveness.isLive(value)).map((value) => present(program.inputs[value.immediate], 'input')));
+  return new Set(
+    program.body.values
+      .filter((value) => value.operation === 'input' && liveness.isLive(value))
+      .map((value) => present(program.inputs[value.immediate], 'input')),
+  );
 }
 
-/** The uniforms for the document's present values. The document must have the structure that was compiled. */
-export function uniformsFor(compiled: CompiledNetwork, document: NetworkDocument, model: ModelScale): Float32Array<ArrayBuffer> {
-  return writeUniforms(document, compiled.bindings, Math.max(1, compiled.program.uniformCount), model);
+/**
+ * The uniforms for the document's present values. The document must have the structure that was
+ * compiled.
+ */
+export function uniformsFor(
+  compiled: CompiledNetwork,
+  document: NetworkDocument,
+  model: ModelScale,
+): Float32Array<ArrayBuffer> {
+  return writeUniforms(
+    document,
+    compiled.bindings,
+    Math.max(1, compiled.program.uniformCount),
+    model,
+  );
 }
 
-/** The mesh maps the program reads, with their settings worked out. A setting that varies over the surface reads as its first value. */
-export function mapDemands(compiled: CompiledNetwork, uniforms: Float32Array): readonly MapDemand[] {
+/**
+ * The mesh maps the program reads, with their settings worked out. A setting that varies over the
+ * surface reads as its first value.
+ */
+export function mapDemands(
+  compiled: CompiledNetwork,
+  uniforms: Float32Array,
+): readonly MapDemand[] {
   return compiled.mapSlots.map((slot) => ({
-    field: slot.field, kind: slot.kind, choices: slot.choices, ...(slot.detail ? { detail: slot.detail } : {}),
-    settings: Object.fromEntries(Object.entries(slot.settings).map(([name, lane]) => [name, evaluateUniform(lane, uniforms)])),
+    field: slot.field,
+    kind: slot.kind,
+    choices: slot.choices,
+    ...(slot.detail ? { detail: slot.detail } : {}),
+    settings: Object.fromEntries(
+      Object.entries(slot.settings).map(([name, lane]) => [name, evaluateUniform(lane, uniforms)]),
+    ),
   }));
 }
 
@@ -130,31 +186,62 @@ export function mapDemands(compiled: CompiledNetwork, uniforms: Float32Array): r
 function evaluateUniform(value: Value, uniforms: Float32Array): number {
   const at = (k: number): number => evaluateUniform(present(value.args[k], 'operand'), uniforms);
   switch (value.operation) {
-    case 'constant': return value.immediate;
-    case 'uniform': return uniforms[value.immediate] ?? 0;
-    case 'select': return at(0) ? at(1) : at(2);
+    case 'constant':
+      return value.immediate;
+    case 'uniform':
+      return uniforms[value.immediate] ?? 0;
+    case 'select':
+      return at(0) ? at(1) : at(2);
     default: {
       const meaning = MEANING[value.operation];
       if (!meaning) return 0;
-      const raw = meaning(value.args.length > 0 ? at(0) : 0, value.args.length > 1 ? at(1) : 0, value.immediate);
+      const raw = meaning(
+        value.args.length > 0 ? at(0) : 0,
+        value.args.length > 1 ? at(1) : 0,
+        value.immediate,
+      );
       return value.type === 'f32' ? Math.fround(raw) : raw;
     }
   }
 }
 
-/** Typed values that decide what is computed: formulas, which stops are open, three numbers where one would do, and those that replace coordinates. */
+/**
+ * Typed values that decide what is computed: formulas, which stops are open, three numbers where
+ * one would do, and those that replace coordinates.
+ */
 function structuralValues(node: NodeInstance): readonly string[] {
   const inputs = findDefinition(node.type)?.inputs ?? {};
-  const open = Object.entries(node.values).flatMap(([id, value]) => (isRamp(value) ? value.stops.flatMap((stop) => (stop.open ?? []).map((aspect) => `${id}.${stop.id}.${aspect}`)) : []));
-  return [...open, ...Object.entries(node.values).filter(([id, value]) => {
-    const port = inputs[id];
-    return port !== undefined && ((port.kind === 'flex' && isTriple(value)) || isFormula(value) || typeof port.default === 'string');
-  }).map(([id, value]) => (isFormula(value) ? `${id}: ${value.formula}` : id))].sort();
+  const open = Object.entries(node.values).flatMap(([id, value]) =>
+    isRamp(value)
+      ? value.stops.flatMap((stop) =>
+          (stop.open ?? []).map((aspect) => `${id}.${stop.id}.${aspect}`),
+        )
+      : [],
+  );
+  return [
+    ...open,
+    ...Object.entries(node.values)
+      .filter(([id, value]) => {
+        const port = inputs[id];
+        return (
+          port !== undefined &&
+          ((port.kind === 'flex' && isTriple(value)) ||
+            isFormula(value) ||
+            typeof port.default === 'string')
+        );
+      })
+      .map(([id, value]) => (isFormula(value) ? `${id}: ${value.formula}` : id)),
+  ].sort();
 }
 
 const networkStructure = (network: Network): unknown => ({
   nodes: network.nodes.map((node) => ({
-    id: node.id, type: node.type, version: node.version, options: node.options, limited: node.limited ?? false, group: node.group,
+    id: node.id,
+    type: node.type,
+    version: node.version,
+    options: node.options,
+    limited: node.limited ?? false,
+    group: node.group,
     values: structuralValues(node),
   })),
   strands: network.strands.map(({ bends: _bends, ...strand }) => strand),
@@ -163,16 +250,28 @@ const networkStructure = (network: Network): unknown => ({
 // Documents are never changed in place, so a key holds as long as its document.
 const structureKeys = new WeakMap<NetworkDocument, string>();
 
-/** Equal for two documents that differ only in values, names and places, so that a compiled program serves both. */
+/**
+ * Equal for two documents that differ only in values, names and places, so that a compiled program
+ * serves both.
+ */
 export function structureKey(document: NetworkDocument): string {
   const known = structureKeys.get(document);
   if (known !== undefined) return known;
   const key = canonicalJson({
     network: networkStructure(document.network),
     groups: Object.values(document.groups).map((group) => ({
-      id: group.id, inputs: group.inputs.map(({ id, kind, fallback }) => ({ id, kind, fallback: fallback !== undefined })),
+      id: group.id,
+      inputs: group.inputs.map(({ id, kind, fallback }) => ({
+        id,
+        kind,
+        fallback: fallback !== undefined,
+      })),
       outputs: group.outputs.map(({ id, kind }) => ({ id, kind })),
-      dials: group.dials.map((dial) => ({ id: dial.id, kind: dial.kind, drives: dial.drives.map(({ node, input, law }) => ({ node, input, law })) })),
+      dials: group.dials.map((dial) => ({
+        id: dial.id,
+        kind: dial.kind,
+        drives: dial.drives.map(({ node, input, law }) => ({ node, input, law })),
+      })),
       network: networkStructure(group.network),
     })),
   });

@@ -18,13 +18,20 @@ export function toScalar(b: Builder, value: Lowered, method?: Conversion): F32 {
   if (value.kind === 'scalar') return value.lanes[0];
   const [x, y, z] = value.lanes;
   switch (method ?? (value.kind === 'colour' ? 'luminance' : 'length')) {
-    case 'luminance': return luminance(b, value.lanes);
-    case 'average': return b.mul(b.add(b.add(x, y), z), b.f(1 / 3));
-    case 'largest': return b.max(b.max(x, y), z);
-    case 'first': return x;
-    case 'second': return y;
-    case 'third': return z;
-    case 'length': return b.sqrt(b.dot(value.lanes, value.lanes));
+    case 'luminance':
+      return luminance(b, value.lanes);
+    case 'average':
+      return b.mul(b.add(b.add(x, y), z), b.f(1 / 3));
+    case 'largest':
+      return b.max(b.max(x, y), z);
+    case 'first':
+      return x;
+    case 'second':
+      return y;
+    case 'third':
+      return z;
+    case 'length':
+      return b.sqrt(b.dot(value.lanes, value.lanes));
   }
 }
 
@@ -43,7 +50,10 @@ export function defaultConversion(from: ValueKind, to: PortKind): Conversion | '
 
 /** A number as another quantity, where there is a formula for that; otherwise as it is. */
 export function asQuantity(b: Builder, value: Lowered, wanted: Quantity | undefined): Lowered {
-  if (value.kind !== 'scalar' || !wanted || !value.quantity || value.quantity === wanted) return value;
+  if (value.kind !== 'scalar' || !wanted || !value.quantity || value.quantity === wanted)
+    return value;
   const conversion = quantityConversion(value.quantity, wanted);
-  return conversion ? { kind: 'scalar', lanes: [conversion.convert(b, value.lanes[0])], quantity: wanted } : value;
+  return conversion
+    ? { kind: 'scalar', lanes: [conversion.convert(b, value.lanes[0])], quantity: wanted }
+    : value;
 }

@@ -6,7 +6,10 @@ import { toScalar, toTriple } from './convert';
 import type { Lowered } from './convert';
 import type { BindingSource } from './uniforms';
 
-/** The group whose dials drive a value: where it stands, what its dials are at, and how a number of the document becomes a uniform. */
+/**
+ * The group whose dials drive a value: where it stands, what its dials are at, and how a number of
+ * the document becomes a uniform.
+ */
 export interface DriveScope {
   readonly group: GroupDefinition;
   readonly path: readonly string[];
@@ -17,30 +20,75 @@ export interface DriveScope {
 const LAW_ORDER = { 'as is': 0, span: 0, blend: 0, times: 1, lift: 2 } as const;
 
 /** inner = designed × product of the times + sum of the lifts; the other laws stand alone. */
-export function applyDrives(b: Builder, scope: DriveScope, node: string, input: string, designed: Lowered): Lowered {
+export function applyDrives(
+  b: Builder,
+  scope: DriveScope,
+  node: string,
+  input: string,
+  designed: Lowered,
+): Lowered {
   if (designed.kind === 'surface') return designed;
-  const found = scope.group.dials.flatMap((dial) => dial.drives.map((drive, k) => ({ dial, drive, k })).filter(({ drive }) => drive.node === node && drive.input === input));
-  return [...found].sort((x, y) => LAW_ORDER[x.drive.law] - LAW_ORDER[y.drive.law]).reduce<Lowered>((value, { dial, drive, k }) => applyDrive(b, scope, value, dial, drive, k), designed);
+  const found = scope.group.dials.flatMap((dial) =>
+    dial.drives
+      .map((drive, k) => ({ dial, drive, k }))
+      .filter(({ drive }) => drive.node === node && drive.input === input),
+  );
+  return [...found]
+    .sort((x, y) => LAW_ORDER[x.drive.law] - LAW_ORDER[y.drive.law])
+    .reduce<Lowered>(
+      (value, { dial, drive, k }) => applyDrive(b, scope, value, dial, drive, k),
+      designed,
+    );
 }
 
-function applyDrive(b: Builder, scope: DriveScope, value: Lowered, dial: Dial, drive: Drive, k: number): Lowered {
+function applyDrive(
+  b: Builder,
+  scope: DriveScope,
+  value: Lowered,
+  dial: Dial,
+  drive: Drive,
+  k: number,
+): Lowered {
   const setting = present(scope.inputs.get(dial.id), 'dial value');
-  const field = (name: 'reach' | 'low' | 'high'): F32 => toScalar(b, scope.bound('scalar', { from: 'drive', path: scope.path, dial: dial.id, drive: k, field: name }));
+  const field = (name: 'reach' | 'low' | 'high'): F32 =>
+    toScalar(
+      b,
+      scope.bound('scalar', {
+        from: 'drive',
+        path: scope.path,
+        dial: dial.id,
+        drive: k,
+        field: name,
+      }),
+    );
   if (value.kind === 'surface') return value;
-  if (drive.law === 'as is') return value.kind === 'scalar' ? { ...value, lanes: [toScalar(b, setting)] } : { kind: value.kind, lanes: toTriple(setting) };
+  if (drive.law === 'as is')
+    return value.kind === 'scalar'
+      ? { ...value, lanes: [toScalar(b, setting)] }
+      : { kind: value.kind, lanes: toTriple(setting) };
   const amount = toScalar(b, setting);
   const law = (lane: F32): F32 => {
     switch (drive.law) {
-      case 'times': return b.emit('mul', 'f32', [lane, amount]);
-      case 'lift': return b.add(lane, b.mul(b.sub(amount, b.f(1)), field('reach')));
+      case 'times':
+        return b.emit('mul', 'f32', [lane, amount]);
+      case 'lift':
+        return b.add(lane, b.mul(b.sub(amount, b.f(1)), field('reach')));
       case 'span': {
-        const home = toScalar(b, scope.bound('scalar', { from: 'home', path: scope.path, dial: dial.id }));
+        const home = toScalar(
+          b,
+          scope.bound('scalar', { from: 'home', path: scope.path, dial: dial.id }),
+        );
         return b.add(lane, b.mul(b.sub(amount, home), b.sub(field('high'), field('low'))));
       }
-      case 'blend': return b.add(b.mul(field('low'), b.sub(b.f(1), amount)), b.mul(field('high'), amount));
-      case 'as is': return lane;
+      case 'blend':
+        return b.add(b.mul(field('low'), b.sub(b.f(1), amount)), b.mul(field('high'), amount));
+      case 'as is':
+        return lane;
     }
   };
   if (value.kind === 'scalar') return { ...value, lanes: [law(value.lanes[0])] };
-  return { kind: value.kind, lanes: [law(value.lanes[0]), law(value.lanes[1]), law(value.lanes[2])] };
+  return {
+    kind: value.kind,
+    lanes: [law(value.lanes[0]), law(value.lanes[1]), law(value.lanes[2])],
+  };
 }

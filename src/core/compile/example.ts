@@ -9,15 +9,36 @@ export interface NodeExample {
   readonly shown: string;
 }
 
-const instance = (id: string, type: string, values: Record<string, InputValue> = {}, options: Record<string, string> = {}): NodeInstance => ({ id, type, version: 1, at: [0, 0], values, options });
+const instance = (
+  id: string,
+  type: string,
+  values: Record<string, InputValue> = {},
+  options: Record<string, string> = {},
+): NodeInstance => ({ id, type, version: 1, at: [0, 0], values, options });
 
-/** What feeds the inputs that would otherwise be one value everywhere, in turn; each with its output. */
+/**
+ * What feeds the inputs that would otherwise be one value everywhere, in turn; each with its
+ * output.
+ */
 const FEEDS = {
-  scalar: [[instance('passage', 'gradients.gradient'), 'value'], [instance('clouds', 'patterns.fractal-noise', { scale: 6, octaves: 5, stretch: 2 }), 'value'], [instance('cells', 'patterns.cell-noise', { scale: 7 }), 'nearest']],
-  colour: [[instance('paint', 'patterns.fractal-noise', { scale: 3, octaves: 3, stretch: 1.2 }), 'colour'], [instance('tint', 'gradients.palette', { base: [0.55, 0.16, 0.05] }), 'second']],
+  scalar: [
+    [instance('passage', 'gradients.gradient'), 'value'],
+    [instance('clouds', 'patterns.fractal-noise', { scale: 6, octaves: 5, stretch: 2 }), 'value'],
+    [instance('cells', 'patterns.cell-noise', { scale: 7 }), 'nearest'],
+  ],
+  colour: [
+    [instance('paint', 'patterns.fractal-noise', { scale: 3, octaves: 3, stretch: 1.2 }), 'colour'],
+    [instance('tint', 'gradients.palette', { base: [0.55, 0.16, 0.05] }), 'second'],
+  ],
   surface: [
-    [instance('under', 'surface.surface', { baseColour: [0.05, 0.16, 0.2], roughness: 0.3 }), 'surface'],
-    [instance('over', 'surface.surface', { baseColour: [0.6, 0.22, 0.08], roughness: 0.7 }), 'surface'],
+    [
+      instance('under', 'surface.surface', { baseColour: [0.05, 0.16, 0.2], roughness: 0.3 }),
+      'surface',
+    ],
+    [
+      instance('over', 'surface.surface', { baseColour: [0.6, 0.22, 0.08], roughness: 0.7 }),
+      'surface',
+    ],
   ],
 } as const satisfies Record<string, readonly (readonly [NodeInstance, string])[]>;
 
@@ -31,10 +52,15 @@ function feedKind(port: InputPort): keyof typeof FEEDS | null {
   return port.kind === 'colour' || port.kind === 'surface' ? port.kind : null;
 }
 
-/** A document in which a node is fed so that its first output varies over the surface. Nodes with patterns of their own are left as they are. */
+/**
+ * A document in which a node is fed so that its first output varies over the surface. Nodes with
+ * patterns of their own are left as they are.
+ */
 export function exampleOf(definition: NodeDefinition): NodeExample {
   const node = instance('shown', definition.id);
-  const nodes = new Map<string, NodeInstance>([[node.id, { ...node, version: definition.version }]]);
+  const nodes = new Map<string, NodeInstance>([
+    [node.id, { ...node, version: definition.version }],
+  ]);
   const strands: Strand[] = [];
   const used = { scalar: 0, colour: 0, surface: 0 };
   const wire = (input: string, kind: keyof typeof FEEDS, order = 0): void => {
@@ -42,20 +68,43 @@ export function exampleOf(definition: NodeDefinition): NodeExample {
     const feed = list[used[kind]++ % list.length];
     if (!feed || feed[0].type === definition.id) return;
     nodes.set(feed[0].id, feed[0]);
-    strands.push({ id: `w${String(strands.length)}`, from: { node: feed[0].id, output: feed[1] }, to: { node: node.id, input }, order });
+    strands.push({
+      id: `w${String(strands.length)}`,
+      from: { node: feed[0].id, output: feed[1] },
+      to: { node: node.id, input },
+      order,
+    });
   };
-  const isSelfVarying = Object.values(definition.inputs).some((port) => typeof port.default === 'string') || definition.family === 'model';
+  const isSelfVarying =
+    Object.values(definition.inputs).some((port) => typeof port.default === 'string') ||
+    definition.family === 'model';
   for (const [id, port] of Object.entries(definition.inputs)) {
     const kind = feedKind(port);
     if (!kind) continue;
-    if (port.kind === 'scalars') { wire(id, kind, 0); wire(id, kind, 1); continue; }
-    if (kind === 'scalar' && (isSelfVarying ? !/^(mask|height|tone)$/.test(id) : used.scalar >= FED.scalar && !(PAIRED.test(id) && used.scalar < 2))) continue;
+    if (port.kind === 'scalars') {
+      wire(id, kind, 0);
+      wire(id, kind, 1);
+      continue;
+    }
+    if (
+      kind === 'scalar' &&
+      (isSelfVarying
+        ? !/^(mask|height|tone)$/.test(id)
+        : used.scalar >= FED.scalar && !(PAIRED.test(id) && used.scalar < 2))
+    )
+      continue;
     if (kind === 'colour' && (isSelfVarying || used.colour >= FED.colour)) continue;
     wire(id, kind);
   }
   const [first] = Object.entries(definition.outputs);
   const base = emptyDocument(definition.title);
-  if (first?.[1].kind === 'surface') strands.push({ id: 'end', from: { node: node.id, output: first[0] }, to: { node: OUTPUT_EDGE, input: SURFACE_OUTPUT }, order: 0 });
+  if (first?.[1].kind === 'surface')
+    strands.push({
+      id: 'end',
+      from: { node: node.id, output: first[0] },
+      to: { node: OUTPUT_EDGE, input: SURFACE_OUTPUT },
+      order: 0,
+    });
   return {
     document: { ...base, network: { ...base.network, nodes: [...nodes.values()], strands } },
     shown: first?.[1].kind === 'surface' ? 'surface' : `shown:${first?.[0] ?? ''}`,

@@ -5,21 +5,38 @@ import { findDefinition, groupOf } from './catalogue';
 import { findNode } from './uniforms';
 
 /** The network a node stands in, by the path that leads to it, and the group that is. */
-function scopeOf(document: NetworkDocument, path: readonly string[]): { readonly network: Network; readonly group: GroupDefinition | undefined } {
+function scopeOf(
+  document: NetworkDocument,
+  path: readonly string[],
+): { readonly network: Network; readonly group: GroupDefinition | undefined } {
   const outer = path.length > 1 ? findNode(document, path.slice(0, -1)) : undefined;
   const group = outer && groupOf(document, outer);
   return { network: group?.network ?? document.network, group };
 }
 
-const factsOf = ({ id, type, version, options, values, limited, group }: NodeInstance): unknown => ({ id, type, version, options, values, limited, group });
+const factsOf = ({
+  id,
+  type,
+  version,
+  options,
+  values,
+  limited,
+  group,
+}: NodeInstance): unknown => ({ id, type, version, options, values, limited, group });
 
 /**
- * All that decides what arrives at an input, as text: the nodes that feed it with their values, out through the groups
- * they stand in. Equal text, equal arrivals on the same model; names, places and whatever does not feed it are left out.
+ * All that decides what arrives at an input, as text: the nodes that feed it with their values, out
+ * through the groups they stand in. Equal text, equal arrivals on the same model; names, places and
+ * whatever does not feed it are left out.
  */
-export function feedingText(document: NetworkDocument, path: readonly string[], input: string): string {
+export function feedingText(
+  document: NetworkDocument,
+  path: readonly string[],
+  input: string,
+): string {
   const found: unknown[] = [];
-  let usesGroups = false, followsLights = false;
+  let usesGroups = false,
+    followsLights = false;
   const collect = (at: readonly string[], isWanted: (input: string) => boolean): void => {
     const { network, group } = scopeOf(document, at);
     const visited = new Set<string>();
@@ -37,11 +54,21 @@ export function feedingText(document: NetworkDocument, path: readonly string[], 
     }
     if (!group) return;
     // Dials and inputs of the group may reach in anywhere.
-    found.push(group.dials, group.inputs, network.strands.filter(({ from }) => from.node === INPUT_EDGE).map(({ from, to }) => ({ from, to })));
+    found.push(
+      group.dials,
+      group.inputs,
+      network.strands
+        .filter(({ from }) => from.node === INPUT_EDGE)
+        .map(({ from, to }) => ({ from, to })),
+    );
     const outer = findNode(document, at.slice(0, -1));
     if (outer) found.push(factsOf(outer));
     collect(at.slice(0, -1), () => true);
   };
   collect(path, (name) => name === input);
-  return canonicalJson([found, usesGroups ? document.groups : null, followsLights || usesGroups ? document.lights ?? null : null]);
+  return canonicalJson([
+    found,
+    usesGroups ? document.groups : null,
+    followsLights || usesGroups ? (document.lights ?? null) : null,
+  ]);
 }

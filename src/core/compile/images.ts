@@ -5,31 +5,57 @@ import type { GroupDefinition, Network, NetworkDocument, NodeInstance } from '..
 import { describePorts } from './catalogue';
 import { findNode, valueOf } from './uniforms';
 
-/** Whether an image's numbers are colours, which went through the sRGB curve, or data, which did not. */
+/**
+ * Whether an image's numbers are colours, which went through the sRGB curve, or data, which did
+ * not.
+ */
 export type ImageReading = 'colour' | 'data';
 
 /** Uniforms that describe an image: width, height, rows, last level, mean. */
 export const IMAGE_UNIFORMS = 8;
 
 /** An image some node reads: its number, its uniforms, and where its value is found. */
-export interface ImageSlot { readonly slot: number; readonly base: number; readonly path: readonly string[]; readonly input: string; readonly reading: ImageReading }
-export interface ImageDemand { readonly slot: number; readonly base: number; readonly hash: string; readonly reading: ImageReading }
+export interface ImageSlot {
+  readonly slot: number;
+  readonly base: number;
+  readonly path: readonly string[];
+  readonly input: string;
+  readonly reading: ImageReading;
+}
+export interface ImageDemand {
+  readonly slot: number;
+  readonly base: number;
+  readonly hash: string;
+  readonly reading: ImageReading;
+}
 
 /** Gives an image's sheet; undefined while it is not there. */
 export type ImageSource = (hash: string, reading: ImageReading) => ImageAtlas | undefined;
 
 /**
- * How a node's images are read: as its option says, or by what its colour is wired into. Numbers, vectors and normal maps make
- * it data; a colour, or nothing, makes it a colour. Nodes that take any kind pass the question on.
+ * How a node's images are read: as its option says, or by what its colour is wired into. Numbers,
+ * vectors and normal maps make it data; a colour, or nothing, makes it a colour. Nodes that take
+ * any kind pass the question on.
  */
-export function readingOf(document: NetworkDocument, network: Network, group: GroupDefinition | null, node: NodeInstance): ImageReading {
+export function readingOf(
+  document: NetworkDocument,
+  network: Network,
+  group: GroupDefinition | null,
+  node: NodeInstance,
+): ImageReading {
   const chosen = node.options['reading'] ?? 'automatic';
   if (chosen !== 'automatic') return chosen as ImageReading;
   const wanted = wantedKinds(document, network, group, node, new Set());
   return wanted.size > 0 && !wanted.has('colour') ? 'data' : 'colour';
 }
 
-function wantedKinds(document: NetworkDocument, network: Network, group: GroupDefinition | null, node: NodeInstance, seen: Set<string>): Set<ImageReading> {
+function wantedKinds(
+  document: NetworkDocument,
+  network: Network,
+  group: GroupDefinition | null,
+  node: NodeInstance,
+  seen: Set<string>,
+): Set<ImageReading> {
   const found = new Set<ImageReading>();
   seen.add(node.id);
   for (const { from, to } of network.strands) {
@@ -40,16 +66,23 @@ function wantedKinds(document: NetworkDocument, network: Network, group: GroupDe
       continue;
     }
     const target = network.nodes.find((each) => each.id === to.node);
-    const port = target && describePorts(document, target)?.inputs.find((each) => each.id === to.input);
+    const port =
+      target && describePorts(document, target)?.inputs.find((each) => each.id === to.input);
     if (!target || !port) continue;
-    if (port.kind === 'flex') { if (!seen.has(target.id)) for (const kind of wantedKinds(document, network, group, target, seen)) found.add(kind); }
-    else found.add(port.kind === 'colour' && port.port?.quantity !== 'normal' ? 'colour' : 'data');
+    if (port.kind === 'flex') {
+      if (!seen.has(target.id))
+        for (const kind of wantedKinds(document, network, group, target, seen)) found.add(kind);
+    } else
+      found.add(port.kind === 'colour' && port.port?.quantity !== 'normal' ? 'colour' : 'data');
   }
   return found;
 }
 
 /** Which image stands in each slot for the document's present values. */
-export function imageDemands(slots: readonly ImageSlot[], document: NetworkDocument): readonly ImageDemand[] {
+export function imageDemands(
+  slots: readonly ImageSlot[],
+  document: NetworkDocument,
+): readonly ImageDemand[] {
   return slots.map(({ slot, base, path, input, reading }) => {
     const node = findNode(document, path);
     const value = node && valueOf(node, input);
@@ -58,7 +91,11 @@ export function imageDemands(slots: readonly ImageSlot[], document: NetworkDocum
 }
 
 /** Writes what is known of the images into the uniforms, and gives back their sheets by slot. */
-export function bindImages(demands: readonly ImageDemand[], uniforms: Float32Array, source: ImageSource): readonly ImageAtlas[] {
+export function bindImages(
+  demands: readonly ImageDemand[],
+  uniforms: Float32Array,
+  source: ImageSource,
+): readonly ImageAtlas[] {
   return demands.map(({ base, hash, reading }) => {
     const sheet = (hash && source(hash, reading)) || NO_IMAGE;
     uniforms.set([sheet.width, sheet.height, sheet.rows, sheet.lastLevel, ...sheet.mean], base);
@@ -68,6 +105,19 @@ export function bindImages(demands: readonly ImageDemand[], uniforms: Float32Arr
 
 /** The hashes of all images a document names. */
 export function imagesIn(document: NetworkDocument): readonly string[] {
-  const networks = [document.network, ...Object.values(document.groups).map((group) => group.network)];
-  return [...new Set(networks.flatMap((network) => network.nodes.flatMap((node) => Object.values(node.values).flatMap((value) => (isImage(value) && value.image ? [value.image] : [])))))];
+  const networks = [
+    document.network,
+    ...Object.values(document.groups).map((group) => group.network),
+  ];
+  return [
+    ...new Set(
+      networks.flatMap((network) =>
+        network.nodes.flatMap((node) =>
+          Object.values(node.values).flatMap((value) =>
+            isImage(value) && value.image ? [value.image] : [],
+          ),
+        ),
+      ),
+    ),
+  ];
 }

@@ -1,8 +1,22 @@
 import { assert, present } from '../base/assert';
 import type { Diagnostic } from '../base/diagnostic';
 import { FormulaError } from '../nodes/formula/tokens';
-import { INPUT_EDGE, OUTPUT_EDGE, SURFACE_OUTPUT, isFormula, isRamp, isTriple } from '../graph/document';
-import type { GroupDefinition, Network, NetworkDocument, NodeInstance, Strand, ValueKind } from '../graph/document';
+import {
+  INPUT_EDGE,
+  OUTPUT_EDGE,
+  SURFACE_OUTPUT,
+  isFormula,
+  isRamp,
+  isTriple,
+} from '../graph/document';
+import type {
+  GroupDefinition,
+  Network,
+  NetworkDocument,
+  NodeInstance,
+  Strand,
+  ValueKind,
+} from '../graph/document';
 import type { Builder } from '../ir/builder';
 import type { F32, Lanes3 } from '../ir/types';
 import type { AnyLowered, InputPort, ModelReads, NodeDefinition } from '../nodes/define';
@@ -43,15 +57,25 @@ export class Lowering {
   readonly mapSlots: MapSlot[] = [];
   readonly imageSlots: ImageSlot[] = [];
   readonly findings: Diagnostic[] = [];
-  /** Every node output by `path:output`, and every value arriving at a scalar input by `path<input`. */
+  /**
+   * Every node output by `path:output`, and every value arriving at a scalar input by `path<input`.
+   */
   readonly results = new Map<string, Lowered>();
   private readonly model: SharedReads;
 
-  constructor(private readonly b: Builder, private readonly document: NetworkDocument, evensOut: EvensOut = [], private readonly used: UsedOutputs = ALL_USED) {
+  constructor(
+    private readonly b: Builder,
+    private readonly document: NetworkDocument,
+    evensOut: EvensOut = [],
+    private readonly used: UsedOutputs = ALL_USED,
+  ) {
     this.model = readsOf(b, this.bindings, evensOut);
   }
 
-  /** Lowers everything and returns the surface the material ends in; plain clay where nothing is wired to it. */
+  /**
+   * Lowers everything and returns the surface the material ends in; plain clay where nothing is
+   * wired to it.
+   */
   lowerMaterial(): SurfaceLanes {
     const scope = this.makeScope([], this.document.network, null, new Map());
     this.lowerScope(scope);
@@ -60,15 +84,23 @@ export class Lowering {
     return surface?.kind === 'surface' ? surface.surface : this.clay();
   }
 
-  clay(): SurfaceLanes { return plainSurface(this.b, this.model.normal); }
+  clay(): SurfaceLanes {
+    return plainSurface(this.b, this.model.normal);
+  }
 
-  private makeScope(path: readonly string[], network: Network, group: GroupDefinition | null, inputs: ReadonlyMap<string, Lowered>): Scope {
+  private makeScope(
+    path: readonly string[],
+    network: Network,
+    group: GroupDefinition | null,
+    inputs: ReadonlyMap<string, Lowered>,
+  ): Scope {
     const arriving = new Map<string, Strand[]>();
     for (const strand of network.strands) {
       const key = `${strand.to.node}/${strand.to.input}`;
       arriving.set(key, [...(arriving.get(key) ?? []), strand]);
     }
-    for (const strands of arriving.values()) strands.sort((x, y) => x.order - y.order || (x.id < y.id ? -1 : 1));
+    for (const strands of arriving.values())
+      strands.sort((x, y) => x.order - y.order || (x.id < y.id ? -1 : 1));
     return { path, network, group, inputs, outputs: new Map(), arriving };
   }
 
@@ -76,7 +108,8 @@ export class Lowering {
     const byId = new Map(scope.network.nodes.map((node) => [node.id, node]));
     for (const id of topologicalOrder(scope.network).order) {
       const node = present(byId.get(id), 'node');
-      const outputs = node.type === 'group' ? this.lowerGroup(scope, node) : this.lowerNode(scope, node);
+      const outputs =
+        node.type === 'group' ? this.lowerGroup(scope, node) : this.lowerNode(scope, node);
       for (const [output, value] of Object.entries(outputs)) {
         const kept = node.limited ? this.limit(value) : value;
         scope.outputs.set(`${id}/${output}`, kept);
@@ -92,19 +125,28 @@ export class Lowering {
     return { kind: 'colour', lanes: [this.b.saturate(x), this.b.saturate(y), this.b.saturate(z)] };
   }
 
-  /** What a strand brings; undefined when it comes from an input of a group that has neither strand nor fallback. */
+  /**
+   * What a strand brings; undefined when it comes from an input of a group that has neither strand
+   * nor fallback.
+   */
   private sourceOf(scope: Scope, strand: Strand): Lowered | undefined {
-    return strand.from.node === INPUT_EDGE ? scope.inputs.get(strand.from.output) : scope.outputs.get(`${strand.from.node}/${strand.from.output}`);
+    return strand.from.node === INPUT_EDGE
+      ? scope.inputs.get(strand.from.output)
+      : scope.outputs.get(`${strand.from.node}/${strand.from.output}`);
   }
 
-  private wiredTo(scope: Scope, node: string, input: string): readonly { value: Lowered; strand: Strand }[] {
+  private wiredTo(
+    scope: Scope,
+    node: string,
+    input: string,
+  ): readonly { value: Lowered; strand: Strand }[] {
     return (scope.arriving.get(`${node}/${input}`) ?? []).flatMap((strand) => {
       const value = this.sourceOf(scope, strand);
       return value ? [{ value, strand }] : [];
     });
   }
 
-  // ---- groups -------------------------------------------------------------------------------------------------
+  // ---- groups
 
   private lowerGroup(scope: Scope, node: NodeInstance): Record<string, Lowered> {
     const group = present(groupOf(this.document, node), 'group');
@@ -113,18 +155,31 @@ export class Lowering {
     for (const port of group.inputs) {
       const wired = this.wiredTo(scope, node.id, port.id)[0];
       if (wired) inputs.set(port.id, this.convert(wired.value, port.kind, wired.strand.conversion));
-      else if (port.fallback !== undefined && port.kind !== 'surface') inputs.set(port.id, this.bound(port.kind, { from: 'fallback', path, input: port.id }));
+      else if (port.fallback !== undefined && port.kind !== 'surface')
+        inputs.set(port.id, this.bound(port.kind, { from: 'fallback', path, input: port.id }));
     }
     for (const dial of group.dials) {
       const wired = this.wiredTo(scope, node.id, dial.id)[0];
-      inputs.set(dial.id, wired ? this.convert(wired.value, dial.kind, wired.strand.conversion) : this.bound(dial.kind, { from: 'dial', path, dial: dial.id }));
+      inputs.set(
+        dial.id,
+        wired
+          ? this.convert(wired.value, dial.kind, wired.strand.conversion)
+          : this.bound(dial.kind, { from: 'dial', path, dial: dial.id }),
+      );
     }
     const inner = this.makeScope(path, group.network, group, inputs);
     this.lowerScope(inner);
-    return Object.fromEntries(group.outputs.map((port) => {
-      const wired = this.wiredTo(inner, OUTPUT_EDGE, port.id)[0];
-      return [port.id, wired ? this.convert(wired.value, port.kind, wired.strand.conversion) : this.nothing(port.kind)];
-    }));
+    return Object.fromEntries(
+      group.outputs.map((port) => {
+        const wired = this.wiredTo(inner, OUTPUT_EDGE, port.id)[0];
+        return [
+          port.id,
+          wired
+            ? this.convert(wired.value, port.kind, wired.strand.conversion)
+            : this.nothing(port.kind),
+        ];
+      }),
+    );
   }
 
   private nothing(kind: ValueKind): Lowered {
@@ -146,10 +201,13 @@ export class Lowering {
     const index = this.b.reserveUniforms(kind === 'scalar' ? 1 : 3);
     this.bindings.push({ index, shape: kind === 'scalar' ? 'scalar' : 'triple', source });
     const lane = (k: number): F32 => this.b.uniform(index + k);
-    return kind === 'scalar' ? { kind, lanes: [lane(0)] } : { kind, lanes: [lane(0), lane(1), lane(2)] };
+    return kind === 'scalar'
+      ? { kind, lanes: [lane(0)] }
+      : { kind, lanes: [lane(0), lane(1), lane(2)] };
   }
 
-  // ---- catalogue nodes ----------------------------------------------------------------------------------------
+  // ---- catalogue nodes
+  // ----------------------------------------------------------------------------------------
 
   private lowerNode(scope: Scope, node: NodeInstance): Record<string, Lowered> {
     const definition = present(findDefinition(node.type), 'definition');
@@ -167,46 +225,110 @@ export class Lowering {
       isUsed: (output) => this.used.has(`${[...scope.path, node.id].join('/')}:${output}`),
       isWired: (input) => this.wiredTo(scope, node.id, input).length > 0,
       meshMap: (kind, wanted, { which, detail } = {}) => {
-        const path = [...scope.path, node.id], field = `map:${path.join('/')}${which ? `~${which}` : ''}`;
+        const path = [...scope.path, node.id],
+          field = `map:${path.join('/')}${which ? `~${which}` : ''}`;
         const isDetailed = detail !== undefined && this.wiredTo(scope, node.id, detail).length > 0;
-        this.mapSlots.push(makeMapSlot(this.b, { field, kind, ...(isDetailed ? { detail: { path, input: detail } } : {}) }, wanted, settings, options));
+        this.mapSlots.push(
+          makeMapSlot(
+            this.b,
+            { field, kind, ...(isDetailed ? { detail: { path, input: detail } } : {}) },
+            wanted,
+            settings,
+            options,
+          ),
+        );
         return this.b.input(field);
       },
     };
-    return this.wrapOutputs(definition, this.lowerDefinition(scope, node, definition, inputs, options, model), flexKind);
+    return this.wrapOutputs(
+      definition,
+      this.lowerDefinition(scope, node, definition, inputs, options, model),
+      flexKind,
+    );
   }
 
-  /** A formula that does not fit what is wired in is a finding at its node, not a crash; black stands in for it. */
-  private lowerDefinition(scope: Scope, node: NodeInstance, definition: NodeDefinition, inputs: Record<string, AnyLowered>, options: Record<string, string>, model: ModelReads): Readonly<Record<string, AnyLowered>> {
+  /**
+   * A formula that does not fit what is wired in is a finding at its node, not a crash; black
+   * stands in for it.
+   */
+  private lowerDefinition(
+    scope: Scope,
+    node: NodeInstance,
+    definition: NodeDefinition,
+    inputs: Record<string, AnyLowered>,
+    options: Record<string, string>,
+    model: ModelReads,
+  ): Readonly<Record<string, AnyLowered>> {
     try {
       return definition.lower(this.b, inputs, options, model);
     } catch (error) {
       if (!(error instanceof FormulaError)) throw error;
-      this.findings.push(formulaFinding(error, [...networkPath(scope), 'nodes', scope.network.nodes.indexOf(node), 'values', 'formula'], node));
+      this.findings.push(
+        formulaFinding(
+          error,
+          [...networkPath(scope), 'nodes', scope.network.nodes.indexOf(node), 'values', 'formula'],
+          node,
+        ),
+      );
       return Object.fromEntries(Object.keys(definition.outputs).map((id) => [id, [this.b.f(0)]]));
     }
   }
 
-  private wrapOutputs(definition: NodeDefinition, raw: Readonly<Record<string, AnyLowered>>, flexKind: 'scalar' | 'vector' | 'colour'): Record<string, Lowered> {
-    return Object.fromEntries(Object.entries(definition.outputs).map(([id, port]): [string, Lowered] => {
-      const value = present(raw[id], `output ${id} of ${definition.id}`);
-      if (port.kind === 'surface') return [id, { kind: 'surface', surface: value as SurfaceLanes }];
-      if (port.kind === 'scalar') return [id, { kind: 'scalar', lanes: [value as F32], ...(port.quantity ? { quantity: port.quantity } : {}) }];
-      if (port.kind !== 'flex') return [id, { kind: port.kind as 'vector' | 'colour', lanes: value as unknown as Lanes3 }];
-      const lanes = value as readonly F32[];
-      if (lanes.length === 1) return [id, { kind: 'scalar', lanes: lanes as unknown as [F32] }];
-      return [id, { kind: flexKind === 'scalar' ? 'vector' : flexKind, lanes: lanes as unknown as Lanes3 }];
-    }));
+  private wrapOutputs(
+    definition: NodeDefinition,
+    raw: Readonly<Record<string, AnyLowered>>,
+    flexKind: 'scalar' | 'vector' | 'colour',
+  ): Record<string, Lowered> {
+    return Object.fromEntries(
+      Object.entries(definition.outputs).map(([id, port]): [string, Lowered] => {
+        const value = present(raw[id], `output ${id} of ${definition.id}`);
+        if (port.kind === 'surface')
+          return [id, { kind: 'surface', surface: value as SurfaceLanes }];
+        if (port.kind === 'scalar')
+          return [
+            id,
+            {
+              kind: 'scalar',
+              lanes: [value as F32],
+              ...(port.quantity ? { quantity: port.quantity } : {}),
+            },
+          ];
+        if (port.kind !== 'flex')
+          return [
+            id,
+            { kind: port.kind as 'vector' | 'colour', lanes: value as unknown as Lanes3 },
+          ];
+        const lanes = value as readonly F32[];
+        if (lanes.length === 1) return [id, { kind: 'scalar', lanes: lanes as unknown as [F32] }];
+        return [
+          id,
+          { kind: flexKind === 'scalar' ? 'vector' : flexKind, lanes: lanes as unknown as Lanes3 },
+        ];
+      }),
+    );
   }
 
-  private lowerInput(scope: Scope, node: NodeInstance, id: string, port: InputPort, settings: Map<string, F32>): { lowered: AnyLowered; kind: ValueKind } {
+  private lowerInput(
+    scope: Scope,
+    node: NodeInstance,
+    id: string,
+    port: InputPort,
+    settings: Map<string, F32>,
+  ): { lowered: AnyLowered; kind: ValueKind } {
     const path = [...scope.path, node.id];
     const wired = this.wiredTo(scope, node.id, id);
     if (port.kind === 'surface') {
       const [first] = wired;
-      return { lowered: first?.value.kind === 'surface' ? first.value.surface : this.clay(), kind: 'surface' };
+      return {
+        lowered: first?.value.kind === 'surface' ? first.value.surface : this.clay(),
+        kind: 'surface',
+      };
     }
-    if (port.kind === 'scalars') return { lowered: wired.map(({ value, strand }) => toScalar(this.b, value, strand.conversion)), kind: 'scalar' };
+    if (port.kind === 'scalars')
+      return {
+        lowered: wired.map(({ value, strand }) => toScalar(this.b, value, strand.conversion)),
+        kind: 'scalar',
+      };
     if (port.kind === 'ramp') return { lowered: this.rampTable(scope, node, id), kind: 'colour' };
     if (port.kind === 'image') return { lowered: this.imageTable(scope, node, id), kind: 'colour' };
     if (port.kind === 'curve') return { lowered: this.curveTable(path, id), kind: 'scalar' };
@@ -215,15 +337,31 @@ export class Lowering {
       return { lowered: isFormula(text) ? text.formula : '', kind: 'scalar' };
     }
     const [first] = wired;
-    const base = first ? this.asPort(first.value, port, first.strand) : this.unwired(node, path, id, port);
-    const driven = scope.group ? applyDrives(this.b, { group: scope.group, path: scope.path, inputs: scope.inputs, bound: (kind, source) => this.bound(kind, source) }, node.id, id, base) : base;
+    const base = first
+      ? this.asPort(first.value, port, first.strand)
+      : this.unwired(node, path, id, port);
+    const driven = scope.group
+      ? applyDrives(
+          this.b,
+          {
+            group: scope.group,
+            path: scope.path,
+            inputs: scope.inputs,
+            bound: (kind, source) => this.bound(kind, source),
+          },
+          node.id,
+          id,
+          base,
+        )
+      : base;
     this.results.set(`${path.join('/')}<${id}`, driven);
     if (port.kind === 'fixed') {
       settings.set(id, toScalar(this.b, driven));
       return { lowered: id, kind: 'scalar' };
     }
     if (port.kind === 'scalar') return { lowered: toScalar(this.b, driven), kind: 'scalar' };
-    if (port.kind === 'flex' && driven.kind !== 'surface') return { lowered: driven.lanes, kind: driven.kind };
+    if (port.kind === 'flex' && driven.kind !== 'surface')
+      return { lowered: driven.lanes, kind: driven.kind };
     return { lowered: toTriple(driven), kind: port.kind as ValueKind };
   }
 
@@ -233,13 +371,30 @@ export class Lowering {
     return strand.plain ? converted : asQuantity(this.b, converted, port.quantity);
   }
 
-  private unwired(node: NodeInstance, path: readonly string[], id: string, port: InputPort): Lowered {
+  private unwired(
+    node: NodeInstance,
+    path: readonly string[],
+    id: string,
+    port: InputPort,
+  ): Lowered {
     const typed = node.values[id];
     if (typed === undefined && typeof port.default === 'string') {
-      const lanes = port.default === 'position' ? this.model.position : port.default === 'normal' ? this.model.normal : this.model.textureCoordinates;
+      const lanes =
+        port.default === 'position'
+          ? this.model.position
+          : port.default === 'normal'
+            ? this.model.normal
+            : this.model.textureCoordinates;
       return { kind: 'vector', lanes };
     }
-    const kind = port.kind === 'colour' ? 'colour' : port.kind === 'vector' ? 'vector' : port.kind === 'flex' && isTriple(typed) ? 'vector' : 'scalar';
+    const kind =
+      port.kind === 'colour'
+        ? 'colour'
+        : port.kind === 'vector'
+          ? 'vector'
+          : port.kind === 'flex' && isTriple(typed)
+            ? 'vector'
+            : 'scalar';
     return this.bound(kind, { from: 'input', path, input: id });
   }
 
@@ -247,7 +402,11 @@ export class Lowering {
     const path = [...scope.path, node.id];
     const base = this.b.reserveUniforms((RAMP_ROWS + 1) * RAMP_ROW, 4);
     this.bindings.push({ index: base, shape: 'ramp', source: { from: 'input', path, input } });
-    return { base, count: this.b.uniform(base + RAMP_ROWS * RAMP_ROW), open: this.openStops(scope, node, input) };
+    return {
+      base,
+      count: this.b.uniform(base + RAMP_ROWS * RAMP_ROW),
+      open: this.openStops(scope, node, input),
+    };
   }
 
   /** Stops that are wired or driven, with what stands in place of the typed values. */
@@ -255,22 +414,43 @@ export class Lowering {
     const ramp = node.values[input];
     if (!isRamp(ramp)) return [];
     const path = [...scope.path, node.id];
-    return ramp.stops.filter((stop) => (stop.open?.length ?? 0) > 0).map((stop) => {
-      const row = toScalar(this.b, this.bound('scalar', { from: 'stop row', path, input, stop: stop.id }));
-      const given = STOP_ASPECTS.filter((aspect) => stop.open?.includes(aspect)).map((aspect) => {
-        const id = `${input}.${stop.id}.${aspect}`;
-        return [aspect, this.lowerInput(scope, node, id, present(inputPort(node, id), id), new Map()).lowered];
+    return ramp.stops
+      .filter((stop) => (stop.open?.length ?? 0) > 0)
+      .map((stop) => {
+        const row = toScalar(
+          this.b,
+          this.bound('scalar', { from: 'stop row', path, input, stop: stop.id }),
+        );
+        const given = STOP_ASPECTS.filter((aspect) => stop.open?.includes(aspect)).map((aspect) => {
+          const id = `${input}.${stop.id}.${aspect}`;
+          return [
+            aspect,
+            this.lowerInput(scope, node, id, present(inputPort(node, id), id), new Map()).lowered,
+          ];
+        });
+        return { row, ...(Object.fromEntries(given) as Omit<OpenStop, 'row'>) };
       });
-      return { row, ...Object.fromEntries(given) as Omit<OpenStop, 'row'> };
-    });
   }
 
   private imageTable(scope: Scope, node: NodeInstance, input: string): AnyLowered {
     const base = this.b.reserveUniforms(IMAGE_UNIFORMS, 4);
     const slot = this.b.reserveImage();
-    this.imageSlots.push({ slot, base, path: [...scope.path, node.id], input, reading: readingOf(this.document, scope.network, scope.group, node) });
+    this.imageSlots.push({
+      slot,
+      base,
+      path: [...scope.path, node.id],
+      input,
+      reading: readingOf(this.document, scope.network, scope.group, node),
+    });
     const lane = (k: number): F32 => this.b.uniform(base + k);
-    return { slot, width: lane(0), height: lane(1), rows: lane(2), lastLevel: lane(3), mean: [lane(4), lane(5), lane(6), lane(7)] };
+    return {
+      slot,
+      width: lane(0),
+      height: lane(1),
+      rows: lane(2),
+      lastLevel: lane(3),
+      mean: [lane(4), lane(5), lane(6), lane(7)],
+    };
   }
 
   private curveTable(path: readonly string[], input: string): AnyLowered {
@@ -280,14 +460,20 @@ export class Lowering {
   }
 }
 
-const networkPath = (scope: Scope): readonly string[] => (scope.group ? ['groups', scope.group.id, 'network'] : ['network']);
+const networkPath = (scope: Scope): readonly string[] =>
+  scope.group ? ['groups', scope.group.id, 'network'] : ['network'];
 
-function widest(a: 'scalar' | 'vector' | 'colour', kind: ValueKind): 'scalar' | 'vector' | 'colour' {
+function widest(
+  a: 'scalar' | 'vector' | 'colour',
+  kind: ValueKind,
+): 'scalar' | 'vector' | 'colour' {
   const rank = { scalar: 0, vector: 1, colour: 2, surface: 0 } as const;
   return rank[kind] > rank[a] && kind !== 'surface' ? kind : a;
 }
 
-/** The kind of every output and arriving input by result key, found by lowering without a back end. */
+/**
+ * The kind of every output and arriving input by result key, found by lowering without a back end.
+ */
 export function kindsOf(results: ReadonlyMap<string, Lowered>): Map<string, ValueKind> {
   return new Map([...results].map(([key, value]) => [key, value.kind]));
 }

@@ -2,7 +2,10 @@ import type { Builder } from '../ir/builder';
 import type { F32 } from '../ir/types';
 import type { MapSetting, MeshMapKind } from '../nodes/define';
 
-/** A mesh map some node reads: which, the lanes (uniform) and choices that decide it, and the input whose normals it is measured by. */
+/**
+ * A mesh map some node reads: which, the lanes (uniform) and choices that decide it, and the input
+ * whose normals it is measured by.
+ */
 export interface MapSlot {
   readonly field: string;
   readonly kind: MeshMapKind;
@@ -12,11 +15,30 @@ export interface MapSlot {
 }
 
 /** @param fixed the node's fixed inputs, by id; `options` what is chosen of its options */
-export function makeMapSlot(b: Builder, slot: Pick<MapSlot, 'field' | 'kind' | 'detail'>, wanted: Readonly<Record<string, MapSetting>>, fixed: ReadonlyMap<string, F32>, options: Readonly<Record<string, string>>): MapSlot {
-  const settings: Record<string, F32> = {}, choices: Record<string, string> = {};
+export function makeMapSlot(
+  b: Builder,
+  slot: Pick<MapSlot, 'field' | 'kind' | 'detail'>,
+  wanted: Readonly<Record<string, MapSetting>>,
+  fixed: ReadonlyMap<string, F32>,
+  options: Readonly<Record<string, string>>,
+): MapSlot {
+  const settings: Record<string, F32> = {},
+    choices: Record<string, string> = {};
   for (const [name, given] of Object.entries(wanted)) {
-    const lane = typeof given === 'number' ? b.f(given) : typeof given === 'string' ? fixed.get(given) : 'everywhere' in given ? given.everywhere : undefined;
-    const choice = typeof given === 'string' ? options[given] : typeof given === 'object' && 'choice' in given ? given.choice : undefined;
+    const lane =
+      typeof given === 'number'
+        ? b.f(given)
+        : typeof given === 'string'
+          ? fixed.get(given)
+          : 'everywhere' in given
+            ? given.everywhere
+            : undefined;
+    const choice =
+      typeof given === 'string'
+        ? options[given]
+        : typeof given === 'object' && 'choice' in given
+          ? given.choice
+          : undefined;
     if (lane) settings[name] = lane;
     if (choice !== undefined) choices[name] = choice;
   }

@@ -12,17 +12,38 @@ export type EvensOut = readonly ('images' | 'steps')[];
 /** What all nodes of a program read alike. */
 export type SharedReads = Omit<ModelReads, 'meshMap' | 'isWired' | 'isUsed'>;
 
-/** What nodes read of the model and the scene, as inputs and uniforms of a program. What is bound on the way is added to `bindings`. */
+/**
+ * What nodes read of the model and the scene, as inputs and uniforms of a program. What is bound on
+ * the way is added to `bindings`.
+ */
 export function readsOf(b: Builder, bindings: Binding[], evensOut: EvensOut): SharedReads {
   const base = b.reserveUniforms(MODEL_UNIFORMS, 4);
-  const lanes = (name: string): Lanes3 => [b.input(`${name}.x`), b.input(`${name}.y`), b.input(`${name}.z`)];
-  const slopes = (name: string): Lanes3 => [b.input(`${name}.dx`), b.input(`${name}.dy`), b.input(`${name}.dz`)];
-  const uniforms = (at: number): Lanes3 => [b.uniform(base + at), b.uniform(base + at + 1), b.uniform(base + at + 2)];
+  const lanes = (name: string): Lanes3 => [
+    b.input(`${name}.x`),
+    b.input(`${name}.y`),
+    b.input(`${name}.z`),
+  ];
+  const slopes = (name: string): Lanes3 => [
+    b.input(`${name}.dx`),
+    b.input(`${name}.dy`),
+    b.input(`${name}.dz`),
+  ];
+  const uniforms = (at: number): Lanes3 => [
+    b.uniform(base + at),
+    b.uniform(base + at + 1),
+    b.uniform(base + at + 2),
+  ];
   const [cosine, sine] = [b.uniform(base + 12), b.uniform(base + 13)];
-  const turned = ([x, y, z]: Lanes3): Lanes3 => [b.add(b.mul(cosine, x), b.mul(sine, z)), y, b.sub(b.mul(cosine, z), b.mul(sine, x))];
+  const turned = ([x, y, z]: Lanes3): Lanes3 => [
+    b.add(b.mul(cosine, x), b.mul(sine, z)),
+    y,
+    b.sub(b.mul(cosine, z), b.mul(sine, x)),
+  ];
   let lights: readonly LightLanes[] | null = null;
   return {
-    position: lanes('position'), normal: lanes('normal'), faceNormal: lanes('faceNormal'),
+    position: lanes('position'),
+    normal: lanes('normal'),
+    faceNormal: lanes('faceNormal'),
     textureCoordinates: [b.input('uv.x'), b.input('uv.y'), b.f(0)],
     textureSlopes: () => [slopes('uv.x'), slopes('uv.y')],
     view: () => lanes('view'),
@@ -35,8 +56,14 @@ export function readsOf(b: Builder, bindings: Binding[], evensOut: EvensOut): Sh
     },
     lights: () => (lights ??= lightLanes(b, bindings)),
     footprint: (of) => (evensOut.includes(of) ? b.input('footprint') : null),
-    inWorld: { position: (at) => zip3(turned(at), uniforms(8), (x, to) => b.add(b.mul(x, b.uniform(base + 11)), to)), direction: turned },
-    size: b.uniform(base), boundsMinimum: uniforms(1), boundsExtent: uniforms(4),
+    inWorld: {
+      position: (at) =>
+        zip3(turned(at), uniforms(8), (x, to) => b.add(b.mul(x, b.uniform(base + 11)), to)),
+      direction: turned,
+    },
+    size: b.uniform(base),
+    boundsMinimum: uniforms(1),
+    boundsExtent: uniforms(4),
   };
 }
 
@@ -45,6 +72,10 @@ function lightLanes(b: Builder, bindings: Binding[]): readonly LightLanes[] {
   bindings.push({ index: base, shape: 'lights', source: { from: 'lights' } });
   return Array.from({ length: LIMITS.lights }, (_, k) => {
     const lane = (at: number): F32 => b.uniform(base + k * LIGHT_ROW + at);
-    return { at: [lane(0), lane(1), lane(2)], isNear: lane(3), colour: [lane(4), lane(5), lane(6)] };
+    return {
+      at: [lane(0), lane(1), lane(2)],
+      isNear: lane(3),
+      colour: [lane(4), lane(5), lane(6)],
+    };
   });
 }

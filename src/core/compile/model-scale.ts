@@ -1,14 +1,33 @@
 import type { Triple } from '../graph/document';
 
-/** The box a model fills, and the diameter of its smallest enclosing sphere: metres of its own space. */
-export interface ModelBounds { readonly size: number; readonly minimum: Triple; readonly extent: Triple }
+/**
+ * The box a model fills, and the diameter of its smallest enclosing sphere: metres of its own
+ * space.
+ */
+export interface ModelBounds {
+  readonly size: number;
+  readonly minimum: Triple;
+  readonly extent: Triple;
+}
 
-/** Where a model stands in the scene: enlarged by `scale`, turned about the vertical by `turn` degrees, then moved to `at`, metres. */
-export interface Placing { readonly at: Triple; readonly turn: number; readonly scale: number }
+/**
+ * Where a model stands in the scene: enlarged by `scale`, turned about the vertical by `turn`
+ * degrees, then moved to `at`, metres.
+ */
+export interface Placing {
+  readonly at: Triple;
+  readonly turn: number;
+  readonly scale: number;
+}
 /** The current model's own place: the scene's coordinates are its own. */
 export const UNMOVED: Placing = { at: [0, 0, 0], turn: 0, scale: 1 };
-/** A model that stands beside the current one: where, and what the scene's lights are counted from. */
-export interface Standing { readonly placing: Placing; readonly current: ModelBounds }
+/**
+ * A model that stands beside the current one: where, and what the scene's lights are counted from.
+ */
+export interface Standing {
+  readonly placing: Placing;
+  readonly current: ModelBounds;
+}
 
 /** What programs need to know of a model as a whole: metres. */
 export interface ModelScale extends ModelBounds {
@@ -18,7 +37,10 @@ export interface ModelScale extends ModelBounds {
   readonly standing?: Standing;
 }
 
-export const turnOf = ({ turn }: Placing): { readonly cosine: number; readonly sine: number } => ({ cosine: Math.cos(turn * Math.PI / 180), sine: Math.sin(turn * Math.PI / 180) });
+export const turnOf = ({ turn }: Placing): { readonly cosine: number; readonly sine: number } => ({
+  cosine: Math.cos((turn * Math.PI) / 180),
+  sine: Math.sin((turn * Math.PI) / 180),
+});
 
 export function directionToWorld([x, y, z]: Triple, placing: Placing): Triple {
   const { cosine, sine } = turnOf(placing);
@@ -35,5 +57,8 @@ export function toWorld(place: Triple, placing: Placing): Triple {
 }
 export function toObject(place: Triple, placing: Placing): Triple {
   const { at, scale } = placing;
-  return directionToObject([(place[0] - at[0]) / scale, (place[1] - at[1]) / scale, (place[2] - at[2]) / scale], placing);
+  return directionToObject(
+    [(place[0] - at[0]) / scale, (place[1] - at[1]) / scale, (place[2] - at[2]) / scale],
+    placing,
+  );
 }

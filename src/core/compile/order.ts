@@ -1,7 +1,10 @@
 import type { Network } from '../graph/document';
 
 /** The nodes of a network, each after all it reads; and, when there is one, the ids of a circle. */
-export function topologicalOrder(network: Network): { order: readonly string[]; cycle: readonly string[] } {
+export function topologicalOrder(network: Network): {
+  order: readonly string[];
+  cycle: readonly string[];
+} {
   const ids = new Set(network.nodes.map((node) => node.id));
   const waiting = new Map<string, number>(network.nodes.map((node) => [node.id, 0]));
   const readers = new Map<string, string[]>();
@@ -26,7 +29,8 @@ export function topologicalOrder(network: Network): { order: readonly string[]; 
 
 function findCycle(network: Network, done: ReadonlySet<string>): readonly string[] {
   const left = new Set(network.nodes.map((node) => node.id).filter((id) => !done.has(id)));
-  const sourceOf = (id: string): string | undefined => network.strands.find((s) => s.to.node === id && left.has(s.from.node))?.from.node;
+  const sourceOf = (id: string): string | undefined =>
+    network.strands.find((s) => s.to.node === id && left.has(s.from.node))?.from.node;
   const trail: string[] = [];
   for (let at = [...left][0]; at !== undefined; at = sourceOf(at)) {
     const seen = trail.indexOf(at);

@@ -1,31 +1,62 @@
 import type { RampModes } from '../nodes/ramp-table';
 import type { InputPort } from '../nodes/define';
 import { isCurve, isFormula, isImage, isRamp, isTriple } from '../graph/document';
-import type { Dial, GroupDefinition, InputValue, NetworkDocument, NodeInstance, RampStop, RampValue, Triple } from '../graph/document';
+import type {
+  Dial,
+  GroupDefinition,
+  InputValue,
+  NetworkDocument,
+  NodeInstance,
+  RampStop,
+  RampValue,
+  Triple,
+} from '../graph/document';
 import { findDefinition, groupOf, inputPort, stopOf } from './catalogue';
 import { writeLights } from './lights';
 import { UNMOVED, turnOf } from './model-scale';
 import type { ModelScale } from './model-scale';
 import { orderedStops, writeCurve, writeRamp } from './ramp-rows';
 
-/** The first uniforms describe the model: size, lowest corner, extent of the bounds, one spare; its place in the scene, scale, cosine and sine of its turn, two spare. */
+/**
+ * The first uniforms describe the model: size, lowest corner, extent of the bounds, one spare; its
+ * place in the scene, scale, cosine and sine of its turn, two spare.
+ */
 export const MODEL_UNIFORMS = 16;
 
 /** Where the value of a uniform is found in the document. */
 export type BindingSource =
   | { readonly from: 'input'; readonly path: readonly string[]; readonly input: string }
   /** The row of a stop in its ramp's table. */
-  | { readonly from: 'stop row'; readonly path: readonly string[]; readonly input: string; readonly stop: string }
+  | {
+      readonly from: 'stop row';
+      readonly path: readonly string[];
+      readonly input: string;
+      readonly stop: string;
+    }
   | { readonly from: 'dial'; readonly path: readonly string[]; readonly dial: string }
   | { readonly from: 'home'; readonly path: readonly string[]; readonly dial: string }
   | { readonly from: 'fallback'; readonly path: readonly string[]; readonly input: string }
-  | { readonly from: 'drive'; readonly path: readonly string[]; readonly dial: string; readonly drive: number; readonly field: 'reach' | 'low' | 'high' };
-export interface Binding { readonly index: number; readonly shape: 'scalar' | 'triple' | 'ramp' | 'curve' | 'lights'; readonly source: BindingSource | SceneSource }
+  | {
+      readonly from: 'drive';
+      readonly path: readonly string[];
+      readonly dial: string;
+      readonly drive: number;
+      readonly field: 'reach' | 'low' | 'high';
+    };
+export interface Binding {
+  readonly index: number;
+  readonly shape: 'scalar' | 'triple' | 'ramp' | 'curve' | 'lights';
+  readonly source: BindingSource | SceneSource;
+}
 /** What is found in the model or in the scene, not at a node. */
-export type SceneSource = { readonly from: 'attribute'; readonly name: string } | { readonly from: 'lights' };
+export type SceneSource =
+  { readonly from: 'attribute'; readonly name: string } | { readonly from: 'lights' };
 
 /** Finds a node by the path of ids that leads through its groups. */
-export function findNode(document: NetworkDocument, path: readonly string[]): NodeInstance | undefined {
+export function findNode(
+  document: NetworkDocument,
+  path: readonly string[],
+): NodeInstance | undefined {
   let network = document.network;
   let node: NodeInstance | undefined;
   for (const id of path) {
@@ -42,11 +73,24 @@ export function findNode(document: NetworkDocument, path: readonly string[]): No
 
 /** The default stops of a ramp input as a saved value. */
 export function defaultRamp(port: InputPort): RampValue {
-  const stops = Array.isArray(port.default) ? port.default as readonly { position: number; colour: Triple }[] : [];
-  return { stops: stops.map((stop, k): RampStop => ({ id: `s${String(k + 1)}`, position: stop.position, colour: stop.colour, alpha: 1, segment: 'linear' })) };
+  const stops = Array.isArray(port.default)
+    ? (port.default as readonly { position: number; colour: Triple }[])
+    : [];
+  return {
+    stops: stops.map((stop, k): RampStop => ({
+      id: `s${String(k + 1)}`,
+      position: stop.position,
+      colour: stop.colour,
+      alpha: 1,
+      segment: 'linear',
+    })),
+  };
 }
 
-/** The value an input shows: typed, or its default; undefined for coordinate defaults and inputs without a value. */
+/**
+ * The value an input shows: typed, or its default; undefined for coordinate defaults and inputs
+ * without a value.
+ */
 export function valueOf(node: NodeInstance, input: string): InputValue | undefined {
   const typed = node.values[input];
   if (typed !== undefined) return typed;
@@ -62,17 +106,22 @@ export function valueOf(node: NodeInstance, input: string): InputValue | undefin
 }
 
 /** What is typed for a stop that is an input. */
-function stopValue(node: NodeInstance, { input, id, aspect }: NonNullable<ReturnType<typeof stopOf>>): InputValue | undefined {
+function stopValue(
+  node: NodeInstance,
+  { input, id, aspect }: NonNullable<ReturnType<typeof stopOf>>,
+): InputValue | undefined {
   const ramp = valueOf(node, input);
   return isRamp(ramp) ? ramp.stops.find((stop) => stop.id === id)?.[aspect] : undefined;
 }
 
 /** How a node lays out and blends its ramp. */
 export const rampModes = (node: NodeInstance): RampModes => ({
-  layout: (node.options['layout'] ?? 'placed') as RampModes['layout'], blend: (node.options['blend'] ?? 'light') as RampModes['blend'],
+  layout: (node.options['layout'] ?? 'placed') as RampModes['layout'],
+  blend: (node.options['blend'] ?? 'light') as RampModes['blend'],
 });
 
-const dialOf = (group: GroupDefinition | undefined, id: string): Dial | undefined => group?.dials.find((dial) => dial.id === id);
+const dialOf = (group: GroupDefinition | undefined, id: string): Dial | undefined =>
+  group?.dials.find((dial) => dial.id === id);
 
 function read(document: NetworkDocument, source: BindingSource): InputValue | undefined {
   const node = findNode(document, source.path);
@@ -80,10 +129,13 @@ function read(document: NetworkDocument, source: BindingSource): InputValue | un
   if (source.from === 'input') return limited(node, source.input);
   if (source.from === 'stop row') {
     const ramp = valueOf(node, source.input);
-    return isRamp(ramp) ? orderedStops(ramp, rampModes(node).layout).findIndex((stop) => stop.id === source.stop) : -1;
+    return isRamp(ramp)
+      ? orderedStops(ramp, rampModes(node).layout).findIndex((stop) => stop.id === source.stop)
+      : -1;
   }
   const group = groupOf(document, node);
-  if (source.from === 'fallback') return group?.inputs.find((port) => port.id === source.input)?.fallback;
+  if (source.from === 'fallback')
+    return group?.inputs.find((port) => port.id === source.input)?.fallback;
   const dial = dialOf(group, source.dial);
   if (source.from === 'dial') {
     const value = node.values[source.dial] ?? dial?.home;
@@ -114,17 +166,30 @@ function writeModel(values: Float32Array, { size, minimum, extent, standing }: M
 }
 
 /** Fills the uniforms of a compiled network from the document's present values. */
-export function writeUniforms(document: NetworkDocument, bindings: readonly Binding[], count: number, model: ModelScale): Float32Array<ArrayBuffer> {
+export function writeUniforms(
+  document: NetworkDocument,
+  bindings: readonly Binding[],
+  count: number,
+  model: ModelScale,
+): Float32Array<ArrayBuffer> {
   const values = new Float32Array(count);
   writeModel(values, model);
   for (const { index, shape, source } of bindings) {
-    if (source.from === 'lights') { writeLights(values, index, document, model); continue; }
-    if (source.from === 'attribute') { values[index] = model.attributes?.find(({ name }) => name === source.name)?.width ?? 0; continue; }
+    if (source.from === 'lights') {
+      writeLights(values, index, document, model);
+      continue;
+    }
+    if (source.from === 'attribute') {
+      values[index] = model.attributes?.find(({ name }) => name === source.name)?.width ?? 0;
+      continue;
+    }
     const value = read(document, source);
     if (value === undefined || isFormula(value) || isImage(value)) continue;
-    if (isRamp(value)) writeRamp(values, index, value, rampModes(findNode(document, source.path) as NodeInstance));
+    if (isRamp(value))
+      writeRamp(values, index, value, rampModes(findNode(document, source.path) as NodeInstance));
     else if (isCurve(value)) writeCurve(values, index, value);
-    else if (typeof value === 'number') values.fill(value, index, index + (shape === 'triple' ? 3 : 1));
+    else if (typeof value === 'number')
+      values.fill(value, index, index + (shape === 'triple' ? 3 : 1));
     else values.set(value, index);
   }
   return values;

@@ -38,7 +38,10 @@ interface Arrival {
   readonly input: string | undefined;
 }
 
-/** Follows strands backwards from what is wanted; what arrives at a node counts as used as soon as the node does. */
+/**
+ * Follows strands backwards from what is wanted; what arrives at a node counts as used as soon as
+ * the node does.
+ */
 class Search {
   private readonly used = new Set<string>();
   private readonly waiting: Arrival[] = [];
@@ -81,7 +84,10 @@ class Search {
     this.waiting.push({ path, id, input });
   }
 
-  /** Follows everything to its sources; without recursion, as networks may be thousands of nodes long. */
+  /**
+   * Follows everything to its sources; without recursion, as networks may be thousands of nodes
+   * long.
+   */
   finish(): ReadonlySet<string> {
     for (let at = this.waiting.pop(); at; at = this.waiting.pop()) {
       for (const { from, to } of this.board(at.path)?.arriving.get(at.id) ?? []) {

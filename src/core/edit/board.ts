@@ -8,19 +8,35 @@ export function networkOf(document: NetworkDocument, board: BoardId): Network {
   return document.groups[board]?.network ?? { nodes: [], strands: [], regions: [], notes: [] };
 }
 
-export function withNetwork(document: NetworkDocument, board: BoardId, network: Network): NetworkDocument {
+export function withNetwork(
+  document: NetworkDocument,
+  board: BoardId,
+  network: Network,
+): NetworkDocument {
   if (board === null) return { ...document, network };
   return withGroup(document, board, (group) => ({ ...group, network }));
 }
 
-export function withGroup(document: NetworkDocument, id: string, change: (group: GroupDefinition) => GroupDefinition): NetworkDocument {
+export function withGroup(
+  document: NetworkDocument,
+  id: string,
+  change: (group: GroupDefinition) => GroupDefinition,
+): NetworkDocument {
   const group = document.groups[id];
   return group ? { ...document, groups: { ...document.groups, [id]: change(group) } } : document;
 }
 
-export function changeNode(document: NetworkDocument, board: BoardId, id: string, change: (node: NodeInstance) => NodeInstance): NetworkDocument {
+export function changeNode(
+  document: NetworkDocument,
+  board: BoardId,
+  id: string,
+  change: (node: NodeInstance) => NodeInstance,
+): NetworkDocument {
   const network = networkOf(document, board);
-  return withNetwork(document, board, { ...network, nodes: network.nodes.map((node) => (node.id === id ? change(node) : node)) });
+  return withNetwork(document, board, {
+    ...network,
+    nodes: network.nodes.map((node) => (node.id === id ? change(node) : node)),
+  });
 }
 
 /** The first of `stem1`, `stem2`, … that is not taken. */
@@ -28,11 +44,16 @@ export function freshId(stem: string, taken: ReadonlySet<string>): string {
   for (let k = 1; ; k++) if (!taken.has(`${stem}${String(k)}`)) return `${stem}${String(k)}`;
 }
 
-export const nodeIds = (network: Network): Set<string> => new Set(network.nodes.map((node) => node.id));
-export const strandIds = (network: Network): Set<string> => new Set(network.strands.map((strand) => strand.id));
+export const nodeIds = (network: Network): Set<string> =>
+  new Set(network.nodes.map((node) => node.id));
+export const strandIds = (network: Network): Set<string> =>
+  new Set(network.strands.map((strand) => strand.id));
 
 /** Group definitions a network needs, directly and through others. */
-export function neededGroups(document: NetworkDocument, network: Network): Record<string, GroupDefinition> {
+export function neededGroups(
+  document: NetworkDocument,
+  network: Network,
+): Record<string, GroupDefinition> {
   const needed: Record<string, GroupDefinition> = {};
   const visit = (nodes: readonly NodeInstance[]): void => {
     for (const { group: id } of nodes) {

@@ -3,7 +3,8 @@ import type { Companion, Companions, NetworkDocument } from '../graph/document';
 import { freshId } from './board';
 
 /** The models that stand beside the current one. */
-export const companionsOf = (document: NetworkDocument): Companions => document.companions ?? NO_COMPANIONS;
+export const companionsOf = (document: NetworkDocument): Companions =>
+  document.companions ?? NO_COMPANIONS;
 
 /** What stands alone is not written down. */
 function withCompanions(document: NetworkDocument, next: Companions): NetworkDocument {
@@ -11,28 +12,56 @@ function withCompanions(document: NetworkDocument, next: Companions): NetworkDoc
   return next.models.length === 0 ? rest : { ...rest, companions: next };
 }
 
-/** One more model beside the current one, with the network being edited; unchanged when there are as many as there may be. */
-export function addCompanion(document: NetworkDocument, model: { readonly id: string; readonly name: string }): NetworkDocument {
+/**
+ * One more model beside the current one, with the network being edited; unchanged when there are as
+ * many as there may be.
+ */
+export function addCompanion(
+  document: NetworkDocument,
+  model: { readonly id: string; readonly name: string },
+): NetworkDocument {
   const known = companionsOf(document);
   if (known.models.length >= LIMITS.companions) return document;
   const id = freshId('beside', new Set(known.models.map((each) => each.id)));
-  return withCompanions(document, { ...known, models: [...known.models, { id, model: model.id, name: model.name, turn: 0 }] });
+  return withCompanions(document, {
+    ...known,
+    models: [...known.models, { id, model: model.id, name: model.name, turn: 0 }],
+  });
 }
 
 /** @param change `material: null` gives it the network being edited */
-export function changeCompanion(document: NetworkDocument, id: string, change: { readonly turn?: number; readonly material?: string | null }): NetworkDocument {
+export function changeCompanion(
+  document: NetworkDocument,
+  id: string,
+  change: { readonly turn?: number; readonly material?: string | null },
+): NetworkDocument {
   const known = companionsOf(document);
-  return withCompanions(document, { ...known, models: known.models.map((each) => (each.id === id ? changed(each, change) : each)) });
+  return withCompanions(document, {
+    ...known,
+    models: known.models.map((each) => (each.id === id ? changed(each, change) : each)),
+  });
 }
 
-function changed(companion: Companion, { turn = companion.turn, material = companion.material ?? null }: { readonly turn?: number; readonly material?: string | null }): Companion {
+function changed(
+  companion: Companion,
+  {
+    turn = companion.turn,
+    material = companion.material ?? null,
+  }: { readonly turn?: number; readonly material?: string | null },
+): Companion {
   const { material: _old, ...rest } = companion;
   return { ...rest, turn, ...(material === null ? {} : { material }) };
 }
 
 export function removeCompanion(document: NetworkDocument, id: string): NetworkDocument {
   const known = companionsOf(document);
-  return withCompanions(document, { ...known, models: known.models.filter((each) => each.id !== id) });
+  return withCompanions(document, {
+    ...known,
+    models: known.models.filter((each) => each.id !== id),
+  });
 }
 
-export const sizeCompanions = (document: NetworkDocument, sizes: Companions['sizes']): NetworkDocument => withCompanions(document, { ...companionsOf(document), sizes });
+export const sizeCompanions = (
+  document: NetworkDocument,
+  sizes: Companions['sizes'],
+): NetworkDocument => withCompanions(document, { ...companionsOf(document), sizes });

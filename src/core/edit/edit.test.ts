@@ -15,18 +15,42 @@ const look = (document: NetworkDocument): readonly number[] => {
   const { wasm } = evaluateWasm(compiled, document, randomLanes(64, 5), 64);
   return wasm.flatMap((lane) => [...lane]);
 };
-const painted = (): NetworkDocument => documentOf([
-  node('n1', 'patterns.fractal-noise', { scale: 42 }), node('n2', 'ranges.smoothstep', { edge: 0.4 }), node('n3', 'gradients.ramp'),
-  node('n4', 'colour.blend'), node('n5', 'surface.surface', { roughness: 0.3 }), node('n6', 'model.slope'),
-], ['n1:value > n2:value', 'n1:value > n3:value', 'n3:colour > n4:under', 'n2:mask > n4:where', 'n6:slope > n4:amount', 'n4:colour > n5:baseColour', 'n5:surface > @out:surface']);
+const painted = (): NetworkDocument =>
+  documentOf(
+    [
+      node('n1', 'patterns.fractal-noise', { scale: 42 }),
+      node('n2', 'ranges.smoothstep', { edge: 0.4 }),
+      node('n3', 'gradients.ramp'),
+      node('n4', 'colour.blend'),
+      node('n5', 'surface.surface', { roughness: 0.3 }),
+      node('n6', 'model.slope'),
+    ],
+    [
+      'n1:value > n2:value',
+      'n1:value > n3:value',
+      'n3:colour > n4:under',
+      'n2:mask > n4:where',
+      'n6:slope > n4:amount',
+      'n4:colour > n5:baseColour',
+      'n5:surface > @out:surface',
+    ],
+  );
 
 describe('strands', () => {
   it('refuse circles and kinds that do not fit', () => {
     const document = painted();
-    expect(canConnect(document, null, { node: 'n4', output: 'colour' }, { node: 'n1', input: 'scale' })).toBe(false);
-    expect(canConnect(document, null, { node: 'n5', output: 'surface' }, { node: 'n4', input: 'under' })).toBe(false);
-    expect(canConnect(document, null, { node: 'n6', output: 'slope' }, { node: 'n2', input: 'edge' })).toBe(true);
-    expect(connect(document, null, { node: 'n4', output: 'colour' }, { node: 'n1', input: 'scale' })).toBe(document);
+    expect(
+      canConnect(document, null, { node: 'n4', output: 'colour' }, { node: 'n1', input: 'scale' }),
+    ).toBe(false);
+    expect(
+      canConnect(document, null, { node: 'n5', output: 'surface' }, { node: 'n4', input: 'under' }),
+    ).toBe(false);
+    expect(
+      canConnect(document, null, { node: 'n6', output: 'slope' }, { node: 'n2', input: 'edge' }),
+    ).toBe(true);
+    expect(
+      connect(document, null, { node: 'n4', output: 'colour' }, { node: 'n1', input: 'scale' }),
+    ).toBe(document);
   });
 
   it('take a node in between, and heal when it is removed', () => {
@@ -34,9 +58,13 @@ describe('strands', () => {
     const { document: added, id } = addNode(document, null, 'math.math', [0, 0]);
     const strand = added.network.strands.find((each) => each.to.input === 'where');
     const inserted = insertIntoStrand(added, null, strand?.id ?? '', id);
-    expect(inserted.network.strands.some(({ from, to }) => from.node === id && to.input === 'where')).toBe(true);
+    expect(
+      inserted.network.strands.some(({ from, to }) => from.node === id && to.input === 'where'),
+    ).toBe(true);
     const healed = removeNodes(inserted, null, [id]);
-    expect(healed.network.strands.some(({ from, to }) => from.node === 'n2' && to.input === 'where')).toBe(true);
+    expect(
+      healed.network.strands.some(({ from, to }) => from.node === 'n2' && to.input === 'where'),
+    ).toBe(true);
     expect(look(healed)).toEqual(look(document));
   });
 });
@@ -45,7 +73,10 @@ describe('copies', () => {
   it('keep inner strands, and incoming ones when asked', () => {
     const document = painted();
     const clip = copyNodes(document, null, ['n2', 'n4']);
-    const [bare, fed] = [pasteClip(document, null, clip, [10, 10], false), pasteClip(document, null, clip, [10, 10], true)];
+    const [bare, fed] = [
+      pasteClip(document, null, clip, [10, 10], false),
+      pasteClip(document, null, clip, [10, 10], true),
+    ];
     expect(bare.ids).toHaveLength(2);
     expect(bare.document.network.strands.length).toBe(document.network.strands.length + 1);
     expect(fed.document.network.strands.length).toBe(document.network.strands.length + 4);
@@ -56,9 +87,18 @@ describe('copies', () => {
 describe('grouping', () => {
   it('makes inputs and outputs from crossing strands and changes nothing', () => {
     const document = painted();
-    const grouped = groupSelection(document, { board: null, ids: ['n2', 'n3', 'n4'], name: 'Paint', path: [], source: { materialId: 'm', revision: 1 } });
+    const grouped = groupSelection(document, {
+      board: null,
+      ids: ['n2', 'n3', 'n4'],
+      name: 'Paint',
+      path: [],
+      source: { materialId: 'm', revision: 1 },
+    });
     const group = grouped.document.groups[grouped.groupId];
-    expect(group?.inputs.map(({ name, kind }) => [name, kind])).toEqual([['Value', 'scalar'], ['Amount', 'scalar']]);
+    expect(group?.inputs.map(({ name, kind }) => [name, kind])).toEqual([
+      ['Value', 'scalar'],
+      ['Amount', 'scalar'],
+    ]);
     expect(group?.outputs.map(({ name, kind }) => [name, kind])).toEqual([['Colour', 'colour']]);
     expect(hasErrors(checkReferences(grouped.document))).toBe(false);
     expect(look(grouped.document)).toEqual(look(document));
@@ -69,7 +109,9 @@ describe('grouping', () => {
     let tried = 0;
     for (let seed = 1; seed <= 40; seed++) {
       const document = randomDocument(seed, 10);
-      const ids = document.network.nodes.filter((_, k) => (seed + k * 7) % 3 === 0).map((each) => each.id);
+      const ids = document.network.nodes
+        .filter((_, k) => (seed + k * 7) % 3 === 0)
+        .map((each) => each.id);
       let grouped: ReturnType<typeof groupSelection>;
       try {
         grouped = groupSelection(document, { board: null, ids, name: 'G', path: [] });
@@ -86,9 +128,18 @@ describe('grouping', () => {
 });
 
 describe('dials', () => {
-  const grouped = groupSelection(painted(), { board: null, ids: ['n1', 'n2', 'n3', 'n4'], name: 'Paint', path: [] });
+  const grouped = groupSelection(painted(), {
+    board: null,
+    ids: ['n1', 'n2', 'n3', 'n4'],
+    name: 'Paint',
+    path: [],
+  });
   const { groupId, nodeId } = grouped;
-  const expose = (law: 'times' | 'lift' | 'as is', input = 'scale', inner = 'n1'): { document: NetworkDocument; dialId: string } => {
+  const expose = (
+    law: 'times' | 'lift' | 'as is',
+    input = 'scale',
+    inner = 'n1',
+  ): { document: NetworkDocument; dialId: string } => {
     const made = addDial(grouped.document, groupId, inner, input, law, 'Grain');
     if (!made) throw new Error('not offered');
     return made;
@@ -105,8 +156,14 @@ describe('dials', () => {
     const doubled = setValue(document, null, nodeId, dialId, 2);
     expect(look(doubled)).toEqual(look(setValue(grouped.document, groupId, 'n1', 'scale', 84)));
     const lifted = expose('lift', 'edge', 'n2');
-    expect(document.groups[groupId]?.dials[0]?.drives[0]).toEqual({ node: 'n1', input: 'scale', law: 'times' });
-    expect(look(setValue(lifted.document, null, nodeId, lifted.dialId, 1.5))).toEqual(look(setValue(grouped.document, groupId, 'n2', 'edge', 0.4 + 0.5 * 0.4)));
+    expect(document.groups[groupId]?.dials[0]?.drives[0]).toEqual({
+      node: 'n1',
+      input: 'scale',
+      law: 'times',
+    });
+    expect(look(setValue(lifted.document, null, nodeId, lifted.dialId, 1.5))).toEqual(
+      look(setValue(grouped.document, groupId, 'n2', 'edge', 0.4 + 0.5 * 0.4)),
+    );
   });
 
   it('drive several values, keep their order, and go away cleanly', () => {
@@ -114,28 +171,44 @@ describe('dials', () => {
     const both = addDrive(first.document, groupId, first.dialId, 'n2', 'edge');
     expect(both.groups[groupId]?.dials[0]?.drives).toHaveLength(2);
     const second = addDial(both, groupId, 'n2', 'width', 'times', 'Softness');
-    expect(moveDial(second?.document ?? both, groupId, 'd2', -1).groups[groupId]?.dials.map((dial) => dial.name)).toEqual(['Softness', 'Grain']);
-    expect(changeDial(both, groupId, first.dialId, { name: 'Size' }).groups[groupId]?.dials[0]?.name).toBe('Size');
+    expect(
+      moveDial(second?.document ?? both, groupId, 'd2', -1).groups[groupId]?.dials.map(
+        (dial) => dial.name,
+      ),
+    ).toEqual(['Softness', 'Grain']);
+    expect(
+      changeDial(both, groupId, first.dialId, { name: 'Size' }).groups[groupId]?.dials[0]?.name,
+    ).toBe('Size');
     expect(look(removeDial(both, groupId, first.dialId))).toEqual(look(grouped.document));
   });
 
   it('warn that times is dead on a designed 0, and offer colours as they are', () => {
     const zero = setValue(grouped.document, groupId, 'n2', 'edge', 0);
     expect(offerDial(zero, groupId, 'n2', 'edge')?.warning).toContain('lift');
-    expect(offerDial(zero, groupId, 'n4', 'over')).toMatchObject({ kind: 'colour', laws: ['as is'] });
+    expect(offerDial(zero, groupId, 'n4', 'over')).toMatchObject({
+      kind: 'colour',
+      laws: ['as is'],
+    });
     expect(offerDial(zero, groupId, 'n3', 'stops')).toBeNull();
   });
 
   it('can be wired: the same law applies per point', () => {
     const { document, dialId } = expose('times');
-    const wired = connect(document, null, { node: 'n6', output: 'slope' }, { node: nodeId, input: dialId });
-    expect(networkOf(wired, null).strands.length).toBe(networkOf(document, null).strands.length + 1);
+    const wired = connect(
+      document,
+      null,
+      { node: 'n6', output: 'slope' },
+      { node: nodeId, input: dialId },
+    );
+    expect(networkOf(wired, null).strands.length).toBe(
+      networkOf(document, null).strands.length + 1,
+    );
     expect(look(wired)).not.toEqual(look(document));
   });
 });
 
 describe('the structure key', () => {
-  it('stays when only values, names and places change, and changes with options and strands', () => {
+  it('stays when values, names and places change; changes with options and strands', () => {
     const document = painted();
     const key = structureKey(document);
     expect(structureKey(setValue(document, null, 'n1', 'scale', 7))).toBe(key);

@@ -1,22 +1,62 @@
 import { describePorts, findDefinition, mayConnect, stopOf } from '../compile/catalogue';
 import { rampModes } from '../compile/uniforms';
 import { isRamp } from '../graph/document';
-import type { GroupDefinition, InputValue, Network, NetworkDocument, NodeInstance, Strand } from '../graph/document';
-import { changeNode, freshId, neededGroups, networkOf, nodeIds, strandIds, withNetwork } from './board';
+import type {
+  GroupDefinition,
+  InputValue,
+  Network,
+  NetworkDocument,
+  NodeInstance,
+  Strand,
+} from '../graph/document';
+import {
+  changeNode,
+  freshId,
+  neededGroups,
+  networkOf,
+  nodeIds,
+  strandIds,
+  withNetwork,
+} from './board';
 import type { BoardId } from './board';
 import { rearranged, withStop } from './ramps';
 import { connect, inputKind, outputKind } from './strands';
 
 /** Adds a node of the catalogue, or of a group of the document; gives back its id. */
-export function addNode(document: NetworkDocument, board: BoardId, type: string, at: readonly [number, number], group?: string, options: Readonly<Record<string, string>> = {}): { document: NetworkDocument; id: string } {
+export function addNode(
+  document: NetworkDocument,
+  board: BoardId,
+  type: string,
+  at: readonly [number, number],
+  group?: string,
+  options: Readonly<Record<string, string>> = {},
+): { document: NetworkDocument; id: string } {
   const network = networkOf(document, board);
   const id = freshId('n', nodeIds(network));
-  const node: NodeInstance = { id, type, version: findDefinition(type)?.version ?? 1, at, values: {}, options, ...(group === undefined ? {} : { group }) };
-  return { document: withNetwork(document, board, { ...network, nodes: [...network.nodes, node] }), id };
+  const node: NodeInstance = {
+    id,
+    type,
+    version: findDefinition(type)?.version ?? 1,
+    at,
+    values: {},
+    options,
+    ...(group === undefined ? {} : { group }),
+  };
+  return {
+    document: withNetwork(document, board, { ...network, nodes: [...network.nodes, node] }),
+    id,
+  };
 }
 
-/** Removes nodes, and heals: what fed the first wired input of a node now feeds what the node fed, where kinds fit. */
-export function removeNodes(document: NetworkDocument, board: BoardId, ids: readonly string[]): NetworkDocument {
+/**
+ * Removes nodes, and heals: what fed the first wired input of a node now feeds what the node fed,
+ * where kinds fit.
+ */
+export function removeNodes(
+  document: NetworkDocument,
+  board: BoardId,
+  ids: readonly string[],
+): NetworkDocument {
   return ids.reduce((current, id) => removeNode(current, board, id), document);
 }
 
@@ -25,15 +65,21 @@ function removeNode(document: NetworkDocument, board: BoardId, id: string): Netw
   const node = network.nodes.find((each) => each.id === id);
   if (!node) return document;
   const order = describePorts(document, node)?.inputs.map((port) => port.id) ?? [];
-  const incoming = network.strands.filter((strand) => strand.to.node === id).sort((a, b) => order.indexOf(a.to.input) - order.indexOf(b.to.input));
+  const incoming = network.strands
+    .filter((strand) => strand.to.node === id)
+    .sort((a, b) => order.indexOf(a.to.input) - order.indexOf(b.to.input));
   const outgoing = network.strands.filter((strand) => strand.from.node === id);
   const bare = withNetwork(withoutDrives(document, board, id), board, {
-    ...network, nodes: network.nodes.filter((each) => each.id !== id),
+    ...network,
+    nodes: network.nodes.filter((each) => each.id !== id),
     strands: network.strands.filter((strand) => strand.from.node !== id && strand.to.node !== id),
   });
   return outgoing.reduce((current, { to }) => {
     const target = inputKind(current, board, to);
-    const source = incoming.find(({ from }) => { const kind = outputKind(current, board, from); return kind && target && mayConnect(kind, target); });
+    const source = incoming.find(({ from }) => {
+      const kind = outputKind(current, board, from);
+      return kind && target && mayConnect(kind, target);
+    });
     return source ? connect(current, board, source.from, to) : current;
   }, bare);
 }
@@ -41,46 +87,95 @@ function removeNode(document: NetworkDocument, board: BoardId, id: string): Netw
 function withoutDrives(document: NetworkDocument, board: BoardId, nodeId: string): NetworkDocument {
   const group = board === null ? undefined : document.groups[board];
   if (!group) return document;
-  const dials = group.dials.map((dial) => ({ ...dial, drives: dial.drives.filter((drive) => drive.node !== nodeId) }));
+  const dials = group.dials.map((dial) => ({
+    ...dial,
+    drives: dial.drives.filter((drive) => drive.node !== nodeId),
+  }));
   return { ...document, groups: { ...document.groups, [group.id]: { ...group, dials } } };
 }
 
-export function moveNodes(document: NetworkDocument, board: BoardId, places: ReadonlyMap<string, readonly [number, number]>): NetworkDocument {
+export function moveNodes(
+  document: NetworkDocument,
+  board: BoardId,
+  places: ReadonlyMap<string, readonly [number, number]>,
+): NetworkDocument {
   const network = networkOf(document, board);
-  return withNetwork(document, board, { ...network, nodes: network.nodes.map((node) => ({ ...node, at: places.get(node.id) ?? node.at })) });
+  return withNetwork(document, board, {
+    ...network,
+    nodes: network.nodes.map((node) => ({ ...node, at: places.get(node.id) ?? node.at })),
+  });
 }
 
-export function setValue(document: NetworkDocument, board: BoardId, id: string, input: string, value: InputValue | undefined): NetworkDocument {
+export function setValue(
+  document: NetworkDocument,
+  board: BoardId,
+  id: string,
+  input: string,
+  value: InputValue | undefined,
+): NetworkDocument {
   const changed = changeNode(document, board, id, (node) => {
     const stop = stopOf(node, input);
-    if (stop) return { ...node, values: { ...node.values, [stop.input]: withStop(node, stop, value) } };
+    if (stop)
+      return { ...node, values: { ...node.values, [stop.input]: withStop(node, stop, value) } };
     const rest = Object.fromEntries(Object.entries(node.values).filter(([name]) => name !== input));
     return { ...node, values: value === undefined ? rest : { ...rest, [input]: value } };
   });
-  return isRamp(value) || value === undefined ? withoutLostStops(changed, board, id, input) : changed;
+  return isRamp(value) || value === undefined
+    ? withoutLostStops(changed, board, id, input)
+    : changed;
 }
 
 /** A stop that is gone or closed is no input any more: its strands and drives go with it. */
-function withoutLostStops(document: NetworkDocument, board: BoardId, id: string, input: string): NetworkDocument {
+function withoutLostStops(
+  document: NetworkDocument,
+  board: BoardId,
+  id: string,
+  input: string,
+): NetworkDocument {
   const network = networkOf(document, board);
   const node = network.nodes.find((each) => each.id === id);
-  const isLost = (port: string): boolean => port.startsWith(`${input}.`) && node !== undefined && stopOf(node, port) === null;
-  const strands = network.strands.filter((strand) => strand.to.node !== id || !isLost(strand.to.input));
-  const kept = strands.length === network.strands.length ? document : withNetwork(document, board, { ...network, strands });
+  const isLost = (port: string): boolean =>
+    port.startsWith(`${input}.`) && node !== undefined && stopOf(node, port) === null;
+  const strands = network.strands.filter(
+    (strand) => strand.to.node !== id || !isLost(strand.to.input),
+  );
+  const kept =
+    strands.length === network.strands.length
+      ? document
+      : withNetwork(document, board, { ...network, strands });
   const group = board === null ? undefined : kept.groups[board];
-  if (!group?.dials.some((dial) => dial.drives.some((drive) => drive.node === id && isLost(drive.input)))) return kept;
-  const dials = group.dials.map((dial) => ({ ...dial, drives: dial.drives.filter((drive) => drive.node !== id || !isLost(drive.input)) }));
+  if (
+    !group?.dials.some((dial) =>
+      dial.drives.some((drive) => drive.node === id && isLost(drive.input)),
+    )
+  )
+    return kept;
+  const dials = group.dials.map((dial) => ({
+    ...dial,
+    drives: dial.drives.filter((drive) => drive.node !== id || !isLost(drive.input)),
+  }));
   return { ...kept, groups: { ...kept.groups, [group.id]: { ...group, dials } } };
 }
 
-export function setOption(document: NetworkDocument, board: BoardId, id: string, option: string, choice: string): NetworkDocument {
+export function setOption(
+  document: NetworkDocument,
+  board: BoardId,
+  id: string,
+  option: string,
+  choice: string,
+): NetworkDocument {
   return changeNode(document, board, id, (node) => {
     const changed = { ...node, options: { ...node.options, [option]: choice } };
-    return option === 'layout' ? { ...changed, values: rearranged(node, rampModes(node).layout, rampModes(changed).layout) } : changed;
+    return option === 'layout'
+      ? { ...changed, values: rearranged(node, rampModes(node).layout, rampModes(changed).layout) }
+      : changed;
   });
 }
 
-/** What copying puts on the clipboard: nodes, the strands between them, strands from outside, and the groups they need. */
+/**
+ * What copying puts on the clipboard: nodes, the strands between them, strands from outside, and
+ * the groups they need.
+ */
 export interface Clip {
   readonly format: 'bright-loom/clip';
   readonly version: 1;
@@ -95,21 +190,41 @@ export function copyNodes(document: NetworkDocument, board: BoardId, ids: readon
   const chosen = new Set(ids);
   const nodes = network.nodes.filter((node) => chosen.has(node.id));
   return {
-    format: 'bright-loom/clip', version: 1, nodes,
+    format: 'bright-loom/clip',
+    version: 1,
+    nodes,
     strands: network.strands.filter(({ from, to }) => chosen.has(from.node) && chosen.has(to.node)),
-    incoming: network.strands.filter(({ from, to }) => !chosen.has(from.node) && chosen.has(to.node)),
+    incoming: network.strands.filter(
+      ({ from, to }) => !chosen.has(from.node) && chosen.has(to.node),
+    ),
     groups: neededGroups(document, { ...network, nodes }),
   };
 }
 
 export function isClip(raw: unknown): raw is Clip {
   const clip = raw as Partial<Clip> | null;
-  return typeof clip === 'object' && clip !== null && clip.format === 'bright-loom/clip' && Array.isArray(clip.nodes) && Array.isArray(clip.strands)
-    && Array.isArray(clip.incoming) && typeof clip.groups === 'object';
+  return (
+    typeof clip === 'object' &&
+    clip !== null &&
+    clip.format === 'bright-loom/clip' &&
+    Array.isArray(clip.nodes) &&
+    Array.isArray(clip.strands) &&
+    Array.isArray(clip.incoming) &&
+    typeof clip.groups === 'object'
+  );
 }
 
-/** Pastes a clip, shifted; with `keepIncoming`, strands from outside are laid again where their sources still are. */
-export function pasteClip(document: NetworkDocument, board: BoardId, clip: Clip, shift: readonly [number, number], keepIncoming: boolean): { document: NetworkDocument; ids: readonly string[] } {
+/**
+ * Pastes a clip, shifted; with `keepIncoming`, strands from outside are laid again where their
+ * sources still are.
+ */
+export function pasteClip(
+  document: NetworkDocument,
+  board: BoardId,
+  clip: Clip,
+  shift: readonly [number, number],
+  keepIncoming: boolean,
+): { document: NetworkDocument; ids: readonly string[] } {
   const network = networkOf(document, board);
   const taken = nodeIds(network);
   const renamed = new Map<string, string>();
@@ -118,21 +233,51 @@ export function pasteClip(document: NetworkDocument, board: BoardId, clip: Clip,
     taken.add(id);
     renamed.set(node.id, id);
   }
-  const nodes = clip.nodes.map((node): NodeInstance => ({ ...node, id: renamed.get(node.id) ?? node.id, at: [node.at[0] + shift[0], node.at[1] + shift[1]] }));
-  const withNodes = withNetwork({ ...document, groups: { ...clip.groups, ...document.groups } }, board, { ...network, nodes: [...network.nodes, ...nodes] });
-  const lay = (current: NetworkDocument, { from, to, conversion, plain, bends }: Strand): NetworkDocument => {
+  const nodes = clip.nodes.map((node): NodeInstance => ({
+    ...node,
+    id: renamed.get(node.id) ?? node.id,
+    at: [node.at[0] + shift[0], node.at[1] + shift[1]],
+  }));
+  const withNodes = withNetwork(
+    { ...document, groups: { ...clip.groups, ...document.groups } },
+    board,
+    { ...network, nodes: [...network.nodes, ...nodes] },
+  );
+  const lay = (
+    current: NetworkDocument,
+    { from, to, conversion, plain, bends }: Strand,
+  ): NetworkDocument => {
     const start = { node: renamed.get(from.node) ?? from.node, output: from.output };
-    const next = connect(current, board, start, { node: renamed.get(to.node) ?? to.node, input: to.input });
+    const next = connect(current, board, start, {
+      node: renamed.get(to.node) ?? to.node,
+      input: to.input,
+    });
     const made = networkOf(next, board).strands.at(-1);
     if (next === current || !made) return next;
-    const kept: Partial<Strand> = { ...(conversion ? { conversion } : {}), ...(plain ? { plain } : {}), ...(bends && renamed.has(from.node) ? { bends: bends.map(([x, y]) => [x + shift[0], y + shift[1]] as const) } : {}) };
-    return changeBoard(next, board, (network) => ({ ...network, strands: network.strands.map((s) => (s.id === made.id ? { ...s, ...kept } : s)) }));
+    const kept: Partial<Strand> = {
+      ...(conversion ? { conversion } : {}),
+      ...(plain ? { plain } : {}),
+      ...(bends && renamed.has(from.node)
+        ? { bends: bends.map(([x, y]) => [x + shift[0], y + shift[1]] as const) }
+        : {}),
+    };
+    return changeBoard(next, board, (network) => ({
+      ...network,
+      strands: network.strands.map((s) => (s.id === made.id ? { ...s, ...kept } : s)),
+    }));
   };
   const inner = clip.strands.reduce(lay, withNodes);
-  return { document: keepIncoming ? clip.incoming.reduce(lay, inner) : inner, ids: nodes.map((node) => node.id) };
+  return {
+    document: keepIncoming ? clip.incoming.reduce(lay, inner) : inner,
+    ids: nodes.map((node) => node.id),
+  };
 }
 
-export function changeBoard(document: NetworkDocument, board: BoardId, change: (network: Network) => Network): NetworkDocument {
+export function changeBoard(
+  document: NetworkDocument,
+  board: BoardId,
+  change: (network: Network) => Network,
+): NetworkDocument {
   return withNetwork(document, board, change(networkOf(document, board)));
 }
 

@@ -4,63 +4,143 @@ import { parseDocument } from '../graph/schema';
 import { checkDocument } from '../compile/check';
 import { lightsOf } from '../compile/lights';
 import { beaconsOf, moveBeacon } from './beacons';
-import { addLight, anglesOf, changeLight, changeSurroundings, directionAt, removeLight } from './lights';
+import {
+  addLight,
+  anglesOf,
+  changeLight,
+  changeSurroundings,
+  directionAt,
+  removeLight,
+} from './lights';
 import { addNode, setOption, setValue } from './nodes';
 import { connect } from './strands';
 
 const SCALE = { size: 4, minimum: [0, 0, 0], extent: [2, 2, 2] } as const;
-function withBeacon(): { document: NetworkDocument; id: string } { return addNode(emptyDocument('m'), null, 'model.beacon', [0, 0]); }
+function withBeacon(): { document: NetworkDocument; id: string } {
+  return addNode(emptyDocument('m'), null, 'model.beacon', [0, 0]);
+}
 
 describe('beacons on the stage', () => {
   it('stand where their values say, and their values say where they were moved to', () => {
     const { document, id } = withBeacon();
-    const placed = setValue(setValue(document, null, id, 'place', [0.25, 0, -0.5]), null, id, 'extent', [0.1, 0.2, 0.3]);
+    const placed = setValue(
+      setValue(document, null, id, 'place', [0.25, 0, -0.5]),
+      null,
+      id,
+      'extent',
+      [0.1, 0.2, 0.3],
+    );
     const [beacon] = beaconsOf(placed, null, SCALE);
-    expect(beacon).toMatchObject({ place: [2, 1, -1], extent: [0.4, 0.8, 1.2], turn: [0, 0, 0], shape: 'sphere', isKnown: true });
-    const moved = moveBeacon(placed, null, id, { place: [1, 1, 1], turn: [0, 45, 0], extent: [4, 4, 4] }, SCALE);
-    expect(moved.network.nodes[0]?.values).toMatchObject({ place: [0, 0, 0], turn: [0, 45, 0], extent: [1, 1, 1] });
-    expect(beaconsOf(setOption(moved, null, id, 'measure', 'units'), null, SCALE)[0]).toMatchObject({ place: [0, 0, 0], extent: [1, 1, 1] });
-    expect(moveBeacon(moved, null, id, { place: [1, 1, 1], turn: [0, 45, 0], extent: [4, 4, 4] }, SCALE)).toBe(moved);
-    expect(moveBeacon(moved, null, 'gone', { place: [1, 1, 1], turn: [0, 45, 0], extent: [4, 4, 4] }, SCALE)).toBe(moved);
+    expect(beacon).toMatchObject({
+      place: [2, 1, -1],
+      extent: [0.4, 0.8, 1.2],
+      turn: [0, 0, 0],
+      shape: 'sphere',
+      isKnown: true,
+    });
+    const moved = moveBeacon(
+      placed,
+      null,
+      id,
+      { place: [1, 1, 1], turn: [0, 45, 0], extent: [4, 4, 4] },
+      SCALE,
+    );
+    expect(moved.network.nodes[0]?.values).toMatchObject({
+      place: [0, 0, 0],
+      turn: [0, 45, 0],
+      extent: [1, 1, 1],
+    });
+    expect(beaconsOf(setOption(moved, null, id, 'measure', 'units'), null, SCALE)[0]).toMatchObject(
+      { place: [0, 0, 0], extent: [1, 1, 1] },
+    );
+    expect(
+      moveBeacon(moved, null, id, { place: [1, 1, 1], turn: [0, 45, 0], extent: [4, 4, 4] }, SCALE),
+    ).toBe(moved);
+    expect(
+      moveBeacon(
+        moved,
+        null,
+        'gone',
+        { place: [1, 1, 1], turn: [0, 45, 0], extent: [4, 4, 4] },
+        SCALE,
+      ),
+    ).toBe(moved);
   });
   it('are not moved by what is wired', () => {
     const { document, id } = withBeacon();
     const source = addNode(document, null, 'constants.vector', [0, 0]);
-    const wired = connect(source.document, null, { node: source.id, output: 'vector' }, { node: id, input: 'place' });
+    const wired = connect(
+      source.document,
+      null,
+      { node: source.id, output: 'vector' },
+      { node: id, input: 'place' },
+    );
     const [beacon] = beaconsOf(wired, null, SCALE);
     expect([beacon?.isKnown, [...(beacon?.free ?? [])]]).toEqual([false, ['turn', 'extent']]);
-    const moved = moveBeacon(wired, null, id, { place: [9, 9, 9], turn: [10, 0, 0], extent: [1.2, 1.2, 1.2] }, SCALE);
-    expect(moved.network.nodes.find((node) => node.id === id)?.values).toEqual({ turn: [10, 0, 0] });
+    const moved = moveBeacon(
+      wired,
+      null,
+      id,
+      { place: [9, 9, 9], turn: [10, 0, 0], extent: [1.2, 1.2, 1.2] },
+      SCALE,
+    );
+    expect(moved.network.nodes.find((node) => node.id === id)?.values).toEqual({
+      turn: [10, 0, 0],
+    });
   });
 });
 
 describe('surroundings', () => {
-  it('are written down only while they differ from those of every material, and are read back', () => {
-    const document = emptyDocument('s');
-    const turned = changeSurroundings(changeSurroundings(document, { turn: 90 }), { strength: 0.5 });
-    expect(turned.surroundings).toEqual({ turn: 90, strength: 0.5 });
-    expect(parseDocument(turned)).toEqual({ document: turned, diagnostics: [] });
-    expect(changeSurroundings(turned, { turn: 0, strength: 1 })).toEqual(document);
-    for (const wrong of [{ turn: 181, strength: 1 }, { turn: 0, strength: -1 }, { turn: 0 }]) expect(parseDocument({ ...document, surroundings: wrong }).document).toBeNull();
-  });
+  it(
+    'are written down only while they differ from those of every material, and are read ' + 'back',
+    () => {
+      const document = emptyDocument('s');
+      const turned = changeSurroundings(changeSurroundings(document, { turn: 90 }), {
+        strength: 0.5,
+      });
+      expect(turned.surroundings).toEqual({ turn: 90, strength: 0.5 });
+      expect(parseDocument(turned)).toEqual({ document: turned, diagnostics: [] });
+      expect(changeSurroundings(turned, { turn: 0, strength: 1 })).toEqual(document);
+      for (const wrong of [{ turn: 181, strength: 1 }, { turn: 0, strength: -1 }, { turn: 0 }])
+        expect(parseDocument({ ...document, surroundings: wrong }).document).toBeNull();
+    },
+  );
 });
 
 describe('lights', () => {
-  it('are added up to four, changed and removed; a document without any has the two it comes with', () => {
-    const document = emptyDocument('m');
-    expect(lightsOf(document).map(({ id }) => id)).toEqual(['key', 'fill']);
-    const { document: three, id } = addLight(document);
-    const bright = changeLight(three, id, { intensity: 5, shadows: true });
-    expect(lightsOf(bright)[2]).toMatchObject({ intensity: 5, shadows: true, kind: 'far' });
-    expect(lightsOf(changeLight(bright, id, { shadows: false }))[2]).not.toHaveProperty('shadows');
-    expect(lightsOf(changeLight(bright, id, { name: 'Moon' }))[2]).toMatchObject({ shadows: true, name: 'Moon' });
-    const four = addLight(three).document;
-    expect(addLight(four)).toEqual({ document: four, id: '' });
-    expect(lightsOf(removeLight(four, 'key')).map((light) => light.id)).toEqual(['fill', id, lightsOf(four)[3]?.id]);
-    expect(checkDocument(four).diagnostics).toEqual([]);
-  });
+  it(
+    'are added up to four, changed and removed; a document without any has the two it ' +
+      'comes with',
+    () => {
+      const document = emptyDocument('m');
+      expect(lightsOf(document).map(({ id }) => id)).toEqual(['key', 'fill']);
+      const { document: three, id } = addLight(document);
+      const bright = changeLight(three, id, { intensity: 5, shadows: true });
+      expect(lightsOf(bright)[2]).toMatchObject({ intensity: 5, shadows: true, kind: 'far' });
+      expect(lightsOf(changeLight(bright, id, { shadows: false }))[2]).not.toHaveProperty(
+        'shadows',
+      );
+      expect(lightsOf(changeLight(bright, id, { name: 'Moon' }))[2]).toMatchObject({
+        shadows: true,
+        name: 'Moon',
+      });
+      const four = addLight(three).document;
+      expect(addLight(four)).toEqual({ document: four, id: '' });
+      expect(lightsOf(removeLight(four, 'key')).map((light) => light.id)).toEqual([
+        'fill',
+        id,
+        lightsOf(four)[3]?.id,
+      ]);
+      expect(checkDocument(four).diagnostics).toEqual([]);
+    },
+  );
   it('have directions as angles and back', () => {
-    for (const [round, up] of [[0, 0], [90, 0], [-120, 35], [40, -60]] as const) {
+    for (const [round, up] of [
+      [0, 0],
+      [90, 0],
+      [-120, 35],
+      [40, -60],
+    ] as const) {
       const angles = anglesOf(directionAt(round, up));
       expect([Math.round(angles.round), Math.round(angles.up)]).toEqual([round, up]);
     }

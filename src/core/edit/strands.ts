@@ -9,16 +9,29 @@ export type StrandStart = Strand['from'];
 export type StrandEnd = Strand['to'];
 
 /** The kind of an output on a board, the selvedge included; undefined when it is not there. */
-export function outputKind(document: NetworkDocument, board: BoardId, from: StrandStart): PortKind | undefined {
+export function outputKind(
+  document: NetworkDocument,
+  board: BoardId,
+  from: StrandStart,
+): PortKind | undefined {
   if (from.node === INPUT_EDGE) {
     const group = board === null ? undefined : document.groups[board];
-    return group?.inputs.find((port) => port.id === from.output)?.kind ?? group?.dials.find((dial) => dial.id === from.output)?.kind;
+    return (
+      group?.inputs.find((port) => port.id === from.output)?.kind ??
+      group?.dials.find((dial) => dial.id === from.output)?.kind
+    );
   }
   const node = networkOf(document, board).nodes.find((each) => each.id === from.node);
-  return node && describePorts(document, node)?.outputs.find((port) => port.id === from.output)?.kind;
+  return (
+    node && describePorts(document, node)?.outputs.find((port) => port.id === from.output)?.kind
+  );
 }
 
-export function inputKind(document: NetworkDocument, board: BoardId, to: StrandEnd): PortKind | undefined {
+export function inputKind(
+  document: NetworkDocument,
+  board: BoardId,
+  to: StrandEnd,
+): PortKind | undefined {
   if (to.node === OUTPUT_EDGE) {
     if (board === null) return to.input === SURFACE_OUTPUT ? 'surface' : undefined;
     return document.groups[board]?.outputs.find((port) => port.id === to.input)?.kind;
@@ -28,7 +41,12 @@ export function inputKind(document: NetworkDocument, board: BoardId, to: StrandE
 }
 
 /** Whether a strand may be laid: kinds fit, and it closes no circle. */
-export function canConnect(document: NetworkDocument, board: BoardId, from: StrandStart, to: StrandEnd): boolean {
+export function canConnect(
+  document: NetworkDocument,
+  board: BoardId,
+  from: StrandStart,
+  to: StrandEnd,
+): boolean {
   const [source, target] = [outputKind(document, board, from), inputKind(document, board, to)];
   if (!source || !target || !mayConnect(source, target)) return false;
   return !reaches(networkOf(document, board), to.node, from.node);
@@ -50,44 +68,102 @@ function reaches(network: Network, start: string, goal: string): boolean {
   return false;
 }
 
-/** Lays a strand; one that an input with a single place already has is replaced. Unchanged when it may not be laid. */
-export function connect(document: NetworkDocument, board: BoardId, from: StrandStart, to: StrandEnd): NetworkDocument {
+/**
+ * Lays a strand; one that an input with a single place already has is replaced. Unchanged when it
+ * may not be laid.
+ */
+export function connect(
+  document: NetworkDocument,
+  board: BoardId,
+  from: StrandStart,
+  to: StrandEnd,
+): NetworkDocument {
   if (!canConnect(document, board, from, to)) return document;
   const network = networkOf(document, board);
   const target = inputKind(document, board, to);
   const many = target !== undefined && takesMany(target);
-  const same = (strand: Strand): boolean => strand.to.node === to.node && strand.to.input === to.input;
-  if (network.strands.some((strand) => same(strand) && strand.from.node === from.node && strand.from.output === from.output)) return document;
+  const same = (strand: Strand): boolean =>
+    strand.to.node === to.node && strand.to.input === to.input;
+  if (
+    network.strands.some(
+      (strand) =>
+        same(strand) && strand.from.node === from.node && strand.from.output === from.output,
+    )
+  )
+    return document;
   const kept = many ? network.strands : network.strands.filter((strand) => !same(strand));
   const order = kept.filter(same).reduce((max, strand) => Math.max(max, strand.order + 1), 0);
   const strand: Strand = { id: freshId('w', strandIds(network)), from, to, order };
   return withNetwork(document, board, { ...network, strands: [...kept, strand] });
 }
 
-export function disconnect(document: NetworkDocument, board: BoardId, ids: readonly string[]): NetworkDocument {
+export function disconnect(
+  document: NetworkDocument,
+  board: BoardId,
+  ids: readonly string[],
+): NetworkDocument {
   const network = networkOf(document, board);
-  return withNetwork(document, board, { ...network, strands: network.strands.filter((strand) => !ids.includes(strand.id)) });
+  return withNetwork(document, board, {
+    ...network,
+    strands: network.strands.filter((strand) => !ids.includes(strand.id)),
+  });
 }
 
-export function setConversion(document: NetworkDocument, board: BoardId, id: string, conversion: Conversion): NetworkDocument {
+export function setConversion(
+  document: NetworkDocument,
+  board: BoardId,
+  id: string,
+  conversion: Conversion,
+): NetworkDocument {
   const network = networkOf(document, board);
-  return withNetwork(document, board, { ...network, strands: network.strands.map((strand) => (strand.id === id ? { ...strand, conversion } : strand)) });
+  return withNetwork(document, board, {
+    ...network,
+    strands: network.strands.map((strand) =>
+      strand.id === id ? { ...strand, conversion } : strand,
+    ),
+  });
 }
 
 /** Carries a strand as a mere number, or again as what it stands for. */
-export function setPlain(document: NetworkDocument, board: BoardId, id: string, isPlain: boolean): NetworkDocument {
+export function setPlain(
+  document: NetworkDocument,
+  board: BoardId,
+  id: string,
+  isPlain: boolean,
+): NetworkDocument {
   const network = networkOf(document, board);
-  return withNetwork(document, board, { ...network, strands: network.strands.map((strand) => { if (strand.id !== id) return strand; const { plain: _old, ...rest } = strand; return isPlain ? { ...rest, plain: true } : rest; }) });
+  return withNetwork(document, board, {
+    ...network,
+    strands: network.strands.map((strand) => {
+      if (strand.id !== id) return strand;
+      const { plain: _old, ...rest } = strand;
+      return isPlain ? { ...rest, plain: true } : rest;
+    }),
+  });
 }
 
 /** Puts a node into a strand by its first fitting input and output; unchanged when none fit. */
-export function insertIntoStrand(document: NetworkDocument, board: BoardId, strandId: string, nodeId: string): NetworkDocument {
+export function insertIntoStrand(
+  document: NetworkDocument,
+  board: BoardId,
+  strandId: string,
+  nodeId: string,
+): NetworkDocument {
   const network = networkOf(document, board);
   const strand = network.strands.find((each) => each.id === strandId);
   const node = network.nodes.find((each) => each.id === nodeId);
   const ports = node && describePorts(document, node);
-  const source = strand && outputKind(document, board, strand.from), target = strand && inputKind(document, board, strand.to);
-  if (!strand || !ports || !source || !target || strand.from.node === nodeId || strand.to.node === nodeId) return document;
+  const source = strand && outputKind(document, board, strand.from),
+    target = strand && inputKind(document, board, strand.to);
+  if (
+    !strand ||
+    !ports ||
+    !source ||
+    !target ||
+    strand.from.node === nodeId ||
+    strand.to.node === nodeId
+  )
+    return document;
   const input = ports.inputs.find((port) => mayConnect(source, port.kind));
   const output = ports.outputs.find((port) => mayConnect(port.kind, target));
   if (!input || !output) return document;

@@ -9,7 +9,9 @@ export function tidyNodes(network: Network): readonly NodeInstance[] {
   const { order } = topologicalOrder(network);
   const column = new Map<string, number>();
   for (const id of [...order].reverse()) {
-    const readers = network.strands.filter((strand) => strand.from.node === id).map((strand) => column.get(strand.to.node) ?? -1);
+    const readers = network.strands
+      .filter((strand) => strand.from.node === id)
+      .map((strand) => column.get(strand.to.node) ?? -1);
     column.set(id, Math.max(-1, ...readers) + 1);
   }
   const rows = new Map<string, number>();
@@ -20,18 +22,34 @@ export function tidyNodes(network: Network): readonly NodeInstance[] {
   }
   for (const [, ids] of [...byColumn].sort(([a], [b]) => a - b)) placeColumn(network, ids, rows);
   const widest = Math.max(0, ...column.values());
-  return network.nodes.map((node) => ({ ...node, at: [(widest - (column.get(node.id) ?? 0)) * COLUMN, (rows.get(node.id) ?? 0) * ROW] as const }));
+  return network.nodes.map((node) => ({
+    ...node,
+    at: [(widest - (column.get(node.id) ?? 0)) * COLUMN, (rows.get(node.id) ?? 0) * ROW] as const,
+  }));
 }
 
 /** Rows near the mean of the readers', without two nodes in one place. */
 function placeColumn(network: Network, ids: readonly string[], rows: Map<string, number>): void {
-  const wanted = ids.map((id) => {
-    const readers = network.strands.filter((strand) => strand.from.node === id && rows.has(strand.to.node));
-    const mean = readers.reduce((sum, strand) => sum + (rows.get(strand.to.node) ?? 0), 0) / Math.max(1, readers.length);
-    return { id, row: mean };
-  }).sort((a, b) => a.row - b.row);
+  const wanted = ids
+    .map((id) => {
+      const readers = network.strands.filter(
+        (strand) => strand.from.node === id && rows.has(strand.to.node),
+      );
+      const mean =
+        readers.reduce((sum, strand) => sum + (rows.get(strand.to.node) ?? 0), 0) /
+        Math.max(1, readers.length);
+      return { id, row: mean };
+    })
+    .sort((a, b) => a.row - b.row);
   let next = -Infinity;
-  const placed = wanted.map(({ id, row }) => { next = Math.max(row, next); const at = next; next += 1; return { id, at }; });
-  const shift = placed.reduce((sum, { at }, k) => sum + ((wanted[k]?.row ?? 0) - at), 0) / Math.max(1, placed.length);
+  const placed = wanted.map(({ id, row }) => {
+    next = Math.max(row, next);
+    const at = next;
+    next += 1;
+    return { id, at };
+  });
+  const shift =
+    placed.reduce((sum, { at }, k) => sum + ((wanted[k]?.row ?? 0) - at), 0) /
+    Math.max(1, placed.length);
   for (const { id, at } of placed) rows.set(id, Math.round((at + shift) * 2) / 2);
 }

@@ -8,17 +8,27 @@ import type { Advice, AdviceReads, ValueRange } from '../nodes/advice';
 import { percent } from '../nodes/advice';
 import { describeValues } from './statistics';
 
-/** Finds the range of a result by its key (`path:output`, or `path<input` for what arrives); null where it was not measured. */
+/**
+ * Finds the range of a result by its key (`path:output`, or `path<input` for what arrives); null
+ * where it was not measured.
+ */
 export type RangeLookup = (key: string) => ValueRange | null;
 
 /** The place of a node: ids of the group nodes that lead to its board. */
-export interface NodePlace { readonly document: NetworkDocument; readonly network: Network; readonly path: readonly string[]; readonly node: NodeInstance }
+export interface NodePlace {
+  readonly document: NetworkDocument;
+  readonly network: Network;
+  readonly path: readonly string[];
+  readonly node: NodeInstance;
+}
 
 const key = ({ path, node }: NodePlace): string => [...path, node.id].join('/');
 
 /** Result keys of what a node's advice or its bench looks at beside its first output. */
 export function watchedKeys(place: NodePlace): readonly string[] {
-  return (findDefinition(place.node.type)?.watches ?? []).map((name) => `${key(place)}${name.startsWith(':') ? name : `<${name}`}`);
+  return (findDefinition(place.node.type)?.watches ?? []).map(
+    (name) => `${key(place)}${name.startsWith(':') ? name : `<${name}`}`,
+  );
 }
 
 /** What there is to say about a node's values: in general, and by the node itself. */
@@ -26,18 +36,57 @@ export function adviseNode(place: NodePlace, lookup: RangeLookup): readonly Advi
   const definition = findDefinition(place.node.type);
   const outputs = describePorts(place.document, place.node)?.outputs ?? [];
   const first = outputs[0] && lookup(`${key(place)}:${outputs[0].id}`);
-  const follows: readonly Advice[] = definition?.follows ? [{ code: 'value.follows', tone: 'fact', mark: definition.follows === 'camera' ? 'eye' : 'lit', message: definition.follows === 'camera' ? 'Follows the camera; a bake counts every point as seen straight on.' : 'Follows the lights; a bake freezes them as they stand.' }] : [];
-  return [...follows, ...(first ? generalAdvice(first) : []), ...(definition?.advise(readsOf(place, lookup)) ?? [])];
+  const follows: readonly Advice[] = definition?.follows
+    ? [
+        {
+          code: 'value.follows',
+          tone: 'fact',
+          mark: definition.follows === 'camera' ? 'eye' : 'lit',
+          message:
+            definition.follows === 'camera'
+              ? 'Follows the camera; a bake counts every point as seen straight on.'
+              : 'Follows the lights; a bake freezes them as they stand.',
+        },
+      ]
+    : [];
+  return [
+    ...follows,
+    ...(first ? generalAdvice(first) : []),
+    ...(definition?.advise(readsOf(place, lookup)) ?? []),
+  ];
 }
 
 function generalAdvice(range: ValueRange): readonly Advice[] {
   // A vector is never limited: places and directions have every right to leave 0–1.
-  const limit = range.kind !== 'vector' ? { cure: { title: 'Limit to 0–1', limit: true } } as const : {};
+  const limit =
+    range.kind !== 'vector' ? ({ cure: { title: 'Limit to 0–1', limit: true } } as const) : {};
   const found: Advice[] = [];
-  if (range.notANumber > 0) found.push({ code: 'value.not-a-number', mark: '∅', message: `${percent(range.notANumber)} of the surface is not a number` });
-  if (range.below > 0) found.push({ code: 'value.below', mark: '<0', message: `${percent(range.below)} of the surface lies below 0`, ...limit });
-  if (range.above > 0) found.push({ code: 'value.above', mark: '>1', message: `${percent(range.above)} of the surface lies above 1`, ...limit });
-  if (range.constant) found.push({ code: 'value.constant', mark: '=', message: 'The same value over the whole surface' });
+  if (range.notANumber > 0)
+    found.push({
+      code: 'value.not-a-number',
+      mark: '∅',
+      message: `${percent(range.notANumber)} of the surface is not a number`,
+    });
+  if (range.below > 0)
+    found.push({
+      code: 'value.below',
+      mark: '<0',
+      message: `${percent(range.below)} of the surface lies below 0`,
+      ...limit,
+    });
+  if (range.above > 0)
+    found.push({
+      code: 'value.above',
+      mark: '>1',
+      message: `${percent(range.above)} of the surface lies above 1`,
+      ...limit,
+    });
+  if (range.constant)
+    found.push({
+      code: 'value.constant',
+      mark: '=',
+      message: 'The same value over the whole surface',
+    });
   return found;
 }
 
@@ -48,7 +97,8 @@ function readsOf(place: NodePlace, lookup: RangeLookup): AdviceReads {
   return {
     arriving: (input) => lookup(`${key(place)}<${input}`),
     result: (output) => lookup(`${key(place)}:${output}`),
-    isWired: (input) => network.strands.some((strand) => strand.to.node === node.id && strand.to.input === input),
+    isWired: (input) =>
+      network.strands.some((strand) => strand.to.node === node.id && strand.to.input === input),
     isTyped: (input) => node.values[input] !== undefined,
     choice: (option) => options[option] ?? '',
     number: (input) => {
@@ -62,32 +112,81 @@ function readsOf(place: NodePlace, lookup: RangeLookup): AdviceReads {
   };
 }
 
-/** Every node of a document, those inside groups once for each place where the group stands. A group inside itself is not opened again. */
-export function placesOf(document: NetworkDocument): readonly (NodePlace & { readonly pointer: string })[] {
-  const walk = (network: Network, path: readonly string[], at: readonly string[], open: readonly string[]): (NodePlace & { pointer: string })[] => network.nodes.flatMap((node, k) => {
-    const here = { document, network, path, node, pointer: pointer([...at, 'nodes', k]) };
-    const group = groupOf(document, node);
-    return [here, ...(group && !open.includes(group.id) ? walk(group.network, [...path, node.id], ['groups', group.id, 'network'], [...open, group.id]) : [])];
-  });
+/**
+ * Every node of a document, those inside groups once for each place where the group stands. A group
+ * inside itself is not opened again.
+ */
+export function placesOf(
+  document: NetworkDocument,
+): readonly (NodePlace & { readonly pointer: string })[] {
+  const walk = (
+    network: Network,
+    path: readonly string[],
+    at: readonly string[],
+    open: readonly string[],
+  ): (NodePlace & { pointer: string })[] =>
+    network.nodes.flatMap((node, k) => {
+      const here = { document, network, path, node, pointer: pointer([...at, 'nodes', k]) };
+      const group = groupOf(document, node);
+      return [
+        here,
+        ...(group && !open.includes(group.id)
+          ? walk(
+              group.network,
+              [...path, node.id],
+              ['groups', group.id, 'network'],
+              [...open, group.id],
+            )
+          : []),
+      ];
+    });
   return walk(document.network, [], ['network'], []);
 }
 
 /** Result keys that advice on a whole document looks at beside the outputs. */
-export const watchedIn = (document: NetworkDocument): readonly string[] => placesOf(document).flatMap(watchedKeys);
+export const watchedIn = (document: NetworkDocument): readonly string[] =>
+  placesOf(document).flatMap(watchedKeys);
 
 /** An advice with its place, as the command line writes it. */
-export interface PlacedAdvice { readonly severity: 'note'; readonly code: Advice['code']; readonly node: string; readonly pointer: string; readonly message: string; readonly range: ValueRange | null }
+export interface PlacedAdvice {
+  readonly severity: 'note';
+  readonly code: Advice['code'];
+  readonly node: string;
+  readonly pointer: string;
+  readonly message: string;
+  readonly range: ValueRange | null;
+}
 
 /**
  * All that is to be said about the values of a document.
  * @param compiled with all taps, and `watchedIn` watched
  * @param outputs what its program wrote, one array per lane
  */
-export function adviseDocument(document: NetworkDocument, compiled: CompiledNetwork, outputs: readonly Float32Array[]): readonly PlacedAdvice[] {
-  const ranges = new Map(compiled.slots.filter((slot) => slot.kind !== 'surface').map((slot) => [slot.key, { ...describeValues(outputs.slice(slot.first, slot.first + slot.lanes)), kind: slot.kind }]));
+export function adviseDocument(
+  document: NetworkDocument,
+  compiled: CompiledNetwork,
+  outputs: readonly Float32Array[],
+): readonly PlacedAdvice[] {
+  const ranges = new Map(
+    compiled.slots
+      .filter((slot) => slot.kind !== 'surface')
+      .map((slot) => [
+        slot.key,
+        { ...describeValues(outputs.slice(slot.first, slot.first + slot.lanes)), kind: slot.kind },
+      ]),
+  );
   const lookup: RangeLookup = (wanted) => ranges.get(wanted) ?? null;
-  return placesOf(document).flatMap((place) => adviseNode(place, lookup).map(({ code, message }) => {
-    const [output] = describePorts(document, place.node)?.outputs ?? [];
-    return { severity: 'note' as const, code, node: key(place), pointer: place.pointer, message, range: output ? lookup(`${key(place)}:${output.id}`) : null };
-  }));
+  return placesOf(document).flatMap((place) =>
+    adviseNode(place, lookup).map(({ code, message }) => {
+      const [output] = describePorts(document, place.node)?.outputs ?? [];
+      return {
+        severity: 'note' as const,
+        code,
+        node: key(place),
+        pointer: place.pointer,
+        message,
+        range: output ? lookup(`${key(place)}:${output.id}`) : null,
+      };
+    }),
+  );
 }

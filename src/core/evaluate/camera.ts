@@ -6,9 +6,16 @@ import { PointCollector } from '../mesh/sample-points';
 import type { SamplePoints } from '../mesh/sample-points';
 
 /** A perspective camera: field of view across the height, radians. */
-export interface Camera { readonly eye: Vec3; readonly target: Vec3; readonly fieldRad: number; readonly aspect: number }
+export interface Camera {
+  readonly eye: Vec3;
+  readonly target: Vec3;
+  readonly fieldRad: number;
+  readonly aspect: number;
+}
 
-/** The points of the surface that a camera sees, by rays through the middles of a grid of pixels. */
+/**
+ * The points of the surface that a camera sees, by rays through the middles of a grid of pixels.
+ */
 export interface VisiblePoints {
   readonly width: number;
   readonly height: number;
@@ -25,29 +32,56 @@ const FARTHEST = 1e30;
 /** A camera that frames a whole model from the front right, slightly above. */
 export function framingCamera(centre: Vec3, size: number, aspect = 1): Camera {
   const fieldRad = 0.6;
-  const distance = size * 0.52 / Math.tan(fieldRad / 2) / Math.min(1, aspect);
-  return { eye: add(centre, scale(normalise([0.62, 0.42, 1]), distance)), target: centre, fieldRad, aspect };
+  const distance = (size * 0.52) / Math.tan(fieldRad / 2) / Math.min(1, aspect);
+  return {
+    eye: add(centre, scale(normalise([0.62, 0.42, 1]), distance)),
+    target: centre,
+    fieldRad,
+    aspect,
+  };
 }
 
-export function seePoints(analysis: MeshAnalysis, camera: Camera, width: number, height: number): VisiblePoints {
+export function seePoints(
+  analysis: MeshAnalysis,
+  camera: Camera,
+  width: number,
+  height: number,
+): VisiblePoints {
   const forward = normalise(sub(camera.target, camera.eye));
   const right = normalise(cross(forward, Math.abs(forward[1]) > 0.9999 ? [0, 0, 1] : [0, 1, 0]));
   const up = cross(right, forward);
   const half = Math.tan(camera.fieldRad / 2);
   const collector = new PointCollector(analysis.mesh, width * height);
-  const pixels: number[] = [], views: number[] = [];
+  const pixels: number[] = [],
+    views: number[] = [];
   const rays = new Float32Array(width * height * RAY);
-  for (let y = 0; y < height; y++) for (let x = 0; x < width; x++) {
-    const sx = ((x + 0.5) / width * 2 - 1) * half * camera.aspect, sy = (1 - (y + 0.5) / height * 2) * half;
-    const [dx, dy, dz] = normalise([forward[0] + right[0] * sx + up[0] * sy, forward[1] + right[1] * sx + up[1] * sy, forward[2] + right[2] * sx + up[2] * sy]);
-    rays.set([...camera.eye, dx, dy, dz, FARTHEST, 0], (y * width + x) * RAY);
-  }
+  for (let y = 0; y < height; y++)
+    for (let x = 0; x < width; x++) {
+      const sx = (((x + 0.5) / width) * 2 - 1) * half * camera.aspect,
+        sy = (1 - ((y + 0.5) / height) * 2) * half;
+      const [dx, dy, dz] = normalise([
+        forward[0] + right[0] * sx + up[0] * sy,
+        forward[1] + right[1] * sx + up[1] * sy,
+        forward[2] + right[2] * sx + up[2] * sy,
+      ]);
+      rays.set([...camera.eye, dx, dy, dz, FARTHEST, 0], (y * width + x) * RAY);
+    }
   const { triangles, weights } = analysis.kernel.castRays(rays);
   for (let pixel = 0; pixel < triangles.length; pixel++) {
     if ((triangles[pixel] as number) < 0) continue;
-    collector.add(triangles[pixel] as number, weights[pixel * 2] as number, weights[pixel * 2 + 1] as number);
+    collector.add(
+      triangles[pixel] as number,
+      weights[pixel * 2] as number,
+      weights[pixel * 2 + 1] as number,
+    );
     pixels.push(pixel);
     for (let axis = 3; axis < 6; axis++) views.push(-(rays[pixel * RAY + axis] as number));
   }
-  return { width, height, points: { ...collector.take(), sample: { eye: camera.eye, pixelRad: 2 * half / height } }, pixels: Uint32Array.from(pixels), views: Float32Array.from(views) };
+  return {
+    width,
+    height,
+    points: { ...collector.take(), sample: { eye: camera.eye, pixelRad: (2 * half) / height } },
+    pixels: Uint32Array.from(pixels),
+    views: Float32Array.from(views),
+  };
 }

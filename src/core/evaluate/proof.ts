@@ -11,7 +11,11 @@ import type { MapSource } from './session';
 /** Points per reference model. */
 export const PROOF_POINTS = 4096;
 
-export interface ProofModel { readonly name: string; readonly analysis: MeshAnalysis; readonly maps: MapSource }
+export interface ProofModel {
+  readonly name: string;
+  readonly analysis: MeshAnalysis;
+  readonly maps: MapSource;
+}
 
 export interface ProofDifference {
   readonly model: string;
@@ -22,7 +26,13 @@ export interface ProofDifference {
   /** Share of points that differ. */
   readonly share: number;
 }
-export interface ChangedValue { readonly node: string; readonly what: string; readonly before: string; readonly after: string; readonly largestWithout: number }
+export interface ChangedValue {
+  readonly node: string;
+  readonly what: string;
+  readonly before: string;
+  readonly after: string;
+  readonly largestWithout: number;
+}
 export interface Proof {
   readonly identical: boolean;
   readonly points: number;
@@ -35,29 +45,60 @@ export interface Proof {
 const PROBE = 'proof-instance';
 
 /**
- * Compares a group at home with the network it was packaged from, on the same points, bit by bit in f32.
- * @param whole the saved revision the group names as its origin; only what the group is made of must be free of errors
+ * Compares a group at home with the network it was packaged from, on the same points, bit by bit in
+ * f32.
+ * @param whole the saved revision the group names as its origin; only what the group is made of
+ *   must be free of errors
  * @param candidate the document that holds the group and the groups it uses
  * @throws AppError when the group has no origin; CompileError when either network is broken
  */
-export function proveGroup(whole: NetworkDocument, candidate: NetworkDocument, groupId: string, models: readonly ProofModel[]): Proof {
+export function proveGroup(
+  whole: NetworkDocument,
+  candidate: NetworkDocument,
+  groupId: string,
+  models: readonly ProofModel[],
+): Proof {
   const group = candidate.groups[groupId];
-  if (!group?.origin) throw new AppError('proof.no-origin', 'This group was not packaged from a saved network, so there is nothing to compare it with.', 'Package it from a selection on a material’s board.');
-  const prepared = models.map((model) => ({ ...model, maps: alikeMaps(model), points: uniformPoints(model.analysis.mesh, PROOF_POINTS) }));
+  if (!group?.origin)
+    throw new AppError(
+      'proof.no-origin',
+      'This group was not packaged from a saved network, so there is nothing to compare it with.',
+      'Package it from a selection on a material’s board.',
+    );
+  const prepared = models.map((model) => ({
+    ...model,
+    maps: alikeMaps(model),
+    points: uniformPoints(model.analysis.mesh, PROOF_POINTS),
+  }));
   const source = neededFor(whole, group.origin);
-  const before = prepared.map((model) => readOutputs(source, Object.values(group.origin?.outputs ?? {}).map(({ node, output }) => `${node}:${output}`), model));
-  const compare = (document: NetworkDocument): ProofDifference | null => findDifference(group, document, prepared, before);
+  const before = prepared.map((model) =>
+    readOutputs(
+      source,
+      Object.values(group.origin?.outputs ?? {}).map(({ node, output }) => `${node}:${output}`),
+      model,
+    ),
+  );
+  const compare = (document: NetworkDocument): ProofDifference | null =>
+    findDifference(group, document, prepared, before);
   const trial = withCandidate(source, candidate, group);
   const difference = compare(trial);
   return {
-    identical: difference === null, points: PROOF_POINTS, models: models.map((model) => model.name), difference,
-    changes: difference ? explain(source, trial, group, compare).filter((change) => change.largestWithout < difference.largest) : [],
+    identical: difference === null,
+    points: PROOF_POINTS,
+    models: models.map((model) => model.name),
+    difference,
+    changes: difference
+      ? explain(source, trial, group, compare).filter(
+          (change) => change.largestWithout < difference.largest,
+        )
+      : [],
   };
 }
 
 /**
- * Maps by told normals are named after the network that tells them, and packaging renames that: they are measured here, for
- * both sides in the same way. What else there is, is the same map on both sides.
+ * Maps by told normals are named after the network that tells them, and packaging renames that:
+ * they are measured here, for both sides in the same way. What else there is, is the same map on
+ * both sides.
  */
 function alikeMaps({ analysis, maps }: ProofModel): MapSource {
   const measured = new Map<string, MeshMap>();
@@ -72,7 +113,11 @@ function alikeMaps({ analysis, maps }: ProofModel): MapSource {
 
 type Prepared = ProofModel & { readonly points: SamplePoints };
 
-function readOutputs(document: NetworkDocument, keys: readonly string[], model: Prepared): readonly (readonly Float32Array[])[] {
+function readOutputs(
+  document: NetworkDocument,
+  keys: readonly string[],
+  model: Prepared,
+): readonly (readonly Float32Array[])[] {
   const session = new EvaluationSession({ surface: false, taps: keys });
   const compiled = session.prepare(document);
   const lanes = session.evaluate(document, model.analysis.mesh, model.points, model.maps);
@@ -82,7 +127,10 @@ function readOutputs(document: NetworkDocument, keys: readonly string[], model: 
   });
 }
 
-/** The source without what neither feeds the group nor is fed by it: an error elsewhere is not the group's. */
+/**
+ * The source without what neither feeds the group nor is fed by it: an error elsewhere is not the
+ * group's.
+ */
 function neededFor(source: NetworkDocument, { inputs, outputs }: Origin): NetworkDocument {
   const { network } = source;
   const needed = new Set<string>();
@@ -93,43 +141,97 @@ function neededFor(source: NetworkDocument, { inputs, outputs }: Origin): Networ
     for (const { from, to } of network.strands) if (to.node === id) waiting.push(from.node);
   }
   const nodes = network.nodes.filter(({ id }) => needed.has(id));
-  const strands = network.strands.filter(({ from, to }) => needed.has(from.node) && needed.has(to.node));
+  const strands = network.strands.filter(
+    ({ from, to }) => needed.has(from.node) && needed.has(to.node),
+  );
   return { ...source, network: { ...network, nodes, strands } };
 }
 
 const renamed = (id: string): string => `candidate.${id}`;
 
 /** The source network with one more node: the candidate at home, fed as the origin says. */
-function withCandidate(source: NetworkDocument, candidate: NetworkDocument, group: GroupDefinition): NetworkDocument {
-  const rename = (node: NodeInstance): NodeInstance => (node.group === undefined ? node : { ...node, group: renamed(node.group) });
-  const groups = Object.fromEntries(Object.values(candidate.groups).map((each) => [renamed(each.id), {
-    ...each, id: renamed(each.id), network: { ...each.network, nodes: each.network.nodes.map(rename) },
-  }]));
-  const instance: NodeInstance = { id: PROBE, type: 'group', version: 1, at: [0, 0], values: {}, options: {}, group: renamed(group.id) };
-  const strands = Object.entries(group.origin?.inputs ?? {}).filter(([input]) => group.inputs.some((port) => port.id === input))
-    .map(([input, from], k) => ({ id: `${PROBE}-${String(k)}`, from, to: { node: PROBE, input }, order: 0 }));
+function withCandidate(
+  source: NetworkDocument,
+  candidate: NetworkDocument,
+  group: GroupDefinition,
+): NetworkDocument {
+  const rename = (node: NodeInstance): NodeInstance =>
+    node.group === undefined ? node : { ...node, group: renamed(node.group) };
+  const groups = Object.fromEntries(
+    Object.values(candidate.groups).map((each) => [
+      renamed(each.id),
+      {
+        ...each,
+        id: renamed(each.id),
+        network: { ...each.network, nodes: each.network.nodes.map(rename) },
+      },
+    ]),
+  );
+  const instance: NodeInstance = {
+    id: PROBE,
+    type: 'group',
+    version: 1,
+    at: [0, 0],
+    values: {},
+    options: {},
+    group: renamed(group.id),
+  };
+  const strands = Object.entries(group.origin?.inputs ?? {})
+    .filter(([input]) => group.inputs.some((port) => port.id === input))
+    .map(([input, from], k) => ({
+      id: `${PROBE}-${String(k)}`,
+      from,
+      to: { node: PROBE, input },
+      order: 0,
+    }));
   return {
-    ...source, groups: { ...source.groups, ...groups },
-    network: { ...source.network, nodes: [...source.network.nodes, instance], strands: [...source.network.strands, ...strands] },
+    ...source,
+    groups: { ...source.groups, ...groups },
+    network: {
+      ...source.network,
+      nodes: [...source.network.nodes, instance],
+      strands: [...source.network.strands, ...strands],
+    },
   };
 }
 
-function findDifference(group: GroupDefinition, trial: NetworkDocument, models: readonly Prepared[], before: readonly (readonly (readonly Float32Array[])[])[]): ProofDifference | null {
+function findDifference(
+  group: GroupDefinition,
+  trial: NetworkDocument,
+  models: readonly Prepared[],
+  before: readonly (readonly (readonly Float32Array[])[])[],
+): ProofDifference | null {
   const outputs = Object.keys(group.origin?.outputs ?? {});
   let worst: ProofDifference | null = null;
   models.forEach((model, m) => {
-    const after = readOutputs(trial, outputs.map((id) => `${PROBE}:${id}`), model);
+    const after = readOutputs(
+      trial,
+      outputs.map((id) => `${PROBE}:${id}`),
+      model,
+    );
     outputs.forEach((output, k) => {
-      const found = compareLanes(before[m]?.[k] ?? [], after[k] ?? [], model, group.outputs.find((port) => port.id === output)?.name ?? output);
+      const found = compareLanes(
+        before[m]?.[k] ?? [],
+        after[k] ?? [],
+        model,
+        group.outputs.find((port) => port.id === output)?.name ?? output,
+      );
       if (found && (!worst || found.largest > worst.largest)) worst = found;
     });
   });
   return worst;
 }
 
-function compareLanes(before: readonly Float32Array[], after: readonly Float32Array[], model: Prepared, output: string): ProofDifference | null {
-  if (before.length !== after.length) return { model: model.name, output, largest: Infinity, where: [0, 0, 0], share: 1 };
-  let largest = 0, at = 0;
+function compareLanes(
+  before: readonly Float32Array[],
+  after: readonly Float32Array[],
+  model: Prepared,
+  output: string,
+): ProofDifference | null {
+  if (before.length !== after.length)
+    return { model: model.name, output, largest: Infinity, where: [0, 0, 0], share: 1 };
+  let largest = 0,
+    at = 0;
   const different = new Set<number>();
   before.forEach((lane, c) => {
     const other = after[c] as Float32Array;
@@ -138,46 +240,109 @@ function compareLanes(before: readonly Float32Array[], after: readonly Float32Ar
       if (value === now || (Number.isNaN(value) && Number.isNaN(now))) return;
       different.add(k);
       const distance = Number.isNaN(value - now) ? Infinity : Math.abs(value - now);
-      if (distance > largest) { largest = distance; at = k; }
+      if (distance > largest) {
+        largest = distance;
+        at = k;
+      }
     });
   });
   if (different.size === 0) return null;
   const p = model.points.positions;
-  return { model: model.name, output, largest, where: [p[at * 3] as number, p[at * 3 + 1] as number, p[at * 3 + 2] as number], share: different.size / model.points.count };
+  return {
+    model: model.name,
+    output,
+    largest,
+    where: [p[at * 3] as number, p[at * 3 + 1] as number, p[at * 3 + 2] as number],
+    share: different.size / model.points.count,
+  };
 }
 
 const show = (value: unknown): string => (value === undefined ? 'default' : JSON.stringify(value));
 
-/** Everything that differs between the packaged nodes and their originals; each put back in turn to see how much it accounts for. */
-function explain(source: NetworkDocument, trial: NetworkDocument, group: GroupDefinition, compare: (document: NetworkDocument) => ProofDifference | null): ChangedValue[] {
+/**
+ * Everything that differs between the packaged nodes and their originals; each put back in turn to
+ * see how much it accounts for.
+ */
+function explain(
+  source: NetworkDocument,
+  trial: NetworkDocument,
+  group: GroupDefinition,
+  compare: (document: NetworkDocument) => ProofDifference | null,
+): ChangedValue[] {
   const id = renamed(group.id);
   const inside = trial.groups[id];
   if (!inside) return [];
   const changes: ChangedValue[] = [];
-  const tryWith = (node: string, what: string, before: unknown, after: unknown, restored: GroupDefinition): void => {
+  const tryWith = (
+    node: string,
+    what: string,
+    before: unknown,
+    after: unknown,
+    restored: GroupDefinition,
+  ): void => {
     if (changes.length >= 24) return;
-    changes.push({ node, what, before: show(before), after: show(after), largestWithout: compare({ ...trial, groups: { ...trial.groups, [id]: restored } })?.largest ?? 0 });
+    changes.push({
+      node,
+      what,
+      before: show(before),
+      after: show(after),
+      largestWithout:
+        compare({ ...trial, groups: { ...trial.groups, [id]: restored } })?.largest ?? 0,
+    });
   };
-  const withNode = (node: NodeInstance): GroupDefinition => ({ ...inside, network: { ...inside.network, nodes: inside.network.nodes.map((each) => (each.id === node.id ? node : each)) } });
+  const withNode = (node: NodeInstance): GroupDefinition => ({
+    ...inside,
+    network: {
+      ...inside.network,
+      nodes: inside.network.nodes.map((each) => (each.id === node.id ? node : each)),
+    },
+  });
   for (const now of inside.network.nodes) {
-    const original = source.network.nodes.find((node) => node.id === now.id && node.type === now.type);
+    const original = source.network.nodes.find(
+      (node) => node.id === now.id && node.type === now.type,
+    );
     if (!original) continue;
     for (const key of new Set([...Object.keys(original.values), ...Object.keys(now.values)])) {
       if (show(original.values[key]) === show(now.values[key])) continue;
-      const values = Object.fromEntries(Object.entries({ ...now.values, [key]: original.values[key] }).filter(([, value]) => value !== undefined)) as NodeInstance['values'];
+      const values = Object.fromEntries(
+        Object.entries({ ...now.values, [key]: original.values[key] }).filter(
+          ([, value]) => value !== undefined,
+        ),
+      ) as NodeInstance['values'];
       tryWith(now.id, key, original.values[key], now.values[key], withNode({ ...now, values }));
     }
     for (const key of new Set([...Object.keys(original.options), ...Object.keys(now.options)])) {
       if (original.options[key] === now.options[key]) continue;
-      const options = Object.fromEntries(Object.entries({ ...now.options, [key]: original.options[key] }).filter(([, value]) => value !== undefined)) as NodeInstance['options'];
+      const options = Object.fromEntries(
+        Object.entries({ ...now.options, [key]: original.options[key] }).filter(
+          ([, value]) => value !== undefined,
+        ),
+      ) as NodeInstance['options'];
       tryWith(now.id, key, original.options[key], now.options[key], withNode({ ...now, options }));
     }
-    if ((original.limited ?? false) !== (now.limited ?? false)) tryWith(now.id, 'limited', original.limited ?? false, now.limited ?? false, withNode({ ...now, limited: original.limited ?? false }));
+    if ((original.limited ?? false) !== (now.limited ?? false))
+      tryWith(
+        now.id,
+        'limited',
+        original.limited ?? false,
+        now.limited ?? false,
+        withNode({ ...now, limited: original.limited ?? false }),
+      );
   }
   for (const dial of inside.dials) {
-    const still = { ...inside, dials: inside.dials.map((each) => (each.id === dial.id ? { ...each, drives: [] } : each)) };
+    const still = {
+      ...inside,
+      dials: inside.dials.map((each) => (each.id === dial.id ? { ...each, drives: [] } : each)),
+    };
     const without = compare({ ...trial, groups: { ...trial.groups, [id]: still } })?.largest ?? 0;
-    if (changes.length < 24) changes.push({ node: dial.name, what: 'dial home', before: 'not driven', after: show(dial.home), largestWithout: without });
+    if (changes.length < 24)
+      changes.push({
+        node: dial.name,
+        what: 'dial home',
+        before: 'not driven',
+        after: show(dial.home),
+        largestWithout: without,
+      });
   }
   return changes.sort((a, b) => a.largestWithout - b.largestWithout);
 }

@@ -19,24 +19,40 @@ import type { DetailSource, MapSettings } from '../mesh/analysis';
 export type MapSource = (settings: MapSettings, detail?: DetailSource) => MeshMap | undefined;
 
 /** Whose arriving normals a map is measured by: a result key (`path<input`) of a document. */
-export interface DetailRequest { readonly document: NetworkDocument; readonly key: string; readonly standing?: Standing }
+export interface DetailRequest {
+  readonly document: NetworkDocument;
+  readonly key: string;
+  readonly standing?: Standing;
+}
 /** A map a network reads on a model; `field` is what its program calls it. */
-export interface ResolvedDemand { readonly field: string; readonly resolved: MapSettings; readonly detail?: DetailRequest }
+export interface ResolvedDemand {
+  readonly field: string;
+  readonly resolved: MapSettings;
+  readonly detail?: DetailRequest;
+}
 
 /** A map with those that must be finished before it. */
-export interface NestedDemand extends ResolvedDemand { readonly needs: readonly MapSettings[] }
+export interface NestedDemand extends ResolvedDemand {
+  readonly needs: readonly MapSettings[];
+}
 
 /** A compiled document in this thread, kept while only values change. */
 export class EvaluationSession {
   private compiled: CompiledNetwork | null = null;
   private runner: WasmRunner | null = null;
   private key = '';
-  private readonly lastMaps = new Map<string, { readonly mesh: SurfaceMesh; readonly map: MeshMap }>();
+  private readonly lastMaps = new Map<
+    string,
+    { readonly mesh: SurfaceMesh; readonly map: MeshMap }
+  >();
   /** How often something was compiled; dragging a value must not raise it. */
   compilations = 0;
 
   /** @param images where images come from; those known to this thread unless told otherwise */
-  constructor(private readonly request: CompileRequest, private readonly images: ImageSource = (hash, reading) => threadImages.sheet(hash, reading)) {}
+  constructor(
+    private readonly request: CompileRequest,
+    private readonly images: ImageSource = (hash, reading) => threadImages.sheet(hash, reading),
+  ) {}
 
   /** Compiles when the structure has changed. Throws CompileError. */
   prepare(document: NetworkDocument): CompiledNetwork {
@@ -51,23 +67,52 @@ export class EvaluationSession {
   }
 
   /** The maps the document reads on this mesh. */
-  demands(document: NetworkDocument, mesh: SurfaceMesh, standing?: Standing): readonly ResolvedDemand[] {
+  demands(
+    document: NetworkDocument,
+    mesh: SurfaceMesh,
+    standing?: Standing,
+  ): readonly ResolvedDemand[] {
     const compiled = this.prepare(document);
-    return demandsOf(compiled, uniformsFor(compiled, document, scaleOf(mesh, standing)), mesh, document, standing);
+    return demandsOf(
+      compiled,
+      uniformsFor(compiled, document, scaleOf(mesh, standing)),
+      mesh,
+      document,
+      standing,
+    );
   }
 
-  /** Evaluates points of a mesh. Returns one array per program output; an empty one for those not `wanted`. */
-  evaluate(document: NetworkDocument, mesh: SurfaceMesh, points: SamplePoints, source: MapSource, { wanted, standing }: { readonly wanted?: ReadonlySet<number> | undefined; readonly standing?: Standing | undefined } = {}): readonly Float32Array<ArrayBuffer>[] {
+  /**
+   * Evaluates points of a mesh. Returns one array per program output; an empty one for those not
+   * `wanted`.
+   */
+  evaluate(
+    document: NetworkDocument,
+    mesh: SurfaceMesh,
+    points: SamplePoints,
+    source: MapSource,
+    {
+      wanted,
+      standing,
+    }: {
+      readonly wanted?: ReadonlySet<number> | undefined;
+      readonly standing?: Standing | undefined;
+    } = {},
+  ): readonly Float32Array<ArrayBuffer>[] {
     const compiled = this.prepare(document);
     const uniforms = uniformsFor(compiled, document, scaleOf(mesh, standing));
     const maps = new Map<string, MeshMap>();
     for (const demand of demandsOf(compiled, uniforms, mesh, document, standing)) {
-      const map = source(demand.resolved, demand.detail && detailNormals(demand.detail, mesh, source)) ?? this.lastMap(demand.field, mesh);
+      const map =
+        source(demand.resolved, demand.detail && detailNormals(demand.detail, mesh, source)) ??
+        this.lastMap(demand.field, mesh);
       if (!map) continue;
       maps.set(demand.field, map);
       this.lastMaps.set(demand.field, { mesh, map });
     }
-    this.runner?.setImages(bindImages(imageDemands(compiled.imageSlots, document), uniforms, this.images));
+    this.runner?.setImages(
+      bindImages(imageDemands(compiled.imageSlots, document), uniforms, this.images),
+    );
     return this.run(uniforms, lanesOf(mesh, points, maps), points.count, wanted);
   }
 
@@ -78,8 +123,15 @@ export class EvaluationSession {
   }
 
   /** Evaluates given lanes. `uniforms` come from `uniformsFor`. */
-  run(uniforms: Float32Array, lanes: (name: string) => Float32Array | undefined, count: number, wanted?: ReadonlySet<number>): readonly Float32Array<ArrayBuffer>[] {
-    const outputs = (this.compiled?.program.outputs ?? []).map((_, k) => new Float32Array(!wanted || wanted.has(k) ? count : 0));
+  run(
+    uniforms: Float32Array,
+    lanes: (name: string) => Float32Array | undefined,
+    count: number,
+    wanted?: ReadonlySet<number>,
+  ): readonly Float32Array<ArrayBuffer>[] {
+    const outputs = (this.compiled?.program.outputs ?? []).map(
+      (_, k) => new Float32Array(!wanted || wanted.has(k) ? count : 0),
+    );
     this.runner?.setUniforms(uniforms);
     this.runner?.run(lanes, count, outputs);
     return outputs;
@@ -87,22 +139,54 @@ export class EvaluationSession {
 }
 
 /** @param standing where the model stands when it is not the current one */
-export const scaleOf = ({ size, minimum, extent, attributes }: Pick<MeshFacts, 'size' | 'minimum' | 'extent' | 'attributes'>, standing?: Standing): ModelScale => ({ size, minimum, extent, attributes, ...(standing ? { standing } : {}) });
+export const scaleOf = (
+  {
+    size,
+    minimum,
+    extent,
+    attributes,
+  }: Pick<MeshFacts, 'size' | 'minimum' | 'extent' | 'attributes'>,
+  standing?: Standing,
+): ModelScale => ({ size, minimum, extent, attributes, ...(standing ? { standing } : {}) });
 
-function demandsOf(compiled: CompiledNetwork, uniforms: Float32Array, mesh: SurfaceMesh, document: NetworkDocument, standing?: Standing): readonly ResolvedDemand[] {
-  return mapDemands(compiled, uniforms).flatMap((demand) => resolve(demand, mesh, { document, ...(standing ? { standing } : {}) }));
+function demandsOf(
+  compiled: CompiledNetwork,
+  uniforms: Float32Array,
+  mesh: SurfaceMesh,
+  document: NetworkDocument,
+  standing?: Standing,
+): readonly ResolvedDemand[] {
+  return mapDemands(compiled, uniforms).flatMap((demand) =>
+    resolve(demand, mesh, { document, ...(standing ? { standing } : {}) }),
+  );
 }
 
-function resolve({ field, kind, settings, choices, detail }: MapDemand, mesh: SurfaceMesh, told: Omit<DetailRequest, 'key'>): readonly ResolvedDemand[] {
+function resolve(
+  { field, kind, settings, choices, detail }: MapDemand,
+  mesh: SurfaceMesh,
+  told: Omit<DetailRequest, 'key'>,
+): readonly ResolvedDemand[] {
   const resolved = settleMap(kind, settings, choices, mesh.size);
   // A light that is not there throws no shadow.
-  if (resolved.kind === 'shadow' && !resolved.isNear && resolved.at.every((x) => x === 0)) return [];
-  if (!detail || (resolved.kind !== 'curvature' && resolved.kind !== 'occlusion')) return [{ field, resolved }];
-  const text = `${feedingText(told.document, detail.path, detail.input)}${told.standing ? JSON.stringify(told.standing) : ''}`;
-  return [{ field, resolved: { ...resolved, detail: text }, detail: { ...told, key: `${detail.path.join('/')}<${detail.input}` } }];
+  if (resolved.kind === 'shadow' && !resolved.isNear && resolved.at.every((x) => x === 0))
+    return [];
+  if (!detail || (resolved.kind !== 'curvature' && resolved.kind !== 'occlusion'))
+    return [{ field, resolved }];
+  const standing = told.standing ? JSON.stringify(told.standing) : '';
+  const text = feedingText(told.document, detail.path, detail.input) + standing;
+  return [
+    {
+      field,
+      resolved: { ...resolved, detail: text },
+      detail: { ...told, key: `${detail.path.join('/')}<${detail.input}` },
+    },
+  ];
 }
 
-/** Sessions for the normals of a few inputs, so that dragging a value that feeds them compiles nothing. */
+/**
+ * Sessions for the normals of a few inputs, so that dragging a value that feeds them compiles
+ * nothing.
+ */
 const DETAIL_SESSIONS = 8;
 const detailSessions = new Map<string, EvaluationSession>();
 function detailSession({ key }: DetailRequest): EvaluationSession {
@@ -114,26 +198,48 @@ function detailSession({ key }: DetailRequest): EvaluationSession {
   if (detailSessions.size > DETAIL_SESSIONS && oldest !== undefined) detailSessions.delete(oldest);
   return made;
 }
-const nestedDemands = (detail: DetailRequest, mesh: SurfaceMesh): readonly ResolvedDemand[] => detailSession(detail).demands(detail.document, mesh, detail.standing);
+const nestedDemands = (detail: DetailRequest, mesh: SurfaceMesh): readonly ResolvedDemand[] =>
+  detailSession(detail).demands(detail.document, mesh, detail.standing);
 
-/** The maps, and before each those that the normals it is measured by need themselves; these have no field. */
-export function withNested(demands: readonly ResolvedDemand[], mesh: SurfaceMesh): readonly NestedDemand[] {
+/**
+ * The maps, and before each those that the normals it is measured by need themselves; these have no
+ * field.
+ */
+export function withNested(
+  demands: readonly ResolvedDemand[],
+  mesh: SurfaceMesh,
+): readonly NestedDemand[] {
   return demands.flatMap((demand) => {
-    const needed = demand.detail ? withNested(nestedDemands(demand.detail, mesh), mesh).map((each) => ({ ...each, field: '' })) : [];
+    const needed = demand.detail
+      ? withNested(nestedDemands(demand.detail, mesh), mesh).map((each) => ({ ...each, field: '' }))
+      : [];
     return [...needed, { ...demand, needs: needed.map(({ resolved }) => resolved) }];
   });
 }
 
-/** The normals that arrive at an input, at any points of a mesh: unit, three numbers each; the surface's own where there is no direction. */
-export function detailNormals(detail: DetailRequest, mesh: SurfaceMesh, source: MapSource): DetailSource {
+/**
+ * The normals that arrive at an input, at any points of a mesh: unit, three numbers each; the
+ * surface's own where there is no direction.
+ */
+export function detailNormals(
+  detail: DetailRequest,
+  mesh: SurfaceMesh,
+  source: MapSource,
+): DetailSource {
   return (points) => {
-    const lanes = detailSession(detail).evaluate(detail.document, mesh, points, source, { standing: detail.standing });
+    const lanes = detailSession(detail).evaluate(detail.document, mesh, points, source, {
+      standing: detail.standing,
+    });
     const normals = new Float32Array(points.count * 3);
     for (let k = 0; k < points.count; k++) {
       const [x = 0, y = 0, z = 0] = [lanes[0]?.[k], lanes[1]?.[k], lanes[2]?.[k]];
-      const squared = x * x + y * y + z * z, scale = 1 / Math.sqrt(squared);
+      const squared = x * x + y * y + z * z,
+        scale = 1 / Math.sqrt(squared);
       const isDirection = squared > 1e-12 && squared < 1e12;
-      normals.set(isDirection ? [x * scale, y * scale, z * scale] : points.normals.subarray(k * 3, k * 3 + 3), k * 3);
+      normals.set(
+        isDirection ? [x * scale, y * scale, z * scale] : points.normals.subarray(k * 3, k * 3 + 3),
+        k * 3,
+      );
     }
     return normals;
   };

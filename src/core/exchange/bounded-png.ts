@@ -6,7 +6,10 @@ const SIGNATURE = 8;
 const COLOUR_CHANNELS: Readonly<Record<number, number>> = { 0: 1, 2: 3, 3: 1, 4: 2, 6: 4 };
 /** Deflate makes at most so much of a byte. Source: zlib, technical details (1032 : 1). */
 const DEFLATE_RATIO = 1040;
-/** First column and row, and steps, of the seven passes of an interlaced image. Source: PNG, third edition, §8. */
+/**
+ * First column and row, and steps, of the seven passes of an interlaced image. Source: PNG, third
+ * edition, §8.
+ */
 const PASSES = [
   [0, 0, 8, 8],
   [4, 0, 8, 8],
@@ -57,7 +60,10 @@ function statedBytes(header: Uint8Array): number {
   return sizes.reduce((sum, size) => sum + size, 0);
 }
 
-/** Refuses a PNG whose header is damaged, or states a size that its data cannot hold. @throws AppError */
+/**
+ * Refuses a PNG whose header is damaged, or states a size that its data cannot hold. @throws
+ * AppError
+ */
 export function checkPngHeader(bytes: Uint8Array): void {
   let stated: number | null = null;
   let packed = 0;
@@ -95,7 +101,10 @@ function inflateWithin(parts: readonly Uint8Array[], most: number): Uint8Array<A
   return rows;
 }
 
-/** Bytes in zlib's form without compressing them (RFC 1950, RFC 1951 §3.2.4); the check sum is left out. */
+/**
+ * Bytes in zlib's form without compressing them (RFC 1950, RFC 1951 §3.2.4); the check sum is left
+ * out.
+ */
 function storedZlib(bytes: Uint8Array): Uint8Array<ArrayBuffer> {
   const blocks = Math.max(1, Math.ceil(bytes.length / 65535));
   const made = new Uint8Array(2 + blocks * 5 + bytes.length + 4);
@@ -115,8 +124,9 @@ function storedZlib(bytes: Uint8Array): Uint8Array<ArrayBuffer> {
 }
 
 /**
- * The same image as a PNG that cannot surprise its reader: only the chunks that make pixels, and data of just the
- * length that its header states, not compressed. What hostile files pack beyond is never unpacked.
+ * The same image as a PNG that cannot surprise its reader: only the chunks that make pixels, and
+ * data of just the length that its header states, not compressed. What hostile files pack beyond is
+ * never unpacked.
  * @throws AppError that says what is wrong with the file
  */
 export function boundedPng(bytes: Uint8Array): Uint8Array<ArrayBuffer> {

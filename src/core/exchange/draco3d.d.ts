@@ -1,4 +1,7 @@
 declare module 'draco3d' {
-  const draco: { createDecoderModule(options?: { wasmBinary?: ArrayBuffer }): Promise<unknown>; createEncoderModule(options?: object): Promise<unknown> };
+  const draco: {
+    createDecoderModule(options?: { wasmBinary?: ArrayBuffer }): Promise<unknown>;
+    createEncoderModule(options?: object): Promise<unknown>;
+  };
   export default draco;
 }

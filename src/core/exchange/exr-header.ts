@@ -9,7 +9,10 @@ const MOST = { name: 255, attributes: 500, channels: 64 };
 const SAMPLE_BYTES = [4, 2, 4] as const;
 /** Rows of a chunk by the kind of compression. Source: OpenEXR file layout, openexr.com. */
 const CHUNK_ROWS = [1, 1, 1, 16, 32, 16, 32, 32, 32, 256] as const;
-/** Bytes of an entry by its type, where that is fixed: readers go by the type, whatever length the entry states. */
+/**
+ * Bytes of an entry by its type, where that is fixed: readers go by the type, whatever length the
+ * entry states.
+ */
 const TYPE_BYTES: Readonly<Record<string, number>> = {
   box2i: 16,
   box2f: 16,
@@ -91,7 +94,8 @@ function channelBytes(cursor: Cursor): number {
 }
 
 /**
- * Reads the header of an OpenEXR of one part, and holds it against the file's length before anything is unpacked.
+ * Reads the header of an OpenEXR of one part, and holds it against the file's length before
+ * anything is unpacked.
  * @throws AppError that says what is wrong with the file
  */
 export function readExrHeader(bytes: Uint8Array): ExrHeader {

@@ -3,7 +3,8 @@ import type { MeshAttribute } from '../mesh/surface-mesh';
 
 export const MODEL_LIMITS = { bytes: 100 * 1024 * 1024, triangles: 5_000_000 } as const;
 export const UNCHANGED = 'Nothing was changed.';
-export const EXPORT_AGAIN = 'Export the model again as binary glTF 2.0 (.glb) or OBJ, then upload that.';
+export const EXPORT_AGAIN =
+  'Export the model again as binary glTF 2.0 (.glb) or OBJ, then upload that.';
 
 /** What a model file says, in one piece: metres (or the file's unit), Y up, nothing mended yet. */
 export interface ModelSoup {
@@ -19,11 +20,17 @@ export interface ModelSoup {
   readonly notes: readonly string[];
 }
 
-export const fail = (code: string, message: string, status = 400, cause?: unknown): AppError => new AppError(`model.${code}`, message, EXPORT_AGAIN, { status, cause, kept: UNCHANGED });
+export const fail = (code: string, message: string, status = 400, cause?: unknown): AppError =>
+  new AppError(`model.${code}`, message, EXPORT_AGAIN, { status, cause, kept: UNCHANGED });
 
 export function assertTriangles(total: number): void {
   if (total > MODEL_LIMITS.triangles) {
-    throw new AppError('model.too-many-triangles', `The model has ${total.toLocaleString('en')} triangles; the limit is 5,000,000.`, 'Reduce the model and bring it in again.', { kept: 'Nothing was changed.', status: 413 });
+    throw new AppError(
+      'model.too-many-triangles',
+      `The model has ${total.toLocaleString('en')} triangles; the limit is 5,000,000.`,
+      'Reduce the model and bring it in again.',
+      { kept: 'Nothing was changed.', status: 413 },
+    );
   }
 }
 
@@ -31,10 +38,20 @@ export function assertTriangles(total: number): void {
 const FARTHEST = 1e12;
 
 /** Throws when a coordinate is not a number, or absurd. */
-export function assertFinite(positions: Float32Array, from: number, until: number, part: string): void {
+export function assertFinite(
+  positions: Float32Array,
+  from: number,
+  until: number,
+  part: string,
+): void {
   for (let k = from; k < until; k++) {
     const value = positions[k] as number;
-    if (!(Math.abs(value) <= FARTHEST)) throw fail('not-finite', `Vertex ${String(Math.floor((k - from) / 3))} of “${part}” has a coordinate that is not a usable number.`);
+    if (!(Math.abs(value) <= FARTHEST))
+      throw fail(
+        'not-finite',
+        `Vertex ${String(Math.floor((k - from) / 3))} of “${part}” has a coordinate that ` +
+          'is not a usable number.',
+      );
   }
 }
 
@@ -48,16 +65,34 @@ export function distinctNames(names: readonly string[]): readonly string[] {
   });
 }
 
-/** Leaves out triangles whose corners coincide, as `placed` tells; the rest is untouched. Both arrays may be written to. */
-export function dropCollapsed(indices: Uint32Array<ArrayBuffer>, parts: Uint32Array<ArrayBuffer>, placed: Uint32Array = indices): { indices: Uint32Array<ArrayBuffer>; parts: Uint32Array<ArrayBuffer>; dropped: number } {
+/**
+ * Leaves out triangles whose corners coincide, as `placed` tells; the rest is untouched. Both
+ * arrays may be written to.
+ */
+export function dropCollapsed(
+  indices: Uint32Array<ArrayBuffer>,
+  parts: Uint32Array<ArrayBuffer>,
+  placed: Uint32Array = indices,
+): { indices: Uint32Array<ArrayBuffer>; parts: Uint32Array<ArrayBuffer>; dropped: number } {
   let kept = 0;
   for (let t = 0; t < parts.length; t++) {
-    if (placed[t * 3] === placed[t * 3 + 1] || placed[t * 3 + 1] === placed[t * 3 + 2] || placed[t * 3 + 2] === placed[t * 3]) continue;
-    const a = indices[t * 3] as number, b = indices[t * 3 + 1] as number, c = indices[t * 3 + 2] as number;
-    indices[kept * 3] = a; indices[kept * 3 + 1] = b; indices[kept * 3 + 2] = c;
+    if (
+      placed[t * 3] === placed[t * 3 + 1] ||
+      placed[t * 3 + 1] === placed[t * 3 + 2] ||
+      placed[t * 3 + 2] === placed[t * 3]
+    )
+      continue;
+    const a = indices[t * 3] as number,
+      b = indices[t * 3 + 1] as number,
+      c = indices[t * 3 + 2] as number;
+    indices[kept * 3] = a;
+    indices[kept * 3 + 1] = b;
+    indices[kept * 3 + 2] = c;
     parts[kept] = parts[t] as number;
     kept++;
   }
   const dropped = parts.length - kept;
-  return dropped === 0 ? { indices, parts, dropped } : { indices: indices.slice(0, kept * 3), parts: parts.slice(0, kept), dropped };
+  return dropped === 0
+    ? { indices, parts, dropped }
+    : { indices: indices.slice(0, kept * 3), parts: parts.slice(0, kept), dropped };
 }

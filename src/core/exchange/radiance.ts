@@ -2,7 +2,8 @@ import type { AppError } from '../base/diagnostic';
 import { assertSize, broken as brokenImage } from './image-types';
 import type { DecodedImage } from './image-types';
 
-const broken = (why: string): AppError => brokenImage(`The Radiance HDR image cannot be read: ${why}.`);
+const broken = (why: string): AppError =>
+  brokenImage(`The Radiance HDR image cannot be read: ${why}.`);
 
 /**
  * Reads a Radiance picture (RGBE, run-length encoded or flat, rows from the top or the bottom).
@@ -21,10 +22,12 @@ export function readRadiance(bytes: Uint8Array): DecodedImage {
   }
   const match = /^([+-])Y (\d+) \+X (\d+)$/.exec(lines.at(-1) ?? '');
   if (!match) throw broken('it does not say its size in a way that is supported (rows first)');
-  if (lines.some((line) => line.startsWith('FORMAT=') && line !== 'FORMAT=32-bit_rle_rgbe')) throw broken('its colours are not RGBE');
+  if (lines.some((line) => line.startsWith('FORMAT=') && line !== 'FORMAT=32-bit_rle_rgbe'))
+    throw broken('its colours are not RGBE');
   const [height, width] = [Number(match[2]), Number(match[3])];
   assertSize(width, height);
-  if (bytes.length - at < height * leastRow(width)) throw broken('it holds far less than the size it states');
+  if (bytes.length - at < height * leastRow(width))
+    throw broken('it holds far less than the size it states');
   const pixels = new Float32Array(width * height * 4);
   const row = new Uint8Array(width * 4);
   for (let y = 0; y < height; y++) {
@@ -33,7 +36,8 @@ export function readRadiance(bytes: Uint8Array): DecodedImage {
     for (let x = 0; x < width; x++) {
       const exponent = row[x * 4 + 3] as number;
       const scale = exponent > 0 ? 2 ** (exponent - 136) : 0;
-      for (let c = 0; c < 3; c++) pixels[to + x * 4 + c] = exponent > 0 ? ((row[x * 4 + c] as number) + 0.5) * scale : 0;
+      for (let c = 0; c < 3; c++)
+        pixels[to + x * 4 + c] = exponent > 0 ? ((row[x * 4 + c] as number) + 0.5) * scale : 0;
       pixels[to + x * 4 + 3] = 1;
     }
   }
@@ -50,20 +54,27 @@ function readRow(bytes: Uint8Array, start: number, row: Uint8Array, width: numbe
     if (at >= bytes.length) throw broken('it ends too early');
     return bytes[at++] as number;
   };
-  const isPacked = width >= 8 && width <= 32767 && bytes[at] === 2 && bytes[at + 1] === 2 && ((bytes[at + 2] as number) << 8 | (bytes[at + 3] as number)) === width;
+  const isPacked =
+    width >= 8 &&
+    width <= 32767 &&
+    bytes[at] === 2 &&
+    bytes[at + 1] === 2 &&
+    (((bytes[at + 2] as number) << 8) | (bytes[at + 3] as number)) === width;
   if (!isPacked) {
     for (let k = 0; k < width * 4; k++) row[k] = next();
     return at;
   }
   at += 4;
-  for (let c = 0; c < 4; c++) for (let x = 0; x < width;) {
-    const count = next();
-    const isRun = count > 128;
-    const length = isRun ? count - 128 : count;
-    if (length === 0 || x + length > width) throw broken('a row is longer than the image is wide');
-    const value = isRun ? next() : 0;
-    for (let k = 0; k < length; k++) row[(x + k) * 4 + c] = isRun ? value : next();
-    x += length;
-  }
+  for (let c = 0; c < 4; c++)
+    for (let x = 0; x < width;) {
+      const count = next();
+      const isRun = count > 128;
+      const length = isRun ? count - 128 : count;
+      if (length === 0 || x + length > width)
+        throw broken('a row is longer than the image is wide');
+      const value = isRun ? next() : 0;
+      for (let k = 0; k < length; k++) row[(x + k) * 4 + c] = isRun ? value : next();
+      x += length;
+    }
   return at;
 }

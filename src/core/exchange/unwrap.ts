@@ -13,42 +13,73 @@ export interface Unwrapped {
 /** Above this the library takes long, minutes in the end; the fast atlas stands in. */
 const LIBRARY_TRIANGLES = 10_000;
 
-/** The library lays charts out at about this many texels a side, and takes a time that grows with the longest. */
-const SIDE = 1024, LONGEST_CHART = 24 * SIDE;
+/**
+ * The library lays charts out at about this many texels a side, and takes a time that grows with
+ * the longest.
+ */
+const SIDE = 1024,
+  LONGEST_CHART = 24 * SIDE;
 
 /**
- * Whether a mesh is so long for its area that a chart could be far longer than the atlas: one stray vertex far off is
- * enough. The library would work on such charts for minutes.
+ * Whether a mesh is so long for its area that a chart could be far longer than the atlas: one stray
+ * vertex far off is enough. The library would work on such charts for minutes.
  */
 export function isStretched(positions: Float32Array, indices: Uint32Array): boolean {
-  const low = [Infinity, Infinity, Infinity], high = [-Infinity, -Infinity, -Infinity];
+  const low = [Infinity, Infinity, Infinity],
+    high = [-Infinity, -Infinity, -Infinity];
   let area = 0;
   for (let t = 0; t < indices.length; t += 3) {
-    const [a, b, c] = [0, 1, 2].map((k) => cornerOf(positions, indices[t + k] as number)) as [Vec3, Vec3, Vec3];
+    const [a, b, c] = [0, 1, 2].map((k) => cornerOf(positions, indices[t + k] as number)) as [
+      Vec3,
+      Vec3,
+      Vec3,
+    ];
     area += length(cross(sub(b, a), sub(c, a))) / 2;
-    for (const corner of [a, b, c]) corner.forEach((value, k) => { low[k] = Math.min(low[k] as number, value); high[k] = Math.max(high[k] as number, value); });
+    for (const corner of [a, b, c])
+      corner.forEach((value, k) => {
+        low[k] = Math.min(low[k] as number, value);
+        high[k] = Math.max(high[k] as number, value);
+      });
   }
   const extent = Math.hypot(...high.map((value, k) => value - (low[k] as number)));
   return !(extent * SIDE <= LONGEST_CHART * Math.sqrt(area));
 }
-const cornerOf = (positions: Float32Array, vertex: number): Vec3 => [positions[vertex * 3] as number, positions[vertex * 3 + 1] as number, positions[vertex * 3 + 2] as number];
+const cornerOf = (positions: Float32Array, vertex: number): Vec3 => [
+  positions[vertex * 3] as number,
+  positions[vertex * 3 + 1] as number,
+  positions[vertex * 3 + 2] as number,
+];
 
-/** Gives every triangle a place of its own in the unit square. Splits vertices at the borders of charts. */
-export async function unwrapMesh(positions: Float32Array, normals: Float32Array, indices: Uint32Array): Promise<Unwrapped> {
-  if (indices.length / 3 > LIBRARY_TRIANGLES || isStretched(positions, indices)) return unwrapFast(positions, indices);
+/**
+ * Gives every triangle a place of its own in the unit square. Splits vertices at the borders of
+ * charts.
+ */
+export async function unwrapMesh(
+  positions: Float32Array,
+  normals: Float32Array,
+  indices: Uint32Array,
+): Promise<Unwrapped> {
+  if (indices.length / 3 > LIBRARY_TRIANGLES || isStretched(positions, indices))
+    return unwrapFast(positions, indices);
   const watlas = await import('watlas');
   await watlas.Initialize();
   const atlas = new watlas.Atlas();
   try {
     atlas.addMesh({
-      vertexPositionData: positions, vertexPositionStride: 12, vertexCount: positions.length / 3,
-      vertexNormalData: normals, vertexNormalStride: 12, indexData: indices, indexCount: indices.length,
+      vertexPositionData: positions,
+      vertexPositionStride: 12,
+      vertexCount: positions.length / 3,
+      vertexNormalData: normals,
+      vertexNormalStride: 12,
+      indexData: indices,
+      indexCount: indices.length,
     });
     atlas.generate({ maxIterations: 2 }, { padding: 8, resolution: SIDE, bilinear: true });
     const mesh = atlas.getMesh(0);
     const made = new Uint32Array(mesh.indexCount);
     mesh.getIndexArray(made);
-    if (atlas.atlasCount !== 1 || made.length !== indices.length) return unwrapFast(positions, indices);
+    if (atlas.atlasCount !== 1 || made.length !== indices.length)
+      return unwrapFast(positions, indices);
     const sources = new Uint32Array(mesh.vertexCount);
     const uvs = new Float32Array(mesh.vertexCount * 2);
     const side = Math.max(atlas.width, atlas.height);
@@ -60,7 +91,12 @@ export async function unwrapMesh(positions: Float32Array, normals: Float32Array,
     }
     return { sources, atlas: uvs, indices: made };
   } catch (cause) {
-    throw new AppError('unwrap.failed', 'The model could not be unwrapped.', 'Give it texture coordinates in a modelling program and bring it in again.', { cause });
+    throw new AppError(
+      'unwrap.failed',
+      'The model could not be unwrapped.',
+      'Give it texture coordinates in a modelling program and bring it in again.',
+      { cause },
+    );
   } finally {
     atlas.delete();
   }
@@ -79,12 +115,22 @@ export function unwrapPlainly(indices: Uint32Array): Unwrapped {
   const gap = 0.12;
   for (let t = 0; t < triangles; t++) {
     const cell = t >> 1;
-    const x = cell % side, y = Math.floor(cell / side);
+    const x = cell % side,
+      y = Math.floor(cell / side);
     const place = (u: number, v: number): [number, number] => [(x + u) / side, (y + v) / side];
-    const corners = t % 2 === 0
-      ? [place(gap / 2, gap / 2), place(1 - gap * 1.5, gap / 2), place(gap / 2, 1 - gap * 1.5)]
-      : [place(1 - gap / 2, 1 - gap / 2), place(gap * 1.5, 1 - gap / 2), place(1 - gap / 2, gap * 1.5)];
+    const corners =
+      t % 2 === 0
+        ? [place(gap / 2, gap / 2), place(1 - gap * 1.5, gap / 2), place(gap / 2, 1 - gap * 1.5)]
+        : [
+            place(1 - gap / 2, 1 - gap / 2),
+            place(gap * 1.5, 1 - gap / 2),
+            place(1 - gap / 2, gap * 1.5),
+          ];
     atlas.set(corners.flat(), t * 6);
   }
-  return { sources: indices.slice(), atlas, indices: Uint32Array.from({ length: indices.length }, (_, k) => k) };
+  return {
+    sources: indices.slice(),
+    atlas,
+    indices: Uint32Array.from({ length: indices.length }, (_, k) => k),
+  };
 }

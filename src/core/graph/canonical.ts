@@ -1,9 +1,15 @@
-/** JSON with sorted keys and no spaces: equal values give equal text. Undefined members are left out. */
+/**
+ * JSON with sorted keys and no spaces: equal values give equal text. Undefined members are left
+ * out.
+ */
 export function canonicalJson(value: unknown): string {
   if (Array.isArray(value)) return `[${value.map((item) => canonicalJson(item)).join(',')}]`;
   if (typeof value === 'object' && value !== null) {
-    const entries = Object.entries(value).filter(([, member]) => member !== undefined).sort(([a], [b]) => (a < b ? -1 : a > b ? 1 : 0));
-    return `{${entries.map(([key, member]) => `${JSON.stringify(key)}:${canonicalJson(member)}`).join(',')}}`;
+    const members = Object.entries(value)
+      .filter(([, member]) => member !== undefined)
+      .sort(([a], [b]) => (a < b ? -1 : a > b ? 1 : 0))
+      .map(([key, member]) => `${JSON.stringify(key)}:${canonicalJson(member)}`);
+    return `{${members.join(',')}}`;
   }
   return JSON.stringify(value);
 }

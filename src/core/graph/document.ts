@@ -1,10 +1,16 @@
-/** What travels along a strand. `flex` ports take scalar, vector or colour and become the widest that arrives. */
+/**
+ * What travels along a strand. `flex` ports take scalar, vector or colour and become the widest
+ * that arrives.
+ */
 export type ValueKind = 'scalar' | 'vector' | 'colour' | 'surface';
 export type Triple = readonly [number, number, number];
 
 export const SEGMENTS = ['hold', 'linear', 'smooth', 'spline'] as const;
 export type Segment = (typeof SEGMENTS)[number];
-/** One stop of a ramp; colour in linear Rec. 709, not premultiplied; `segment` shapes the way to the next stop. */
+/**
+ * One stop of a ramp; colour in linear Rec. 709, not premultiplied; `segment` shapes the way to the
+ * next stop.
+ */
 export interface RampStop {
   readonly id: string;
   readonly position: number;
@@ -14,19 +20,32 @@ export interface RampStop {
   /** What of it is an input of the node, to be wired or driven. */
   readonly open?: readonly ('position' | 'colour' | 'alpha')[];
 }
-export interface RampValue { readonly stops: readonly RampStop[] }
+export interface RampValue {
+  readonly stops: readonly RampStop[];
+}
 /** What is typed into a formula; structure, not a value: changing it recompiles. */
-export interface FormulaValue { readonly formula: string }
+export interface FormulaValue {
+  readonly formula: string;
+}
 /** A curve through points (x, y), x rising. */
-export interface CurveValue { readonly points: readonly (readonly [number, number])[] }
+export interface CurveValue {
+  readonly points: readonly (readonly [number, number])[];
+}
 /** An image by the SHA-256 of its file; an empty hash where none was chosen. */
-export interface ImageValue { readonly image: string; readonly name: string }
+export interface ImageValue {
+  readonly image: string;
+  readonly name: string;
+}
 export type InputValue = number | Triple | RampValue | FormulaValue | CurveValue | ImageValue;
 
 /** How a colour or vector becomes a scalar. */
-export type Conversion = 'luminance' | 'average' | 'largest' | 'first' | 'second' | 'third' | 'length';
+export type Conversion =
+  'luminance' | 'average' | 'largest' | 'first' | 'second' | 'third' | 'length';
 
-/** The fixed edges of a board, in place of a node id: a group's inputs, and the outputs of a group or material. */
+/**
+ * The fixed edges of a board, in place of a node id: a group's inputs, and the outputs of a group
+ * or material.
+ */
 export const INPUT_EDGE = '@in';
 export const OUTPUT_EDGE = '@out';
 /** The one input of a material's output edge. */
@@ -62,8 +81,17 @@ export interface Strand {
   readonly bends?: readonly (readonly [number, number])[];
 }
 
-export interface Region { readonly id: string; readonly title: string; readonly at: readonly [number, number]; readonly size: readonly [number, number] }
-export interface Note { readonly id: string; readonly text: string; readonly at: readonly [number, number] }
+export interface Region {
+  readonly id: string;
+  readonly title: string;
+  readonly at: readonly [number, number];
+  readonly size: readonly [number, number];
+}
+export interface Note {
+  readonly id: string;
+  readonly text: string;
+  readonly at: readonly [number, number];
+}
 
 export interface Network {
   readonly nodes: readonly NodeInstance[];
@@ -143,29 +171,68 @@ export const OPACITY_MODES = ['opaque', 'cut-off', 'blend', 'dithered'] as const
 export type OpacityMode = (typeof OPACITY_MODES)[number];
 
 /**
- * A light of the scene. `far`: parallel light from the direction of `at`; `near`: from the place `at`, counted in object sizes from
- * the middle of the model's bounds, falling with the square of the distance, as strong as stated one object size away.
+ * A light of the scene. `far`: parallel light from the direction of `at`; `near`: from the place
+ * `at`, counted in object sizes from the middle of the model's bounds, falling with the square of
+ * the distance, as strong as stated one object size away.
  */
-export interface SceneLight { readonly id: string; readonly name: string; readonly kind: 'far' | 'near'; readonly at: Triple; readonly colour: Triple; readonly intensity: number; readonly shadows?: true }
+export interface SceneLight {
+  readonly id: string;
+  readonly name: string;
+  readonly kind: 'far' | 'near';
+  readonly at: Triple;
+  readonly colour: Triple;
+  readonly intensity: number;
+  readonly shadows?: true;
+}
 /** What lights a material whose document names no lights. */
 export const DEFAULT_LIGHTS: readonly SceneLight[] = [
-  { id: 'key', name: 'Key', kind: 'far', at: [0.5, 0.75, 0.6], colour: [1, 0.9, 0.79], intensity: 2.1 },
-  { id: 'fill', name: 'Fill', kind: 'far', at: [-0.8, 0.25, 0.35], colour: [0.75, 0.85, 1], intensity: 0.4 },
+  {
+    id: 'key',
+    name: 'Key',
+    kind: 'far',
+    at: [0.5, 0.75, 0.6],
+    colour: [1, 0.9, 0.79],
+    intensity: 2.1,
+  },
+  {
+    id: 'fill',
+    name: 'Fill',
+    kind: 'far',
+    at: [-0.8, 0.25, 0.35],
+    colour: [0.75, 0.85, 1],
+    intensity: 0.4,
+  },
 ];
 
-/** The studio around the model: turned about the vertical, degrees from −180 to 180, and how bright it is, 0 to 16. */
-export interface Surroundings { readonly turn: number; readonly strength: number }
+/**
+ * The studio around the model: turned about the vertical, degrees from −180 to 180, and how
+ * bright it is, 0 to 16.
+ */
+export interface Surroundings {
+  readonly turn: number;
+  readonly strength: number;
+}
 export const DEFAULT_SURROUNDINGS: Surroundings = { turn: 0, strength: 1 };
 export const SURROUNDINGS_LIMITS = { turn: [-180, 180], strength: [0, 16] } as const;
 
 /**
- * A model that stands beside the current one on the stage, turned about the vertical by degrees, with the network being
- * edited or that of another saved material. `name` tells which it was when it is there no more.
+ * A model that stands beside the current one on the stage, turned about the vertical by degrees,
+ * with the network being edited or that of another saved material. `name` tells which it was when
+ * it is there no more.
  */
-export interface Companion { readonly id: string; readonly model: string; readonly name: string; readonly material?: string; readonly turn: number }
+export interface Companion {
+  readonly id: string;
+  readonly model: string;
+  readonly name: string;
+  readonly material?: string;
+  readonly turn: number;
+}
 /** `alike`: every model is shown as large as the current one. `true`: as large as it is. */
 export const COMPANION_SIZES = ['alike', 'true'] as const;
-export interface Companions { readonly sizes: (typeof COMPANION_SIZES)[number]; readonly models: readonly Companion[] }
+export interface Companions {
+  readonly sizes: (typeof COMPANION_SIZES)[number];
+  readonly models: readonly Companion[];
+}
 export const NO_COMPANIONS: Companions = { sizes: 'alike', models: [] };
 
 /** The saved form of a material: a network that ends in a surface, and the groups it uses. */
@@ -188,18 +255,46 @@ export interface NetworkDocument {
 export const EMPTY_NETWORK: Network = { nodes: [], strands: [], regions: [], notes: [] };
 
 export function emptyDocument(name: string): NetworkDocument {
-  return { format: DOCUMENT_FORMAT, version: DOCUMENT_VERSION, name, network: EMPTY_NETWORK, groups: {} };
+  return {
+    format: DOCUMENT_FORMAT,
+    version: DOCUMENT_VERSION,
+    name,
+    network: EMPTY_NETWORK,
+    groups: {},
+  };
 }
 
-export const isTriple = (value: unknown): value is Triple => Array.isArray(value) && value.length === 3;
-export const isRamp = (value: unknown): value is RampValue => typeof value === 'object' && value !== null && 'stops' in value;
-export const isCurve = (value: unknown): value is CurveValue => typeof value === 'object' && value !== null && 'points' in value;
-export const isImage = (value: unknown): value is ImageValue => typeof value === 'object' && value !== null && 'image' in value;
-export const isFormula = (value: unknown): value is FormulaValue => typeof value === 'object' && value !== null && 'formula' in value;
+export const isTriple = (value: unknown): value is Triple =>
+  Array.isArray(value) && value.length === 3;
+export const isRamp = (value: unknown): value is RampValue =>
+  typeof value === 'object' && value !== null && 'stops' in value;
+export const isCurve = (value: unknown): value is CurveValue =>
+  typeof value === 'object' && value !== null && 'points' in value;
+export const isImage = (value: unknown): value is ImageValue =>
+  typeof value === 'object' && value !== null && 'image' in value;
+export const isFormula = (value: unknown): value is FormulaValue =>
+  typeof value === 'object' && value !== null && 'formula' in value;
 export const isGroup = (node: NodeInstance): boolean => node.type === 'group';
 
 /** Limits a document must keep; beyond them it is refused with a message that names the limit. */
 export const LIMITS = {
-  nodes: 5000, strands: 20000, groups: 500, groupDepth: 32, rampStops: 32, curvePoints: 24, dials: 200, drives: 200, name: 200, text: 10000, formula: 1_000_000, bends: 32,
-  regions: 1000, notes: 2000, values: 200, ports: 200, lights: 4, companions: 3, whole: 1_000_000_000,
+  nodes: 5000,
+  strands: 20000,
+  groups: 500,
+  groupDepth: 32,
+  rampStops: 32,
+  curvePoints: 24,
+  dials: 200,
+  drives: 200,
+  name: 200,
+  text: 10000,
+  formula: 1_000_000,
+  bends: 32,
+  regions: 1000,
+  notes: 2000,
+  values: 200,
+  ports: 200,
+  lights: 4,
+  companions: 3,
+  whole: 1_000_000_000,
 } as const;

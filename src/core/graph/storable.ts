@@ -1,4 +1,6 @@
-/** Text that neither PostgreSQL nor JSON tools can hold, and lists no reader of ours should walk. */
+/**
+ * Text that neither PostgreSQL nor JSON tools can hold, and lists no reader of ours should walk.
+ */
 import { LIMITS } from './document';
 import { pointer } from './pointer';
 
@@ -65,9 +67,9 @@ function pushMembers(waiting: Step[], step: Step): void {
 }
 
 /**
- * Looks through parsed JSON for what cannot be stored or must not be walked: NUL and lone surrogates
- * in any text or key, lists and objects beyond `JSON_LIMITS`. Without recursion, so that nesting
- * cannot exhaust the stack.
+ * Looks through parsed JSON for what cannot be stored or must not be walked: NUL and lone
+ * surrogates in any text or key, lists and objects beyond `JSON_LIMITS`. Without recursion, so that
+ * nesting cannot exhaust the stack.
  * @returns the first fault with its place; null where there is none
  */
 export function findUnstorable(raw: unknown): Unstorable | null {

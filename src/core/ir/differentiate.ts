@@ -6,9 +6,9 @@ import type { Block, F32, Func, I32, LaneType, Lanes3, Value } from './types';
 type Tangents = readonly (F32 | null)[];
 
 /**
- * Forward-mode differentiation: walks values in order and emits, beside each, its derivatives along a few directions.
- * Loops carry their derivatives along; functions get a second version that also returns its partial derivatives.
- * Steps (floor, comparisons, integers) count as locally constant.
+ * Forward-mode differentiation: walks values in order and emits, beside each, its derivatives along
+ * a few directions. Loops carry their derivatives along; functions get a second version that also
+ * returns its partial derivatives. Steps (floor, comparisons, integers) count as locally constant.
  * Source: Griewank and Walther, Evaluating Derivatives, SIAM 2008, chapter 3.
  */
 class Forward {
@@ -16,7 +16,10 @@ class Forward {
   private readonly tangents = new Map<Value, Tangents>();
   private readonly none: Tangents;
 
-  constructor(private readonly b: Builder, private readonly directions: number) {
+  constructor(
+    private readonly b: Builder,
+    private readonly directions: number,
+  ) {
     this.none = Array.from({ length: directions }, () => null);
   }
 
@@ -24,24 +27,39 @@ class Forward {
     this.primal.set(value, primal);
     this.tangents.set(value, tangents);
   }
-  at(value: Value): Value { return this.primal.get(value) ?? value; }
-  of(value: Value): Tangents { return this.tangents.get(value) ?? this.none; }
+  at(value: Value): Value {
+    return this.primal.get(value) ?? value;
+  }
+  of(value: Value): Tangents {
+    return this.tangents.get(value) ?? this.none;
+  }
 
-  /** `copy` re-emits the value itself (in a new loop or function); otherwise only its derivatives are emitted. */
+  /**
+   * `copy` re-emits the value itself (in a new loop or function); otherwise only its derivatives
+   * are emitted.
+   */
   visit(value: Value, copy: boolean): void {
     if (value.operation === 'loop') return this.visitLoop(value);
     if (value.operation === 'call') return this.visitCall(value);
-    if (value.operation === 'loopResult' || value.operation === 'callResult' || value.operation === 'parameter') return;
+    if (
+      value.operation === 'loopResult' ||
+      value.operation === 'callResult' ||
+      value.operation === 'parameter'
+    )
+      return;
     const args = value.args.map((arg) => this.at(arg));
     const self = copy ? this.b.again(value, args) : value;
     this.primal.set(value, self);
     const active = value.args.some((arg) => this.of(arg).some((t) => t !== null));
-    if (active && value.type === 'f32') this.tangents.set(value, this.rule(value, self as F32, args as F32[]));
+    if (active && value.type === 'f32')
+      this.tangents.set(value, this.rule(value, self as F32, args as F32[]));
   }
 
   private rule(value: Value, self: F32, args: readonly F32[]): Tangents {
     const tangentOf = (k: number): Tangents => this.of(present(value.args[k], 'operand'));
-    return this.none.map((_, d) => derivative(this.b, value, self, args, (k) => tangentOf(k)[d] ?? null));
+    return this.none.map((_, d) =>
+      derivative(this.b, value, self, args, (k) => tangentOf(k)[d] ?? null),
+    );
   }
 
   private visitLoop(loop: Value): void {
@@ -49,32 +67,67 @@ class Forward {
     const [count, ...initial] = loop.args;
     const floats = initial.map((value, k) => (value.type === 'f32' ? k : -1)).filter((k) => k >= 0);
     const zero = this.b.f(0);
-    const start = floats.flatMap((k) => this.of(present(initial[k], 'carried')).map((t) => t ?? zero));
-    const all = this.b.loop(this.at(present(count, 'count')) as I32, [...initial.map((v) => this.at(v)), ...start], (index, carried) => {
-      this.seed(present(body.parameters[0], 'index'), this.none, index);
-      this.bindCarried(body, initial.length, floats, carried);
-      for (const value of body.values) this.visit(value, true);
-      const results = body.results.map((value) => this.at(value));
-      return [...results, ...floats.flatMap((k) => this.of(present(body.results[k], 'result')).map((t) => t ?? this.b.f(0)))];
-    });
+    const start = floats.flatMap((k) =>
+      this.of(present(initial[k], 'carried')).map((t) => t ?? zero),
+    );
+    const all = this.b.loop(
+      this.at(present(count, 'count')) as I32,
+      [...initial.map((v) => this.at(v)), ...start],
+      (index, carried) => {
+        this.seed(present(body.parameters[0], 'index'), this.none, index);
+        this.bindCarried(body, initial.length, floats, carried);
+        for (const value of body.values) this.visit(value, true);
+        const results = body.results.map((value) => this.at(value));
+        return [
+          ...results,
+          ...floats.flatMap((k) =>
+            this.of(present(body.results[k], 'result')).map((t) => t ?? this.b.f(0)),
+          ),
+        ];
+      },
+    );
     this.bindResults(loop, initial.length, floats, all);
   }
 
-  private bindCarried(body: Block, count: number, floats: readonly number[], carried: readonly Value[]): void {
+  private bindCarried(
+    body: Block,
+    count: number,
+    floats: readonly number[],
+    carried: readonly Value[],
+  ): void {
     for (let k = 0; k < count; k++) {
       const position = floats.indexOf(k);
-      const tangents = position < 0 ? this.none
-        : carried.slice(count + position * this.directions, count + (position + 1) * this.directions) as F32[];
-      this.seed(present(body.parameters[k + 1], 'carried'), tangents, present(carried[k], 'carried'));
+      const tangents =
+        position < 0
+          ? this.none
+          : (carried.slice(
+              count + position * this.directions,
+              count + (position + 1) * this.directions,
+            ) as F32[]);
+      this.seed(
+        present(body.parameters[k + 1], 'carried'),
+        tangents,
+        present(carried[k], 'carried'),
+      );
     }
   }
 
-  private bindResults(loop: Value, count: number, floats: readonly number[], all: readonly Value[]): void {
+  private bindResults(
+    loop: Value,
+    count: number,
+    floats: readonly number[],
+    all: readonly Value[],
+  ): void {
     for (const result of loop.block.values) {
       if (result.operation !== 'loopResult' || result.args[0] !== loop) continue;
       const position = floats.indexOf(result.immediate);
-      const tangents = position < 0 ? this.none
-        : all.slice(count + position * this.directions, count + (position + 1) * this.directions) as F32[];
+      const tangents =
+        position < 0
+          ? this.none
+          : (all.slice(
+              count + position * this.directions,
+              count + (position + 1) * this.directions,
+            ) as F32[]);
       this.seed(result, tangents, present(all[result.immediate], 'loop result'));
     }
   }
@@ -82,8 +135,13 @@ class Forward {
   private visitCall(call: Value): void {
     const callee = present(call.callee, 'callee');
     const args = call.args.map((arg) => this.at(arg));
-    const active = call.args.map((arg, k) => (this.of(arg).some((t) => t !== null) ? k : -1)).filter((k) => k >= 0);
-    const partials = active.length > 0 ? this.b.call(partialsOf(this.b, callee, active), args) : this.b.call(callee, args);
+    const active = call.args
+      .map((arg, k) => (this.of(arg).some((t) => t !== null) ? k : -1))
+      .filter((k) => k >= 0);
+    const partials =
+      active.length > 0
+        ? this.b.call(partialsOf(this.b, callee, active), args)
+        : this.b.call(callee, args);
     const results = callee.body.results;
     for (const result of call.block.values) {
       if (result.operation !== 'callResult' || result.args[0] !== call) continue;
@@ -107,17 +165,30 @@ class Forward {
 }
 
 function plus(b: Builder, x: F32 | null, y: F32 | null): F32 | null {
-  return x && y ? b.add(x, y) : x ?? y;
+  return x && y ? b.add(x, y) : (x ?? y);
 }
 
 /** The derivative of one plain operation along one direction. */
-function derivative(b: Builder, value: Value, self: F32, args: readonly F32[], tangent: (k: number) => F32 | null): F32 | null {
+function derivative(
+  b: Builder,
+  value: Value,
+  self: F32,
+  args: readonly F32[],
+  tangent: (k: number) => F32 | null,
+): F32 | null {
   const [x, y] = args as [F32, F32];
   const zero = b.f(0);
   switch (value.operation) {
-    case 'add': return plus(b, tangent(0), tangent(1));
-    case 'sub': { const t = tangent(1); return plus(b, tangent(0), t && b.neg(t)); }
-    case 'neg': { const t = tangent(0); return t && b.neg(t); }
+    case 'add':
+      return plus(b, tangent(0), tangent(1));
+    case 'sub': {
+      const t = tangent(1);
+      return plus(b, tangent(0), t && b.neg(t));
+    }
+    case 'neg': {
+      const t = tangent(0);
+      return t && b.neg(t);
+    }
     case 'mul': {
       const [s, t] = [tangent(0), tangent(1)];
       return plus(b, s && b.mul(s, y), t && b.mul(x, t));
@@ -127,16 +198,26 @@ function derivative(b: Builder, value: Value, self: F32, args: readonly F32[], t
       const top = plus(b, s, t && b.neg(b.mul(self, t)));
       return top && b.div(top, y);
     }
-    case 'abs': { const t = tangent(0); return t && b.select(b.lt(x, zero), b.neg(t), t); }
+    case 'abs': {
+      const t = tangent(0);
+      return t && b.select(b.lt(x, zero), b.neg(t), t);
+    }
     case 'sqrt': {
       const t = tangent(0);
       return t && b.select(b.lt(zero, self), b.div(b.mul(t, b.f(0.5)), self), zero);
     }
-    case 'flipSign': { const t = tangent(0); return t && b.flipSign(t, args[1] as unknown as I32); }
-    case 'min': return choose(b, b.lt(y, x), tangent(1), tangent(0));
-    case 'max': return choose(b, b.lt(x, y), tangent(1), tangent(0));
-    case 'select': return choose(b, args[0] as unknown as Value<'bool'>, tangent(1), tangent(2));
-    default: return null;
+    case 'flipSign': {
+      const t = tangent(0);
+      return t && b.flipSign(t, args[1] as unknown as I32);
+    }
+    case 'min':
+      return choose(b, b.lt(y, x), tangent(1), tangent(0));
+    case 'max':
+      return choose(b, b.lt(x, y), tangent(1), tangent(0));
+    case 'select':
+      return choose(b, args[0] as unknown as Value<'bool'>, tangent(1), tangent(2));
+    default:
+      return null;
   }
 }
 
@@ -144,7 +225,10 @@ function choose(b: Builder, condition: Value<'bool'>, yes: F32 | null, no: F32 |
   return yes || no ? b.select(condition, yes ?? b.f(0), no ?? b.f(0)) : null;
 }
 
-/** A version of `callee` that returns its results, then per result its partial derivatives by the active parameters. */
+/**
+ * A version of `callee` that returns its results, then per result its partial derivatives by the
+ * active parameters.
+ */
 function partialsOf(b: Builder, callee: Func, active: readonly number[]): Func {
   const key = active.join(',');
   const known = callee.partials.get(key);
@@ -153,11 +237,16 @@ function partialsOf(b: Builder, callee: Func, active: readonly number[]): Func {
   const made = b.define(`${callee.name}_d${key.replaceAll(',', '_')}`, types, (parameters) => {
     const forward = new Forward(b, active.length);
     callee.body.parameters.forEach((parameter, k) => {
-      forward.seed(parameter, active.map((j) => (j === k ? b.f(1) : null)), present(parameters[k], 'parameter'));
+      forward.seed(
+        parameter,
+        active.map((j) => (j === k ? b.f(1) : null)),
+        present(parameters[k], 'parameter'),
+      );
     });
     for (const value of callee.body.values) forward.visit(value, true);
     const partials = callee.body.results.flatMap((result) =>
-      result.type === 'f32' ? forward.of(result).map((t) => t ?? b.f(0)) : active.map(() => b.f(0)));
+      result.type === 'f32' ? forward.of(result).map((t) => t ?? b.f(0)) : active.map(() => b.f(0)),
+    );
     return [...callee.body.results.map((result) => forward.at(result)), ...partials];
   });
   callee.partials.set(key, made);
@@ -182,8 +271,9 @@ function dependencies(target: Value): Value[] {
 }
 
 /**
- * The gradient of a scalar with respect to the object-space position. Position inputs (`position.x` …) have unit
- * tangents; any other per-point input `name` brings its own slope in the inputs `name.dx`, `name.dy`, `name.dz`.
+ * The gradient of a scalar with respect to the object-space position. Position inputs (`position.x`
+ * …) have unit tangents; any other per-point input `name` brings its own slope in the inputs
+ * `name.dx`, `name.dy`, `name.dz`.
  */
 export function gradient(b: Builder, target: F32): Lanes3 {
   const forward = new Forward(b, 3);
@@ -200,7 +290,9 @@ function inputTangents(b: Builder, value: Value): Tangents {
   const name = b.inputName(value);
   const axis = ['position.x', 'position.y', 'position.z'].indexOf(name);
   if (axis >= 0) return [0, 1, 2].map((k) => (k === axis ? b.f(1) : null));
-  // What is the same all over a part or a triangle does not change along it; how it is looked at does so too slowly to count.
-  if (/\.d[xyz]$/.test(name) || /^(part|faceNormal|view)\.|^footprint$/.test(name)) return [null, null, null];
+  // What is the same all over a part or a triangle does not change along it; how it is looked at
+  // does so too slowly to count.
+  if (/\.d[xyz]$/.test(name) || /^(part|faceNormal|view)\.|^footprint$/.test(name))
+    return [null, null, null];
   return ['x', 'y', 'z'].map((letter) => b.input(`${name}.d${letter}`));
 }

@@ -30,8 +30,9 @@ export function saturatingInt(value: number): number {
 type Scalar = (a: number, b: number, immediate: number) => number;
 
 /**
- * The meaning of every plain operation on numbers; truth values are 0 and 1. Floating results are not yet rounded: the
- * caller rounds to single precision (f32 mode and constant folding) or does not (f64 mode).
+ * The meaning of every plain operation on numbers; truth values are 0 and 1. Floating results are
+ * not yet rounded: the caller rounds to single precision (f32 mode and constant folding) or does
+ * not (f64 mode).
  */
 export const MEANING: Partial<Record<Operation, Scalar>> = {
   add: (a, b) => a + b,

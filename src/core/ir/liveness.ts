@@ -23,7 +23,9 @@ export function analyseLiveness(program: Program): Liveness {
     if (before === 0) pending.push(value);
     if (from !== value.block) escaping.add(value);
   };
-  const open = (block: Block): void => { for (const result of block.results) count(result, block); };
+  const open = (block: Block): void => {
+    for (const result of block.results) count(result, block);
+  };
   for (const output of program.outputs) count(output.value, program.body);
   for (let value = pending.pop(); value; value = pending.pop()) {
     for (const arg of value.args) count(arg, value.block);
@@ -45,7 +47,11 @@ function inlineValues(uses: ReadonlyMap<Value, number>, escaping: ReadonlySet<Va
   const inline = new Set<Value>();
   const height = new Map<Value, number>();
   for (const value of [...uses.keys()].sort((a, b) => a.id - b.id)) {
-    const tallest = value.args.reduce((max, arg) => Math.max(max, inline.has(arg) ? (height.get(arg) ?? 0) : 0), 0) + 1;
+    const tallest =
+      value.args.reduce(
+        (max, arg) => Math.max(max, inline.has(arg) ? (height.get(arg) ?? 0) : 0),
+        0,
+      ) + 1;
     height.set(value, tallest);
     const once = uses.get(value) === 1 && !escaping.has(value) && !STRUCTURAL.has(value.operation);
     if (once && tallest < MAXIMUM_EXPRESSION_HEIGHT) inline.add(value);

@@ -9,7 +9,10 @@ export type ReferenceMode = 'f32' | 'f64';
 export class ReferenceInterpreter {
   private readonly round: (x: number) => number;
 
-  constructor(private readonly program: Program, mode: ReferenceMode) {
+  constructor(
+    private readonly program: Program,
+    mode: ReferenceMode,
+  ) {
     this.round = mode === 'f32' ? Math.fround : (x) => x;
   }
 
@@ -19,7 +22,11 @@ export class ReferenceInterpreter {
    * @param images as many as the program reads
    * @returns the outputs in the order of `program.outputs`
    */
-  evaluate(uniforms: ArrayLike<number>, inputs: ArrayLike<number>, images: readonly ImageAtlas[] = []): number[] {
+  evaluate(
+    uniforms: ArrayLike<number>,
+    inputs: ArrayLike<number>,
+    images: readonly ImageAtlas[] = [],
+  ): number[] {
     const frame = new Map<Value, number>();
     const scope = { uniforms, inputs, images };
     this.runBlock(this.program.prologue, frame, scope);
@@ -31,21 +38,32 @@ export class ReferenceInterpreter {
     for (const value of block.values) {
       if (value.operation === 'loop') this.runLoop(value, frame, scope);
       else if (value.operation === 'call') this.runCall(value, frame, scope);
-      else if (value.operation !== 'loopResult' && value.operation !== 'callResult') frame.set(value, this.compute(value, frame, scope));
+      else if (value.operation !== 'loopResult' && value.operation !== 'callResult')
+        frame.set(value, this.compute(value, frame, scope));
     }
   }
 
   private compute(value: Value, frame: Map<Value, number>, scope: Scope): number {
     const at = (k: number): number => frame.get(value.args[k] as Value) ?? 0;
     switch (value.operation) {
-      case 'constant': return value.immediate;
-      case 'uniform': return scope.uniforms[value.immediate] ?? 0;
-      case 'table': return scope.uniforms[value.immediate + at(0) * value.rowSize] ?? 0;
-      case 'input': return this.round(scope.inputs[value.immediate] ?? 0);
-      case 'texel': return texelOf(scope.images[value.immediate >> 2], value.immediate & 3, at(0), at(1));
-      case 'select': return at(0) ? at(1) : at(2);
+      case 'constant':
+        return value.immediate;
+      case 'uniform':
+        return scope.uniforms[value.immediate] ?? 0;
+      case 'table':
+        return scope.uniforms[value.immediate + at(0) * value.rowSize] ?? 0;
+      case 'input':
+        return this.round(scope.inputs[value.immediate] ?? 0);
+      case 'texel':
+        return texelOf(scope.images[value.immediate >> 2], value.immediate & 3, at(0), at(1));
+      case 'select':
+        return at(0) ? at(1) : at(2);
       default: {
-        const raw = present(MEANING[value.operation], value.operation)(at(0), at(1), value.immediate);
+        const raw = present(MEANING[value.operation], value.operation)(
+          at(0),
+          at(1),
+          value.immediate,
+        );
         return value.type === 'f32' ? this.round(raw) : raw;
       }
     }
@@ -67,14 +85,23 @@ export class ReferenceInterpreter {
   private runCall(call: Value, frame: Map<Value, number>, scope: Scope): void {
     const body = (call.callee as Func).body;
     const inner = new Map<Value, number>();
-    body.parameters.forEach((parameter, k) => inner.set(parameter, present(frame.get(call.args[k] as Value), 'argument')));
+    body.parameters.forEach((parameter, k) =>
+      inner.set(parameter, present(frame.get(call.args[k] as Value), 'argument')),
+    );
     this.runBlock(body, inner, scope);
-    this.bindResults(call, body.results.map((result) => present(inner.get(result), 'call result')), frame);
+    this.bindResults(
+      call,
+      body.results.map((result) => present(inner.get(result), 'call result')),
+      frame,
+    );
   }
 
   private bindResults(owner: Value, results: readonly number[], frame: Map<Value, number>): void {
     for (const value of owner.block.values) {
-      if ((value.operation === 'loopResult' || value.operation === 'callResult') && value.args[0] === owner) {
+      if (
+        (value.operation === 'loopResult' || value.operation === 'callResult') &&
+        value.args[0] === owner
+      ) {
         frame.set(value, present(results[value.immediate], 'result'));
       }
     }
@@ -82,8 +109,14 @@ export class ReferenceInterpreter {
 }
 
 /** @throws when the place lies outside the sheet: programs keep within it */
-function texelOf(image: ImageAtlas | undefined, channel: number, column: number, row: number): number {
-  if (!image || column < 0 || column >= image.stride || row < 0 || row >= image.rows) throw new Error(`Invariant broken: texel ${String(column)}, ${String(row)} is not there`);
+function texelOf(
+  image: ImageAtlas | undefined,
+  channel: number,
+  column: number,
+  row: number,
+): number {
+  if (!image || column < 0 || column >= image.stride || row < 0 || row >= image.rows)
+    throw new Error(`Invariant broken: texel ${String(column)}, ${String(row)} is not there`);
   return image.data[(row * image.stride + column) * 4 + channel] as number;
 }
 

@@ -10,7 +10,10 @@ export const OPERATIONS = {
   uniform: { args: [] },
   /** A row of a table among the uniforms: uniforms[immediate + row × rowSize]. */
   table: { args: ['i32'], result: 'f32' },
-  /** One channel of a texel of an image's sheet, by column and row; `immediate` is image × 4 + channel. Out of the sheet is not allowed. */
+  /**
+   * One channel of a texel of an image's sheet, by column and row; `immediate` is image × 4 +
+   * channel. Out of the sheet is not allowed.
+   */
   texel: { args: ['i32', 'i32'], result: 'f32' },
   parameter: { args: [] },
   loop: { args: [] },
@@ -58,7 +61,10 @@ export const OPERATIONS = {
   /** Towards zero, saturating; not-a-number gives 0. */
   toInt: { args: ['f32'], result: 'i32' },
   toFloat: { args: ['i32'], result: 'f32' },
-  /** `immediate` when the condition holds in any lane of the block, else 0: the rounds of a loop that most lanes can skip. */
+  /**
+   * `immediate` when the condition holds in any lane of the block, else 0: the rounds of a loop
+   * that most lanes can skip.
+   */
   countIfAny: { args: ['bool'], result: 'i32' },
   bitsToFloat: { args: ['i32'], result: 'f32' },
   floatToBits: { args: ['f32'], result: 'i32' },
@@ -110,8 +116,8 @@ export interface ProgramOutput {
 }
 
 /**
- * A whole program. `prologue` holds what is the same for all points, `body` the rest; `inputs` names the per-point
- * lanes in the order in which a context supplies them.
+ * A whole program. `prologue` holds what is the same for all points, `body` the rest; `inputs`
+ * names the per-point lanes in the order in which a context supplies them.
  */
 export interface Program {
   readonly prologue: Block;

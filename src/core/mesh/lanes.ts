@@ -8,13 +8,29 @@ import type { SurfaceMesh } from './surface-mesh';
 
 const AXES = ['x', 'y', 'z'] as const;
 
-/** Lanes made of points so far, and of mesh maps at them: the same points are read again with every change of a value. */
-interface MadeLanes { readonly plain: Map<string, Float32Array<ArrayBuffer>>; readonly maps: WeakMap<MeshMap, readonly Float32Array<ArrayBuffer>[]> }
+/**
+ * Lanes made of points so far, and of mesh maps at them: the same points are read again with every
+ * change of a value.
+ */
+interface MadeLanes {
+  readonly plain: Map<string, Float32Array<ArrayBuffer>>;
+  readonly maps: WeakMap<MeshMap, readonly Float32Array<ArrayBuffer>[]>;
+}
 const kept = new WeakMap<SamplePoints, MadeLanes>();
 
-/** Splits packed points into the lanes programs read, by name; mesh maps by their field. Lanes are made when first asked for, and kept as long as the points. */
-export function lanesOf(mesh: SurfaceMesh, points: SamplePoints, maps: ReadonlyMap<string, MeshMap>): (name: string) => Float32Array<ArrayBuffer> | undefined {
-  const store = kept.get(points) ?? { plain: new Map<string, Float32Array<ArrayBuffer>>(), maps: new WeakMap<MeshMap, readonly Float32Array<ArrayBuffer>[]>() };
+/**
+ * Splits packed points into the lanes programs read, by name; mesh maps by their field. Lanes are
+ * made when first asked for, and kept as long as the points.
+ */
+export function lanesOf(
+  mesh: SurfaceMesh,
+  points: SamplePoints,
+  maps: ReadonlyMap<string, MeshMap>,
+): (name: string) => Float32Array<ArrayBuffer> | undefined {
+  const store = kept.get(points) ?? {
+    plain: new Map<string, Float32Array<ArrayBuffer>>(),
+    maps: new WeakMap<MeshMap, readonly Float32Array<ArrayBuffer>[]>(),
+  };
   kept.set(points, store);
   const made = store.plain;
   const unpack = (name: string, packed: Float32Array, width: number): void => {
@@ -27,12 +43,14 @@ export function lanesOf(mesh: SurfaceMesh, points: SamplePoints, maps: ReadonlyM
   const make = (name: string): void => {
     const [base] = name.split(/\.d[xyz]$|\.[xyz]$/) as [string];
     if (/^view\.[xyz]$/.test(name)) return views(points, made);
-    if (name === 'footprint' && points.sample) made.set(name, footprints(mesh, points, points.sample));
+    if (name === 'footprint' && points.sample)
+      made.set(name, footprints(mesh, points, points.sample));
     if (/^uv\.[xy]\.d[xyz]$/.test(name)) return textureSlopes(mesh, points, made);
     if (/^normal\.[xyz]\.d[xyz]$/.test(name)) return normalSlopes(mesh, points, made);
     if (base === 'position') unpack('position', points.positions, 3);
     else if (base === 'normal') unpack('normal', points.normals, 3);
-    else if (base === 'faceNormal' && !/\.d[xyz]$/.test(name)) unpack('faceNormal', points.faceNormals, 3);
+    else if (base === 'faceNormal' && !/\.d[xyz]$/.test(name))
+      unpack('faceNormal', points.faceNormals, 3);
     else if (base === 'uv') unpack('uv', points.uvs, 2);
     else if (base.startsWith('part.')) partLanes(mesh, points, made);
     else if (name.startsWith('attribute:')) attributeLanes(mesh, points, name, made);
@@ -45,60 +63,108 @@ export function lanesOf(mesh: SurfaceMesh, points: SamplePoints, maps: ReadonlyM
 }
 
 /** The part each point lies on, and the middle of that part. */
-function partLanes({ parts, partCentres }: SurfaceMesh, points: SamplePoints, made: Map<string, Float32Array<ArrayBuffer>>): void {
-  const id = new Float32Array(points.count), centres = AXES.map(() => new Float32Array(points.count));
+function partLanes(
+  { parts, partCentres }: SurfaceMesh,
+  points: SamplePoints,
+  made: Map<string, Float32Array<ArrayBuffer>>,
+): void {
+  const id = new Float32Array(points.count),
+    centres = AXES.map(() => new Float32Array(points.count));
   for (let k = 0; k < points.count; k++) {
     const part = parts[points.triangles[k] as number] as number;
     id[k] = part;
-    for (let axis = 0; axis < 3; axis++) (centres[axis] as Float32Array)[k] = partCentres[part * 3 + axis] as number;
+    for (let axis = 0; axis < 3; axis++)
+      (centres[axis] as Float32Array)[k] = partCentres[part * 3 + axis] as number;
   }
   made.set('part.id', id);
-  AXES.forEach((letter, axis) => made.set(`part.centre.${letter}`, centres[axis] as Float32Array<ArrayBuffer>));
+  AXES.forEach((letter, axis) =>
+    made.set(`part.centre.${letter}`, centres[axis] as Float32Array<ArrayBuffer>),
+  );
 }
 
-/** One number of a named attribute at every point, or how it changes along the surface. Nothing where the model has no such attribute. */
-function attributeLanes(mesh: SurfaceMesh, points: SamplePoints, lane: string, made: Map<string, Float32Array<ArrayBuffer>>): void {
-  const [, name = '', letter = 'x', slope] = /^attribute:(.*)\.([xyzw])(\.d[xyz])?$/.exec(lane) ?? [];
+/**
+ * One number of a named attribute at every point, or how it changes along the surface. Nothing
+ * where the model has no such attribute.
+ */
+function attributeLanes(
+  mesh: SurfaceMesh,
+  points: SamplePoints,
+  lane: string,
+  made: Map<string, Float32Array<ArrayBuffer>>,
+): void {
+  const [, name = '', letter = 'x', slope] =
+    /^attribute:(.*)\.([xyzw])(\.d[xyz])?$/.exec(lane) ?? [];
   const attribute = mesh.attributes.find((each) => each.name === name);
   const at = 'xyzw'.indexOf(letter);
   if (!attribute || at >= attribute.width) return;
   const { width, values } = attribute;
-  const own = Float32Array.from({ length: values.length / width }, (_, vertex) => values[vertex * width + at] as number);
+  const own = Float32Array.from(
+    { length: values.length / width },
+    (_, vertex) => values[vertex * width + at] as number,
+  );
   if (slope) return linearSlopes(mesh, points, own, 1, `attribute:${name}`, made, [letter]);
   const result = new Float32Array(points.count);
   const { indices } = mesh;
   for (let k = 0; k < points.count; k++) {
     const t = (points.triangles[k] as number) * 3;
-    const u = points.weights[k * 2] as number, v = points.weights[k * 2 + 1] as number;
-    result[k] = (own[indices[t] as number] as number) * (1 - u - v) + (own[indices[t + 1] as number] as number) * u + (own[indices[t + 2] as number] as number) * v;
+    const u = points.weights[k * 2] as number,
+      v = points.weights[k * 2 + 1] as number;
+    result[k] =
+      (own[indices[t] as number] as number) * (1 - u - v) +
+      (own[indices[t + 1] as number] as number) * u +
+      (own[indices[t + 2] as number] as number) * v;
   }
   made.set(lane, result);
 }
 
-/** Directions to the eye; where there is none, normals. A view does not change along the surface as far as slopes are concerned. */
+/**
+ * Directions to the eye; where there is none, normals. A view does not change along the surface as
+ * far as slopes are concerned.
+ */
 function views(points: SamplePoints, made: Map<string, Float32Array<ArrayBuffer>>): void {
   const lanes = AXES.map(() => new Float32Array(points.count));
   const eye = points.sample && 'eye' in points.sample ? points.sample.eye : null;
   for (let k = 0; k < points.count; k++) {
     const towards: [number, number, number] = [0, 0, 0];
-    for (let axis = 0; axis < 3; axis++) towards[axis] = eye ? eye[axis as 0] - (points.positions[k * 3 + axis] as number) : points.normals[k * 3 + axis] as number;
+    for (let axis = 0; axis < 3; axis++)
+      towards[axis] = eye
+        ? eye[axis as 0] - (points.positions[k * 3 + axis] as number)
+        : (points.normals[k * 3 + axis] as number);
     const scale = 1 / (Math.hypot(...towards) || 1);
-    lanes.forEach((lane, axis) => { lane[k] = (towards[axis as 0]) * scale; });
+    lanes.forEach((lane, axis) => {
+      lane[k] = towards[axis as 0] * scale;
+    });
   }
-  AXES.forEach((letter, axis) => made.set(`view.${letter}`, lanes[axis] as Float32Array<ArrayBuffer>));
+  AXES.forEach((letter, axis) =>
+    made.set(`view.${letter}`, lanes[axis] as Float32Array<ArrayBuffer>),
+  );
 }
 
-/** The width of surface each sample stands for, metres. Written out in scalars: it runs for every pixel. */
-function footprints(mesh: SurfaceMesh, points: SamplePoints, sample: SampleExtent): Float32Array<ArrayBuffer> {
+/**
+ * The width of surface each sample stands for, metres. Written out in scalars: it runs for every
+ * pixel.
+ */
+function footprints(
+  mesh: SurfaceMesh,
+  points: SamplePoints,
+  sample: SampleExtent,
+): Float32Array<ArrayBuffer> {
   const lane = new Float32Array(points.count);
   if ('eye' in sample) {
     const [x, y, z] = sample.eye;
     const { positions } = points;
-    for (let k = 0; k < points.count; k++) lane[k] = Math.hypot((positions[k * 3] as number) - x, (positions[k * 3 + 1] as number) - y, (positions[k * 3 + 2] as number) - z) * sample.pixelRad;
+    for (let k = 0; k < points.count; k++)
+      lane[k] =
+        Math.hypot(
+          (positions[k * 3] as number) - x,
+          (positions[k * 3 + 1] as number) - y,
+          (positions[k * 3 + 2] as number) - z,
+        ) * sample.pixelRad;
     return lane;
   }
   const widths = texelWidths(mesh);
-  for (let k = 0; k < points.count; k++) lane[k] = (widths[points.triangles[k] as number] as number) / sample.texels;
+  for (let k = 0; k < points.count; k++)
+    lane[k] = (widths[points.triangles[k] as number] as number) / sample.texels;
   return lane;
 }
 
@@ -112,7 +178,12 @@ function texelWidths(mesh: SurfaceMesh): Float32Array {
 
 const MAP_SUFFIXES = ['', '.dx', '.dy', '.dz'];
 
-function mapLane(name: string, maps: ReadonlyMap<string, MeshMap>, points: SamplePoints, store: MadeLanes): Float32Array<ArrayBuffer> | undefined {
+function mapLane(
+  name: string,
+  maps: ReadonlyMap<string, MeshMap>,
+  points: SamplePoints,
+  store: MadeLanes,
+): Float32Array<ArrayBuffer> | undefined {
   const [suffix = ''] = /\.d[xyz]$/.exec(name) ?? [];
   const map = maps.get(name.slice(0, name.length - suffix.length));
   if (!map) return undefined;
@@ -127,17 +198,33 @@ function mapLane(name: string, maps: ReadonlyMap<string, MeshMap>, points: Sampl
 /** Value and gradient of a map at every point. */
 function sampleLanes(map: MeshMap, points: SamplePoints): readonly Float32Array<ArrayBuffer>[] {
   const lanes = Array.from({ length: 4 }, () => new Float32Array(points.count));
-  const [value, dx, dy, dz] = lanes as unknown as readonly [Float32Array, Float32Array, Float32Array, Float32Array];
+  const [value, dx, dy, dz] = lanes as unknown as readonly [
+    Float32Array,
+    Float32Array,
+    Float32Array,
+    Float32Array,
+  ];
   const texel = new Float32Array(4);
   for (let k = 0; k < points.count; k++) {
     sampleMap(map, points.atlas[k * 2] as number, points.atlas[k * 2 + 1] as number, texel, 0);
-    value[k] = texel[0] as number; dx[k] = texel[1] as number; dy[k] = texel[2] as number; dz[k] = texel[3] as number;
+    value[k] = texel[0] as number;
+    dx[k] = texel[1] as number;
+    dy[k] = texel[2] as number;
+    dz[k] = texel[3] as number;
   }
   return lanes;
 }
 
 /** Gradients of values that are linear inside each triangle, from their corners. */
-function linearSlopes(mesh: SurfaceMesh, points: SamplePoints, values: Float32Array, width: number, name: string, made: Map<string, Float32Array<ArrayBuffer>>, letters: readonly string[] = AXES): void {
+function linearSlopes(
+  mesh: SurfaceMesh,
+  points: SamplePoints,
+  values: Float32Array,
+  width: number,
+  name: string,
+  made: Map<string, Float32Array<ArrayBuffer>>,
+  letters: readonly string[] = AXES,
+): void {
   const lanes = Array.from({ length: width * 3 }, () => new Float32Array(points.count));
   for (let k = 0; k < points.count; k++) {
     const t = points.triangles[k] as number;
@@ -146,13 +233,31 @@ function linearSlopes(mesh: SurfaceMesh, points: SamplePoints, values: Float32Ar
     const tangents = [sub(b, a), sub(c, a)] as const;
     for (let axis = 0; axis < width; axis++) {
       const value = (c: number): number => values[corner(c) * width + axis] as number;
-      gradientFromSlopes(tangents, value(1) - value(0), value(2) - value(0)).forEach((slope, d) => { (lanes[axis * 3 + d] as Float32Array)[k] = slope; });
+      gradientFromSlopes(tangents, value(1) - value(0), value(2) - value(0)).forEach((slope, d) => {
+        (lanes[axis * 3 + d] as Float32Array)[k] = slope;
+      });
     }
   }
-  for (let axis = 0; axis < width; axis++) AXES.forEach((letter, d) => made.set(`${name}.${letters[axis] as string}.d${letter}`, lanes[axis * 3 + d] as Float32Array<ArrayBuffer>));
+  for (let axis = 0; axis < width; axis++)
+    AXES.forEach((letter, d) =>
+      made.set(
+        `${name}.${letters[axis] as string}.d${letter}`,
+        lanes[axis * 3 + d] as Float32Array<ArrayBuffer>,
+      ),
+    );
 }
 
-const textureSlopes = (mesh: SurfaceMesh, points: SamplePoints, made: Map<string, Float32Array<ArrayBuffer>>): void =>
-  { linearSlopes(mesh, points, mesh.uvs, 2, 'uv', made); };
-const normalSlopes = (mesh: SurfaceMesh, points: SamplePoints, made: Map<string, Float32Array<ArrayBuffer>>): void =>
-  { linearSlopes(mesh, points, mesh.normals, 3, 'normal', made); };
+const textureSlopes = (
+  mesh: SurfaceMesh,
+  points: SamplePoints,
+  made: Map<string, Float32Array<ArrayBuffer>>,
+): void => {
+  linearSlopes(mesh, points, mesh.uvs, 2, 'uv', made);
+};
+const normalSlopes = (
+  mesh: SurfaceMesh,
+  points: SamplePoints,
+  made: Map<string, Float32Array<ArrayBuffer>>,
+): void => {
+  linearSlopes(mesh, points, mesh.normals, 3, 'normal', made);
+};

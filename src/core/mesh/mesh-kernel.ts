@@ -15,14 +15,40 @@ interface Exports {
   fillDirections(table: number, rays: number, spread: number): void;
   sumUp(root: number, facts: number, room: number): void;
   gather(root: number, points: number, count: number, out: number, radius: number): void;
-  measureDistances(root: number, points: number, count: number, out: number, parts: number, other: boolean, most: number): void;
-  openness(root: number, points: number, first: number, count: number, out: number, table: number, rays: number, sign: number, start: number, reach: number, falloff: number, floor: number, isDetailed: number): void;
+  measureDistances(
+    root: number,
+    points: number,
+    count: number,
+    out: number,
+    parts: number,
+    other: boolean,
+    most: number,
+  ): void;
+  openness(
+    root: number,
+    points: number,
+    first: number,
+    count: number,
+    out: number,
+    table: number,
+    rays: number,
+    sign: number,
+    start: number,
+    reach: number,
+    falloff: number,
+    floor: number,
+    isDetailed: number,
+  ): void;
 }
 
 /** What the kernel reads of a mesh; normals for curvature, parts for distances. */
-export type KernelMesh = Pick<SurfaceMesh, 'positions' | 'indices' | 'size'> & Partial<Pick<SurfaceMesh, 'normals' | 'parts'>>;
+export type KernelMesh = Pick<SurfaceMesh, 'positions' | 'indices' | 'size'> &
+  Partial<Pick<SurfaceMesh, 'normals' | 'parts'>>;
 
-/** Numbers of a ray: origin, direction (not necessarily unit), how far it looks in lengths of its direction, one spare. */
+/**
+ * Numbers of a ray: origin, direction (not necessarily unit), how far it looks in lengths of its
+ * direction, one spare.
+ */
 export const RAY = 8;
 /** Rays, or points, handed to the kernel at once. */
 const BATCH = 4096;
@@ -55,14 +81,18 @@ export interface OpennessOptions {
 
 let compiled: WebAssembly.Module | null = null;
 function instantiate(): Exports {
-  compiled ??= new WebAssembly.Module(Uint8Array.from(atob(MESH_KERNEL), (letter) => letter.charCodeAt(0)));
+  compiled ??= new WebAssembly.Module(
+    Uint8Array.from(atob(MESH_KERNEL), (letter) => letter.charCodeAt(0)),
+  );
   // Compiled without assertions: nothing calls the abort it asks for.
-  return new WebAssembly.Instance(compiled, { env: { abort: () => undefined } }).exports as unknown as Exports;
+  return new WebAssembly.Instance(compiled, { env: { abort: () => undefined } })
+    .exports as unknown as Exports;
 }
 
 /**
- * Rays, sums and distances against one mesh, in WebAssembly SIMD: one hierarchy of four boxes a node, watertight triangles. Results depend
- * on nothing but the mesh and what is asked: they are the same on every machine, to the bit.
+ * Rays, sums and distances against one mesh, in WebAssembly SIMD: one hierarchy of four boxes a
+ * node, watertight triangles. Results depend on nothing but the mesh and what is asked: they are
+ * the same on every machine, to the bit.
  */
 export class MeshKernel {
   private readonly kernel = instantiate();
@@ -78,7 +108,9 @@ export class MeshKernel {
     const { positions, indices, size } = mesh;
     this.size = size;
     const triangles = indices.length / 3;
-    const vertices = aligned(this.kernel.freeFrom()), corners = aligned(vertices + positions.byteLength + 4), scratch = aligned(corners + indices.byteLength);
+    const vertices = aligned(this.kernel.freeFrom()),
+      corners = aligned(vertices + positions.byteLength + 4),
+      scratch = aligned(corners + indices.byteLength);
     this.reserve(scratch + this.kernel.scratchBytes(triangles));
     new Float32Array(this.kernel.memory.buffer, vertices, positions.length).set(positions);
     new Uint32Array(this.kernel.memory.buffer, corners, indices.length).set(indices);
@@ -87,7 +119,9 @@ export class MeshKernel {
   }
 
   /** Bytes of memory held. */
-  get bytes(): number { return this.kernel.memory.buffer.byteLength; }
+  get bytes(): number {
+    return this.kernel.memory.buffer.byteLength;
+  }
 
   private reserve(until: number): void {
     const missing = until - this.kernel.memory.buffer.byteLength;
@@ -109,15 +143,22 @@ export class MeshKernel {
   /** What each ray (eight numbers) meets first. */
   castRays(rays: Float32Array): Hits {
     const count = rays.length / RAY;
-    const hits = { distances: new Float32Array(count), triangles: new Int32Array(count), weights: new Float32Array(count * 2) };
+    const hits = {
+      distances: new Float32Array(count),
+      triangles: new Int32Array(count),
+      weights: new Float32Array(count * 2),
+    };
     const out = this.free + BATCH * RAY * 4;
     this.reserve(out + BATCH * 16);
     for (let from = 0; from < count; from += BATCH) {
       const batch = Math.min(BATCH, count - from);
       const { buffer } = this.kernel.memory;
-      new Float32Array(buffer, this.free, batch * RAY).set(rays.subarray(from * RAY, (from + batch) * RAY));
+      new Float32Array(buffer, this.free, batch * RAY).set(
+        rays.subarray(from * RAY, (from + batch) * RAY),
+      );
       this.kernel.castRays(this.root, this.free, batch, out);
-      const numbers = new Float32Array(buffer, out, batch * 4), words = new Int32Array(buffer, out, batch * 4);
+      const numbers = new Float32Array(buffer, out, batch * 4),
+        words = new Int32Array(buffer, out, batch * 4);
       for (let k = 0; k < batch; k++) {
         hits.distances[from + k] = numbers[k * 4] as number;
         hits.triangles[from + k] = words[k * 4 + 1] as number;
@@ -129,23 +170,52 @@ export class MeshKernel {
   }
 
   /**
-   * Openness per point, 0 covered to 1 open: the cosine-weighted share of rays that meet nothing within reach; a hit at
-   * distance d counts (d/reach)^(1/falloff) as open when falloff is above 0. Rays below the triangle itself are left out;
-   * with `detail` normals (three numbers a point), those below the surface's own normal count as met.
+   * Openness per point, 0 covered to 1 open: the cosine-weighted share of rays that meet nothing
+   * within reach; a hit at distance d counts (d/reach)^(1/falloff) as open when falloff is above 0.
+   * Rays below the triangle itself are left out; with `detail` normals (three numbers a point),
+   * those below the surface's own normal count as met.
    */
-  openness(points: SamplePoints, options: OpennessOptions, first = 0, count = points.count): Float32Array<ArrayBuffer> {
-    const table = this.free, out = aligned(table + options.rays * 12), packed = aligned(out + BATCH * 4);
+  openness(
+    points: SamplePoints,
+    options: OpennessOptions,
+    first = 0,
+    count = points.count,
+  ): Float32Array<ArrayBuffer> {
+    const table = this.free,
+      out = aligned(table + options.rays * 12),
+      packed = aligned(out + BATCH * 4);
     this.reserve(packed + BATCH * 48);
     this.kernel.fillDirections(table, options.rays, sineOf(options.coneRad));
     const signs = options.side === 'both' ? [1, -1] : [options.side === 'open' ? 1 : -1];
     const result = new Float32Array(count);
     for (let from = 0; from < count; from += BATCH) {
       const batch = Math.min(BATCH, count - from);
-      pack(new Float32Array(this.kernel.memory.buffer, packed, batch * 12), points, options.detail ?? points.normals, first + from, batch);
+      pack(
+        new Float32Array(this.kernel.memory.buffer, packed, batch * 12),
+        points,
+        options.detail ?? points.normals,
+        first + from,
+        batch,
+      );
       for (const sign of signs) {
-        this.kernel.openness(this.root, packed, first + from, batch, out, table, options.rays, sign, this.size * LIFT, options.reach, options.falloff, options.floor ?? -Infinity, options.detail ? 1 : 0);
+        this.kernel.openness(
+          this.root,
+          packed,
+          first + from,
+          batch,
+          out,
+          table,
+          options.rays,
+          sign,
+          this.size * LIFT,
+          options.reach,
+          options.falloff,
+          options.floor ?? -Infinity,
+          options.detail ? 1 : 0,
+        );
         const values = new Float32Array(this.kernel.memory.buffer, out, batch);
-        for (let k = 0; k < batch; k++) result[from + k] = (result[from + k] as number) + (values[k] as number) / signs.length;
+        for (let k = 0; k < batch; k++)
+          result[from + k] = (result[from + k] as number) + (values[k] as number) / signs.length;
       }
     }
     return result;
@@ -156,46 +226,85 @@ export class MeshKernel {
     const at = this.free;
     this.free = aligned(at + values.byteLength + extra);
     this.reserve(this.free);
-    new Uint8Array(this.kernel.memory.buffer, at, values.byteLength).set(new Uint8Array(values.buffer, values.byteOffset, values.byteLength));
+    new Uint8Array(this.kernel.memory.buffer, at, values.byteLength).set(
+      new Uint8Array(values.buffer, values.byteOffset, values.byteLength),
+    );
     return at;
   }
 
   /**
-   * ρ times the mean curvature averaged over the surface inside a ball of radius ρ around each point; convex positive, ρ/R on a sphere,
-   * ρ/2R on a cylinder, 0 on a plane; on a sharp right-angled edge ½, falling to 0 at distance ρ from it.
+   * ρ times the mean curvature averaged over the surface inside a ball of radius ρ around each
+   * point; convex positive, ρ/R on a sphere, ρ/2R on a cylinder, 0 on a plane; on a sharp
+   * right-angled edge ½, falling to 0 at distance ρ from it.
    */
-  curvature({ positions }: Pick<SamplePoints, 'positions'>, radius: number, first: number, count: number): Float32Array<ArrayBuffer> {
+  curvature(
+    { positions }: Pick<SamplePoints, 'positions'>,
+    radius: number,
+    first: number,
+    count: number,
+  ): Float32Array<ArrayBuffer> {
     const { normals } = this.mesh;
     if (!this.hasSums && normals) {
       const room = aligned(this.kernel.bytesUsed()) - this.root * 16;
       const facts = this.keep(curvatureFacts({ ...this.mesh, normals }), room / 2 + 64);
-      this.kernel.sumUp(this.root, facts, aligned(facts + this.mesh.indices.length / 3 * FACTS * 4));
+      this.kernel.sumUp(
+        this.root,
+        facts,
+        aligned(facts + (this.mesh.indices.length / 3) * FACTS * 4),
+      );
       this.hasSums = true;
     }
     return this.inBatches(count, 12, (points, from, batch) => {
-      new Float32Array(this.kernel.memory.buffer, points, batch * 3).set(positions.subarray((first + from) * 3, (first + from + batch) * 3));
+      new Float32Array(this.kernel.memory.buffer, points, batch * 3).set(
+        positions.subarray((first + from) * 3, (first + from + batch) * 3),
+      );
       this.kernel.gather(this.root, points, batch, points + BATCH * 16, radius);
     });
   }
 
-  /** Metres from each point to the nearest triangle of a part by its number (−1: of all parts but the one the point lies on), at most `most`. */
-  distances({ positions, triangles }: Pick<SamplePoints, 'positions' | 'triangles'>, part: number, isOther: boolean, most: number, first: number, count: number): Float32Array<ArrayBuffer> {
+  /**
+   * Metres from each point to the nearest triangle of a part by its number (−1: of all parts but
+   * the one the point lies on), at most `most`.
+   */
+  distances(
+    { positions, triangles }: Pick<SamplePoints, 'positions' | 'triangles'>,
+    part: number,
+    isOther: boolean,
+    most: number,
+    first: number,
+    count: number,
+  ): Float32Array<ArrayBuffer> {
     const { parts } = this.mesh;
     if (this.partsAt === 0 && parts) this.partsAt = this.keep(parts);
     return this.inBatches(count, 16, (points, from, batch) => {
-      const numbers = new Float32Array(this.kernel.memory.buffer, points, batch * 4), words = new Int32Array(this.kernel.memory.buffer, points, batch * 4);
+      const numbers = new Float32Array(this.kernel.memory.buffer, points, batch * 4),
+        words = new Int32Array(this.kernel.memory.buffer, points, batch * 4);
       for (let k = 0; k < batch; k++) {
         const at = first + from + k;
-        for (let axis = 0; axis < 3; axis++) numbers[k * 4 + axis] = positions[at * 3 + axis] as number;
-        words[k * 4 + 3] = isOther ? parts?.[triangles[at] as number] ?? 0 : part;
+        for (let axis = 0; axis < 3; axis++)
+          numbers[k * 4 + axis] = positions[at * 3 + axis] as number;
+        words[k * 4 + 3] = isOther ? (parts?.[triangles[at] as number] ?? 0) : part;
       }
-      this.kernel.measureDistances(this.root, points, batch, points + BATCH * 16, this.partsAt, isOther, most);
+      this.kernel.measureDistances(
+        this.root,
+        points,
+        batch,
+        points + BATCH * 16,
+        this.partsAt,
+        isOther,
+        most,
+      );
     });
   }
 
   /** Hands points over in batches; `work` leaves a number for each behind the room for a batch. */
-  private inBatches(count: number, bytes: number, work: (points: number, from: number, batch: number) => void): Float32Array<ArrayBuffer> {
-    const result = new Float32Array(count), points = this.free;
+  private inBatches(
+    count: number,
+    bytes: number,
+    work: (points: number, from: number, batch: number) => void,
+  ): Float32Array<ArrayBuffer> {
+    const result = new Float32Array(count),
+      points = this.free;
     this.reserve(points + BATCH * (Math.max(16, bytes) + 4));
     for (let from = 0; from < count; from += BATCH) {
       const batch = Math.min(BATCH, count - from);
@@ -207,13 +316,14 @@ export class MeshKernel {
 }
 
 /**
- * The sine of an angle from 0 to π/2 by its series: sums and products are the same on every machine, an engine's own sine
- * need not be. Within 1e-15.
+ * The sine of an angle from 0 to π/2 by its series: sums and products are the same on every
+ * machine, an engine's own sine need not be. Within 1e-15.
  */
 export function sineOf(rad: number): number {
-  let term = rad, sum = rad;
+  let term = rad,
+    sum = rad;
   for (let k = 2; k <= 24; k += 2) {
-    term *= -rad * rad / (k * (k + 1));
+    term *= (-rad * rad) / (k * (k + 1));
     sum += term;
   }
   return sum;
@@ -221,13 +331,23 @@ export function sineOf(rad: number): number {
 
 const aligned = (at: number): number => Math.ceil(at / 16) * 16;
 
-/** Position, normal to look along, face normal and the surface's own normal of each point, twelve numbers. */
-function pack(into: Float32Array, { positions, normals, faceNormals }: SamplePoints, along: Float32Array, first: number, count: number): void {
-  for (let k = 0; k < count; k++) for (let axis = 0; axis < 3; axis++) {
-    const from = (first + k) * 3 + axis;
-    into[k * 12 + axis] = positions[from] as number;
-    into[k * 12 + 3 + axis] = along[from] as number;
-    into[k * 12 + 6 + axis] = faceNormals[from] as number;
-    into[k * 12 + 9 + axis] = normals[from] as number;
-  }
+/**
+ * Position, normal to look along, face normal and the surface's own normal of each point, twelve
+ * numbers.
+ */
+function pack(
+  into: Float32Array,
+  { positions, normals, faceNormals }: SamplePoints,
+  along: Float32Array,
+  first: number,
+  count: number,
+): void {
+  for (let k = 0; k < count; k++)
+    for (let axis = 0; axis < 3; axis++) {
+      const from = (first + k) * 3 + axis;
+      into[k * 12 + axis] = positions[from] as number;
+      into[k * 12 + 3 + axis] = along[from] as number;
+      into[k * 12 + 6 + axis] = faceNormals[from] as number;
+      into[k * 12 + 9 + axis] = normals[from] as number;
+    }
 }

@@ -18,11 +18,32 @@ export type Cure =
   | { readonly title: string; readonly limit: true };
 
 export const ADVICE_CODES = [
-  'value.below', 'value.above', 'value.constant', 'value.not-a-number', 'clamp.idle', 'amount.leaves-range', 'layer.covered', 'layer.unseen', 'layer.coverage', 'ramp.unreached', 'tint.idle', 'range.flat', 'value.follows',
+  'value.below',
+  'value.above',
+  'value.constant',
+  'value.not-a-number',
+  'clamp.idle',
+  'amount.leaves-range',
+  'layer.covered',
+  'layer.unseen',
+  'layer.coverage',
+  'ramp.unreached',
+  'tint.idle',
+  'range.flat',
+  'value.follows',
 ] as const;
 export type AdviceCode = (typeof ADVICE_CODES)[number];
-/** What a node has to say about the values that pass through it. `mark` is a few letters for its card. */
-export interface Advice { readonly code: AdviceCode; readonly mark: string; readonly message: string; readonly cure?: Cure; /** `fact`: nothing is amiss. */ readonly tone?: 'fact' }
+/**
+ * What a node has to say about the values that pass through it. `mark` is a few letters for its
+ * card.
+ */
+export interface Advice {
+  readonly code: AdviceCode;
+  readonly mark: string;
+  readonly message: string;
+  readonly cure?: Cure;
+  /** `fact`: nothing is amiss. */ readonly tone?: 'fact';
+}
 
 /** What a node's advice may look at. */
 export interface AdviceReads {
@@ -40,4 +61,5 @@ export interface AdviceReads {
   choice(option: string): string;
 }
 
-export const percent = (share: number): string => `${(share * 100).toFixed(share > 0 && share < 0.01 ? 2 : 0)} %`;
+export const percent = (share: number): string =>
+  `${(share * 100).toFixed(share > 0 && share < 0.01 ? 2 : 0)} %`;

@@ -5,7 +5,8 @@ import { SURFACE_ENTRIES } from './surface-parameters';
 import type { Parameter, SurfaceLanes, SurfaceParameter } from './surface-parameters';
 
 /** All lanes of a surface in the order of SURFACE_LANES. */
-export const surfaceLanes = (surface: SurfaceLanes): readonly F32[] => SURFACE_ENTRIES.flatMap(([name]) => lanesIn(surface, name));
+export const surfaceLanes = (surface: SurfaceLanes): readonly F32[] =>
+  SURFACE_ENTRIES.flatMap(([name]) => lanesIn(surface, name));
 
 const lanesIn = (surface: SurfaceLanes, name: SurfaceParameter): readonly F32[] => {
   const value: F32 | Lanes3 = surface[name];
@@ -13,11 +14,15 @@ const lanesIn = (surface: SurfaceLanes, name: SurfaceParameter): readonly F32[] 
 };
 const isLanes = (value: F32 | Lanes3): value is Lanes3 => Array.isArray(value);
 
-function fromLanes(lanesOf: (name: SurfaceParameter, parameter: Parameter) => readonly F32[]): SurfaceLanes {
-  return Object.fromEntries(SURFACE_ENTRIES.map(([name, parameter]) => {
-    const lanes = lanesOf(name, parameter);
-    return [name, parameter.lanes === 1 ? lanes[0] : lanes];
-  })) as unknown as SurfaceLanes;
+function fromLanes(
+  lanesOf: (name: SurfaceParameter, parameter: Parameter) => readonly F32[],
+): SurfaceLanes {
+  return Object.fromEntries(
+    SURFACE_ENTRIES.map(([name, parameter]) => {
+      const lanes = lanesOf(name, parameter);
+      return [name, parameter.lanes === 1 ? lanes[0] : lanes];
+    }),
+  ) as unknown as SurfaceLanes;
 }
 
 /** Plain clay: what stands where no surface is wired. */
@@ -25,10 +30,16 @@ export const plainSurface = (b: Builder, normal: Lanes3): SurfaceLanes =>
   fromLanes((name, { plain }) => (name === 'normal' ? normal : plain.map((value) => b.f(value))));
 
 /**
- * One surface over another: each parameter by its own share of the upper one. What only colours a coat or what shines
- * through is weighed by how much of that there is on either side, so that bare paint lends no roughness to a coat.
+ * One surface over another: each parameter by its own share of the upper one. What only colours a
+ * coat or what shines through is weighed by how much of that there is on either side, so that bare
+ * paint lends no roughness to a coat.
  */
-export function mixSurfaces(b: Builder, under: SurfaceLanes, over: SurfaceLanes, shareOf: (parameter: SurfaceParameter) => F32): SurfaceLanes {
+export function mixSurfaces(
+  b: Builder,
+  under: SurfaceLanes,
+  over: SurfaceLanes,
+  shareOf: (parameter: SurfaceParameter) => F32,
+): SurfaceLanes {
   const mixed = fromLanes((name, parameter) => {
     const share = shareOf(name);
     const weight = parameter.shareOf;
@@ -39,7 +50,10 @@ export function mixSurfaces(b: Builder, under: SurfaceLanes, over: SurfaceLanes,
   return { ...mixed, normal: normalise(b, mixed.normal, under.normal) };
 }
 
-/** The upper one's share among what there is of both: o·t/(u·(1 − t) + o·t); t where there is nothing of either. */
+/**
+ * The upper one's share among what there is of both: o·t/(u·(1 − t) + o·t); t where there is
+ * nothing of either.
+ */
 function weighed(b: Builder, under: F32, over: F32, share: F32): F32 {
   const upper = b.mul(over, share);
   const sum = b.add(b.mul(under, b.sub(b.f(1), share)), upper);
@@ -54,5 +68,13 @@ export function addRelief(b: Builder, base: Lanes3, detail: Lanes3, own: Lanes3)
     return zip3(n, own, (lane, axis) => b.sub(b.div(lane, outward), axis));
   };
   const [u, v] = [slopes(base), slopes(detail)];
-  return normalise(b, [b.add(b.add(own[0], u[0]), v[0]), b.add(b.add(own[1], u[1]), v[1]), b.add(b.add(own[2], u[2]), v[2])], own);
+  return normalise(
+    b,
+    [
+      b.add(b.add(own[0], u[0]), v[0]),
+      b.add(b.add(own[1], u[1]), v[1]),
+      b.add(b.add(own[2], u[2]), v[2]),
+    ],
+    own,
+  );
 }

@@ -12,7 +12,14 @@ export function decodeSrgb(encoded: number): number {
 
 /** A linear colour as `#rrggbb` in sRGB; channels are limited to 0–1. */
 export function toHex(colour: readonly number[]): string {
-  return `#${colour.slice(0, 3).map((c) => Math.round(encodeSrgb(Math.min(1, Math.max(0, c))) * 255).toString(16).padStart(2, '0')).join('')}`;
+  return `#${colour
+    .slice(0, 3)
+    .map((c) =>
+      Math.round(encodeSrgb(Math.min(1, Math.max(0, c))) * 255)
+        .toString(16)
+        .padStart(2, '0'),
+    )
+    .join('')}`;
 }
 
 /** `#rrggbb` as a linear colour; null when it is not one. */
@@ -24,12 +31,21 @@ export function fromHex(text: string): readonly [number, number, number] | null 
 }
 
 type Colour = readonly [number, number, number];
-const times = (matrix: readonly Colour[], v: Colour): Colour => matrix.map((row) => row[0] * v[0] + row[1] * v[1] + row[2] * v[2]) as unknown as Colour;
+const times = (matrix: readonly Colour[], v: Colour): Colour =>
+  matrix.map((row) => row[0] * v[0] + row[1] * v[1] + row[2] * v[2]) as unknown as Colour;
 
-/** Linear Rec. 709 to Oklab; channels below 0 count as 0. Source: B. Ottosson, 2020 (public domain). */
+/**
+ * Linear Rec. 709 to Oklab; channels below 0 count as 0. Source: B. Ottosson, 2020 (public domain).
+ */
 export function toOklabColour(colour: Colour): Colour {
-  return times(OKLAB.toLab, times(OKLAB.toCone, colour.map((c) => Math.max(0, c)) as unknown as Colour).map((c) => Math.cbrt(c)) as unknown as Colour);
+  return times(
+    OKLAB.toLab,
+    times(OKLAB.toCone, colour.map((c) => Math.max(0, c)) as unknown as Colour).map((c) =>
+      Math.cbrt(c),
+    ) as unknown as Colour,
+  );
 }
 
 /** Oklab to linear Rec. 709. */
-export const fromOklabColour = (lab: Colour): Colour => times(OKLAB.fromCone, times(OKLAB.fromLab, lab).map((c) => c * c * c) as unknown as Colour);
+export const fromOklabColour = (lab: Colour): Colour =>
+  times(OKLAB.fromCone, times(OKLAB.fromLab, lab).map((c) => c * c * c) as unknown as Colour);

@@ -219,8 +219,8 @@ export async function noteQueueId(id: string, queueId: string | null): Promise<v
 }
 
 /**
- * Running jobs that nobody runs: their worker was not heard of for so many seconds (silent workers are removed), or is
- * this one and knows nothing of them.
+ * Running jobs that nobody runs: their worker was not heard of for so many seconds (silent workers
+ * are removed), or is this one and knows nothing of them.
  */
 export async function listOrphans(
   seconds: number,

@@ -5,59 +5,140 @@ import { material, model, project, projectMember, revision, user } from '../sche
 import { memberOf } from './members';
 
 export async function listMaterials(userId: string) {
-  return database().select({
-    id: material.id, name: material.name, projectId: material.projectId, projectName: project.name, ownerName: user.name, modelId: material.modelId,
-    modelName: model.name, head: material.head, swatchHash: material.swatchHash, updatedAt: material.updatedAt,
-  }).from(material).innerJoin(project, eq(project.id, material.projectId)).innerJoin(user, eq(user.id, material.ownerId)).innerJoin(model, eq(model.id, material.modelId))
-    .where(memberOf(userId, material.projectId)).orderBy(desc(material.updatedAt));
+  return database()
+    .select({
+      id: material.id,
+      name: material.name,
+      projectId: material.projectId,
+      projectName: project.name,
+      ownerName: user.name,
+      modelId: material.modelId,
+      modelName: model.name,
+      head: material.head,
+      swatchHash: material.swatchHash,
+      updatedAt: material.updatedAt,
+    })
+    .from(material)
+    .innerJoin(project, eq(project.id, material.projectId))
+    .innerJoin(user, eq(user.id, material.ownerId))
+    .innerJoin(model, eq(model.id, material.modelId))
+    .where(memberOf(userId, material.projectId))
+    .orderBy(desc(material.updatedAt));
 }
 
 export async function findMaterial(userId: string, id: string) {
-  const [row] = await database().select({
-    id: material.id, name: material.name, projectId: material.projectId, ownerId: material.ownerId, ownerName: user.name, modelId: material.modelId, head: material.head,
-    swatchHash: material.swatchHash,
-  }).from(material).innerJoin(user, eq(user.id, material.ownerId)).where(and(eq(material.id, id), memberOf(userId, material.projectId)));
+  const [row] = await database()
+    .select({
+      id: material.id,
+      name: material.name,
+      projectId: material.projectId,
+      ownerId: material.ownerId,
+      ownerName: user.name,
+      modelId: material.modelId,
+      head: material.head,
+      swatchHash: material.swatchHash,
+    })
+    .from(material)
+    .innerJoin(user, eq(user.id, material.ownerId))
+    .where(and(eq(material.id, id), memberOf(userId, material.projectId)));
   return row;
 }
 
 export async function findRevision(materialId: string, number: number) {
-  const [row] = await database().select({
-    number: revision.number, document: revision.document, contentHash: revision.contentHash, authorName: user.name, createdAt: revision.createdAt,
-  }).from(revision).innerJoin(user, eq(user.id, revision.authorId)).where(and(eq(revision.materialId, materialId), eq(revision.number, number)));
+  const [row] = await database()
+    .select({
+      number: revision.number,
+      document: revision.document,
+      contentHash: revision.contentHash,
+      authorName: user.name,
+      createdAt: revision.createdAt,
+    })
+    .from(revision)
+    .innerJoin(user, eq(user.id, revision.authorId))
+    .where(and(eq(revision.materialId, materialId), eq(revision.number, number)));
   return row;
 }
 
-export interface NewMaterial { id: string; projectId: string; ownerId: string; name: string; modelId: string; document: NetworkDocument; contentHash: string }
+export interface NewMaterial {
+  id: string;
+  projectId: string;
+  ownerId: string;
+  name: string;
+  modelId: string;
+  document: NetworkDocument;
+  contentHash: string;
+}
 
 export async function insertMaterial(given: NewMaterial): Promise<void> {
   await database().transaction(async (tx) => {
-    await tx.insert(material).values({ id: given.id, projectId: given.projectId, ownerId: given.ownerId, name: given.name, modelId: given.modelId, head: 1 });
-    await tx.insert(revision).values({ materialId: given.id, number: 1, document: given.document, contentHash: given.contentHash, authorId: given.ownerId });
+    await tx.insert(material).values({
+      id: given.id,
+      projectId: given.projectId,
+      ownerId: given.ownerId,
+      name: given.name,
+      modelId: given.modelId,
+      head: 1,
+    });
+    await tx.insert(revision).values({
+      materialId: given.id,
+      number: 1,
+      document: given.document,
+      contentHash: given.contentHash,
+      authorId: given.ownerId,
+    });
   });
 }
 
-export type SaveOutcome = { readonly saved: true; readonly revision: number; readonly isNew: boolean } | { readonly saved: false; readonly head: number };
+export type SaveOutcome =
+  | { readonly saved: true; readonly revision: number; readonly isNew: boolean }
+  | { readonly saved: false; readonly head: number };
 
-export interface NewRevision { readonly materialId: string; readonly base: number; readonly name: string; readonly modelId: string; readonly document: NetworkDocument; readonly contentHash: string; readonly authorId: string }
+export interface NewRevision {
+  readonly materialId: string;
+  readonly base: number;
+  readonly name: string;
+  readonly modelId: string;
+  readonly document: NetworkDocument;
+  readonly contentHash: string;
+  readonly authorId: string;
+}
 
 /**
- * Adds a revision if `base` is still the newest; the row is locked meanwhile, so of two savers one is told of the other.
- * What is saved already is not saved again: a document equal to the newest, and one whose answer was lost on the way
- * (same base, author and content), answer with the revision that holds it.
+ * Adds a revision if `base` is still the newest; the row is locked meanwhile, so of two savers one
+ * is told of the other. What is saved already is not saved again: a document equal to the newest,
+ * and one whose answer was lost on the way (same base, author and content), answer with the
+ * revision that holds it.
  */
 export async function saveRevision(given: NewRevision): Promise<SaveOutcome> {
   return database().transaction(async (tx) => {
-    const [row] = await tx.select({ head: material.head, modelId: material.modelId }).from(material).where(eq(material.id, given.materialId)).for('update');
+    const [row] = await tx
+      .select({ head: material.head, modelId: material.modelId })
+      .from(material)
+      .where(eq(material.id, given.materialId))
+      .for('update');
     const head = row?.head ?? 0;
     if (head === given.base || head === given.base + 1) {
-      const [newest] = await tx.select({ contentHash: revision.contentHash, authorId: revision.authorId }).from(revision).where(and(eq(revision.materialId, given.materialId), eq(revision.number, head)));
+      const [newest] = await tx
+        .select({ contentHash: revision.contentHash, authorId: revision.authorId })
+        .from(revision)
+        .where(and(eq(revision.materialId, given.materialId), eq(revision.number, head)));
       const isSame = newest?.contentHash === given.contentHash && row?.modelId === given.modelId;
-      if (isSame && (head === given.base || newest.authorId === given.authorId)) return { saved: true, revision: head, isNew: false };
+      if (isSame && (head === given.base || newest.authorId === given.authorId))
+        return { saved: true, revision: head, isNew: false };
     }
     if (head !== given.base) return { saved: false, head };
     const number = given.base + 1;
-    await tx.insert(revision).values({ materialId: given.materialId, number, document: given.document, contentHash: given.contentHash, authorId: given.authorId });
-    await tx.update(material).set({ head: number, name: given.name, modelId: given.modelId, updatedAt: new Date() }).where(eq(material.id, given.materialId));
+    await tx.insert(revision).values({
+      materialId: given.materialId,
+      number,
+      document: given.document,
+      contentHash: given.contentHash,
+      authorId: given.authorId,
+    });
+    await tx
+      .update(material)
+      .set({ head: number, name: given.name, modelId: given.modelId, updatedAt: new Date() })
+      .where(eq(material.id, given.materialId));
     return { saved: true, revision: number, isNew: true };
   });
 }
@@ -67,6 +148,12 @@ export async function setSwatch(materialId: string, hash: string): Promise<void>
 }
 
 export async function listProjects(userId: string) {
-  return database().select({ id: project.id, name: project.name }).from(project)
-    .innerJoin(projectMember, and(eq(projectMember.projectId, project.id), eq(projectMember.userId, userId))).orderBy(project.name);
+  return database()
+    .select({ id: project.id, name: project.name })
+    .from(project)
+    .innerJoin(
+      projectMember,
+      and(eq(projectMember.projectId, project.id), eq(projectMember.userId, userId)),
+    )
+    .orderBy(project.name);
 }

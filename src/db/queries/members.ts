@@ -4,5 +4,13 @@ import { projectMember } from '../schema/index';
 import type { material, model } from '../schema/index';
 
 /** That a person belongs to the project a row names. */
-export const memberOf = (userId: string, projectId: typeof material.projectId | typeof model.projectId) =>
-  exists(database().select({ one: sql`1` }).from(projectMember).where(and(eq(projectMember.projectId, projectId), eq(projectMember.userId, userId))));
+export const memberOf = (
+  userId: string,
+  projectId: typeof material.projectId | typeof model.projectId,
+) =>
+  exists(
+    database()
+      .select({ one: sql`1` })
+      .from(projectMember)
+      .where(and(eq(projectMember.projectId, projectId), eq(projectMember.userId, userId))),
+  );

@@ -6,31 +6,70 @@ import { memberOf } from './members';
 
 const mayRead = (userId: string) => or(isNull(model.projectId), memberOf(userId, model.projectId));
 /** What is needed to read a model. */
-const COLUMNS = { id: model.id, name: model.name, projectId: model.projectId, blobHash: model.blobHash, preparation: model.preparation };
-export interface StoredModel { readonly id: string; readonly name: string; readonly projectId: string | null; readonly blobHash: string; readonly preparation: ModelPreparation }
+const COLUMNS = {
+  id: model.id,
+  name: model.name,
+  projectId: model.projectId,
+  blobHash: model.blobHash,
+  preparation: model.preparation,
+};
+export interface StoredModel {
+  readonly id: string;
+  readonly name: string;
+  readonly projectId: string | null;
+  readonly blobHash: string;
+  readonly preparation: ModelPreparation;
+}
 
 export async function listModels(userId: string) {
-  return database().select({ id: model.id, name: model.name, projectId: model.projectId, ownerName: user.name }).from(model).leftJoin(user, eq(user.id, model.ownerId)).where(mayRead(userId)).orderBy(model.createdAt);
+  return database()
+    .select({ id: model.id, name: model.name, projectId: model.projectId, ownerName: user.name })
+    .from(model)
+    .leftJoin(user, eq(user.id, model.ownerId))
+    .where(mayRead(userId))
+    .orderBy(model.createdAt);
 }
 
 export async function findModel(userId: string, id: string): Promise<StoredModel | undefined> {
-  const [row] = await database().select(COLUMNS).from(model).where(and(eq(model.id, id), mayRead(userId)));
+  const [row] = await database()
+    .select(COLUMNS)
+    .from(model)
+    .where(and(eq(model.id, id), mayRead(userId)));
   return row;
 }
 
-export async function insertModel(given: { id: string; name: string; projectId: string | null; blobHash: string; ownerId: string | null }): Promise<void> {
+export async function insertModel(given: {
+  id: string;
+  name: string;
+  projectId: string | null;
+  blobHash: string;
+  ownerId: string | null;
+}): Promise<void> {
   await database().insert(model).values(given);
 }
 
 /** Changes what is mended in a model if it still is `before`; tells whether it was. */
-export async function savePreparation(id: string, before: ModelPreparation, preparation: ModelPreparation): Promise<boolean> {
-  const changed = await database().update(model).set({ preparation }).where(and(eq(model.id, id), sql`${model.preparation} = ${JSON.stringify(before)}::jsonb`)).returning({ id: model.id });
+export async function savePreparation(
+  id: string,
+  before: ModelPreparation,
+  preparation: ModelPreparation,
+): Promise<boolean> {
+  const changed = await database()
+    .update(model)
+    .set({ preparation })
+    .where(and(eq(model.id, id), sql`${model.preparation} = ${JSON.stringify(before)}::jsonb`))
+    .returning({ id: model.id });
   return changed.length > 0;
 }
 
 /** A mesh map by what it was measured of and how: deflated 32-bit values of the covered texels. */
-export interface MeshMapName { readonly modelKey: string; readonly mapKey: string; readonly size: number }
-const named = ({ modelKey, mapKey, size }: MeshMapName) => and(eq(meshMap.modelKey, modelKey), eq(meshMap.mapKey, mapKey), eq(meshMap.size, size));
+export interface MeshMapName {
+  readonly modelKey: string;
+  readonly mapKey: string;
+  readonly size: number;
+}
+const named = ({ modelKey, mapKey, size }: MeshMapName) =>
+  and(eq(meshMap.modelKey, modelKey), eq(meshMap.mapKey, mapKey), eq(meshMap.size, size));
 
 export async function findMeshMap(name: MeshMapName): Promise<Uint8Array | undefined> {
   const [row] = await database().select({ bytes: meshMap.bytes }).from(meshMap).where(named(name));
@@ -43,5 +82,8 @@ export async function hasMeshMap(name: MeshMapName): Promise<boolean> {
 }
 
 export async function insertMeshMap(name: MeshMapName, bytes: Uint8Array): Promise<void> {
-  await database().insert(meshMap).values({ ...name, bytes: Buffer.from(bytes) }).onConflictDoNothing();
+  await database()
+    .insert(meshMap)
+    .values({ ...name, bytes: Buffer.from(bytes) })
+    .onConflictDoNothing();
 }

@@ -5,7 +5,10 @@ import { memberOf } from './members';
 
 const one = { one: sql`1` };
 
-/** A picture by its hash, where it shows a material of a person's projects or a release on a rack they see. */
+/**
+ * A picture by its hash, where it shows a material of a person's projects or a release on a rack
+ * they see.
+ */
 export async function findPicture(
   userId: string,
   hash: string,

@@ -3,7 +3,9 @@ import { database } from '../client';
 import { account, project, projectMember, session, user } from '../schema/index';
 
 export async function isSeeded(): Promise<boolean> {
-  const [row] = await database().select({ count: sql<number>`count(*)::int` }).from(user);
+  const [row] = await database()
+    .select({ count: sql<number>`count(*)::int` })
+    .from(user);
   return (row?.count ?? 0) > 0;
 }
 
@@ -12,15 +14,38 @@ export async function insertProject(given: { id: string; name: string }): Promis
 }
 
 /** A person with a password (already hashed) and memberships. */
-export async function insertPerson(given: { id: string; name: string; email: string; role: string; passwordHash: string; projects: readonly string[] }): Promise<void> {
+export async function insertPerson(given: {
+  id: string;
+  name: string;
+  email: string;
+  role: string;
+  passwordHash: string;
+  projects: readonly string[];
+}): Promise<void> {
   await database().transaction(async (tx) => {
-    await tx.insert(user).values({ id: given.id, name: given.name, email: given.email, role: given.role, emailVerified: true });
-    await tx.insert(account).values({ id: `${given.id}-password`, accountId: given.id, providerId: 'credential', userId: given.id, password: given.passwordHash });
-    for (const projectId of given.projects) await tx.insert(projectMember).values({ projectId, userId: given.id });
+    await tx.insert(user).values({
+      id: given.id,
+      name: given.name,
+      email: given.email,
+      role: given.role,
+      emailVerified: true,
+    });
+    await tx.insert(account).values({
+      id: `${given.id}-password`,
+      accountId: given.id,
+      providerId: 'credential',
+      userId: given.id,
+      password: given.passwordHash,
+    });
+    for (const projectId of given.projects)
+      await tx.insert(projectMember).values({ projectId, userId: given.id });
   });
 }
 
-/** Gives a person another password and ends all their sessions. @returns false where there is nobody of that address */
+/**
+ * Gives a person another password and ends all their sessions. @returns false where there is nobody
+ * of that address
+ */
 export async function setPassword(email: string, passwordHash: string): Promise<boolean> {
   return database().transaction(async (tx) => {
     const [person] = await tx.select({ id: user.id }).from(user).where(eq(user.email, email));

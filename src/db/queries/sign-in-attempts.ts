@@ -30,8 +30,9 @@ async function isKnownAddress({ account, address }: Attempt): Promise<boolean> {
 const since = (seconds: number) => sql`now() - make_interval(secs => ${seconds})`;
 
 /**
- * Notes an attempt before its password is looked at, so that many at once count too. Attempts from an address the
- * account is known to use count by themselves: a stranger who guesses does not lock its owner out.
+ * Notes an attempt before its password is looked at, so that many at once count too. Attempts from
+ * an address the account is known to use count by themselves: a stranger who guesses does not lock
+ * its owner out.
  */
 export async function noteAttempt(attempt: Attempt, windowSeconds: number): Promise<AttemptCounts> {
   const isKnown = await isKnownAddress(attempt);

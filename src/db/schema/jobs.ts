@@ -26,7 +26,9 @@ export const job = pgTable(
     title: text('title').notNull(),
     /** Who asked for it; null for what the studio does by itself. */
     userId: text('user_id').references(() => user.id, { onDelete: 'set null' }),
-    /** Of several equal requests that wait, the first serves all; null for work that is always done. */
+    /**
+     * Of several equal requests that wait, the first serves all; null for work that is always done.
+     */
     key: text('key'),
     /** What is to be done; the kind states its form. */
     request: jsonb('request').$type<unknown>().notNull(),

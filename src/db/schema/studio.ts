@@ -1,4 +1,14 @@
-import { customType, index, integer, jsonb, pgTable, primaryKey, text, timestamp, uniqueIndex } from 'drizzle-orm/pg-core';
+import {
+  customType,
+  index,
+  integer,
+  jsonb,
+  pgTable,
+  primaryKey,
+  text,
+  timestamp,
+  uniqueIndex,
+} from 'drizzle-orm/pg-core';
 import type { GroupDefinition, NetworkDocument } from '../../core/graph/document';
 import type { ModelPreparation } from '../../core/exchange/prepare';
 import type { Proof } from '../../core/evaluate/proof';
@@ -7,21 +17,45 @@ import { user } from './accounts';
 const bytea = customType<{ data: Buffer; driverData: Buffer }>({ dataType: () => 'bytea' });
 const created = () => timestamp('created_at', { withTimezone: true }).notNull().defaultNow();
 
-export const project = pgTable('project', { id: text('id').primaryKey(), name: text('name').notNull(), createdAt: created() });
+export const project = pgTable('project', {
+  id: text('id').primaryKey(),
+  name: text('name').notNull(),
+  createdAt: created(),
+});
 
-export const projectMember = pgTable('project_member', {
-  projectId: text('project_id').notNull().references(() => project.id, { onDelete: 'cascade' }),
-  userId: text('user_id').notNull().references(() => user.id, { onDelete: 'cascade' }),
-}, (table) => [primaryKey({ columns: [table.projectId, table.userId] })]);
+export const projectMember = pgTable(
+  'project_member',
+  {
+    projectId: text('project_id')
+      .notNull()
+      .references(() => project.id, { onDelete: 'cascade' }),
+    userId: text('user_id')
+      .notNull()
+      .references(() => user.id, { onDelete: 'cascade' }),
+  },
+  (table) => [primaryKey({ columns: [table.projectId, table.userId] })],
+);
 
 /** Files by the SHA-256 of their bytes. */
-export const blob = pgTable('blob', { hash: text('hash').primaryKey(), mediaType: text('media_type').notNull(), bytes: bytea('bytes').notNull(), createdAt: created() });
+export const blob = pgTable('blob', {
+  hash: text('hash').primaryKey(),
+  mediaType: text('media_type').notNull(),
+  bytes: bytea('bytes').notNull(),
+  createdAt: created(),
+});
 
-/** An image that networks may name by the hash of its file; seen by everyone in the studio, as groups that use it travel through the library. */
+/**
+ * An image that networks may name by the hash of its file; seen by everyone in the studio, as
+ * groups that use it travel through the library.
+ */
 export const image = pgTable('image', {
-  hash: text('hash').primaryKey().references(() => blob.hash),
+  hash: text('hash')
+    .primaryKey()
+    .references(() => blob.hash),
   name: text('name').notNull(),
-  ownerId: text('owner_id').notNull().references(() => user.id),
+  ownerId: text('owner_id')
+    .notNull()
+    .references(() => user.id),
   createdAt: created(),
 });
 
@@ -30,69 +64,114 @@ export const model = pgTable('model', {
   id: text('id').primaryKey(),
   name: text('name').notNull(),
   projectId: text('project_id').references(() => project.id, { onDelete: 'cascade' }),
-  blobHash: text('blob_hash').notNull().references(() => blob.hash),
+  blobHash: text('blob_hash')
+    .notNull()
+    .references(() => blob.hash),
   /** What is mended in it each time it is read; the file stays as it came. */
   preparation: jsonb('preparation').$type<ModelPreparation>().notNull().default({}),
   ownerId: text('owner_id').references(() => user.id),
   createdAt: created(),
 });
 
-/** Mesh maps that were measured once for everyone: by the model's content and mending, the map's settings and side. */
-export const meshMap = pgTable('mesh_map', {
-  modelKey: text('model_key').notNull(),
-  mapKey: text('map_key').notNull(),
-  size: integer('size').notNull(),
-  bytes: bytea('bytes').notNull(),
-  createdAt: created(),
-}, (table) => [primaryKey({ columns: [table.modelKey, table.mapKey, table.size] })]);
+/**
+ * Mesh maps that were measured once for everyone: by the model's content and mending, the map's
+ * settings and side.
+ */
+export const meshMap = pgTable(
+  'mesh_map',
+  {
+    modelKey: text('model_key').notNull(),
+    mapKey: text('map_key').notNull(),
+    size: integer('size').notNull(),
+    bytes: bytea('bytes').notNull(),
+    createdAt: created(),
+  },
+  (table) => [primaryKey({ columns: [table.modelKey, table.mapKey, table.size] })],
+);
 
-export const material = pgTable('material', {
-  id: text('id').primaryKey(),
-  projectId: text('project_id').notNull().references(() => project.id, { onDelete: 'cascade' }),
-  ownerId: text('owner_id').notNull().references(() => user.id),
-  name: text('name').notNull(),
-  modelId: text('model_id').notNull().references(() => model.id),
-  /** The newest revision; saving names the one it started from. */
-  head: integer('head').notNull(),
-  swatchHash: text('swatch_hash').references(() => blob.hash),
-  createdAt: created(),
-  updatedAt: timestamp('updated_at', { withTimezone: true }).notNull().defaultNow(),
-}, (table) => [index('material_project').on(table.projectId)]);
+export const material = pgTable(
+  'material',
+  {
+    id: text('id').primaryKey(),
+    projectId: text('project_id')
+      .notNull()
+      .references(() => project.id, { onDelete: 'cascade' }),
+    ownerId: text('owner_id')
+      .notNull()
+      .references(() => user.id),
+    name: text('name').notNull(),
+    modelId: text('model_id')
+      .notNull()
+      .references(() => model.id),
+    /** The newest revision; saving names the one it started from. */
+    head: integer('head').notNull(),
+    swatchHash: text('swatch_hash').references(() => blob.hash),
+    createdAt: created(),
+    updatedAt: timestamp('updated_at', { withTimezone: true }).notNull().defaultNow(),
+  },
+  (table) => [index('material_project').on(table.projectId)],
+);
 
 /** Every saved state of a material; never changed, never removed. */
-export const revision = pgTable('revision', {
-  materialId: text('material_id').notNull().references(() => material.id, { onDelete: 'cascade' }),
-  number: integer('number').notNull(),
-  document: jsonb('document').$type<NetworkDocument>().notNull(),
-  contentHash: text('content_hash').notNull(),
-  authorId: text('author_id').notNull().references(() => user.id),
-  createdAt: created(),
-}, (table) => [primaryKey({ columns: [table.materialId, table.number] })]);
+export const revision = pgTable(
+  'revision',
+  {
+    materialId: text('material_id')
+      .notNull()
+      .references(() => material.id, { onDelete: 'cascade' }),
+    number: integer('number').notNull(),
+    document: jsonb('document').$type<NetworkDocument>().notNull(),
+    contentHash: text('content_hash').notNull(),
+    authorId: text('author_id')
+      .notNull()
+      .references(() => user.id),
+    createdAt: created(),
+  },
+  (table) => [primaryKey({ columns: [table.materialId, table.number] })],
+);
 
 /** A group in the library. `rack` is `studio` or `project:<id>`. */
-export const entry = pgTable('entry', {
-  id: text('id').primaryKey(),
-  rack: text('rack').notNull(),
-  name: text('name').notNull(),
-  description: text('description').notNull(),
-  tags: jsonb('tags').$type<readonly string[]>().notNull(),
-  authorId: text('author_id').notNull().references(() => user.id),
-  createdAt: created(),
-}, (table) => [uniqueIndex('entry_rack_name').on(table.rack, table.name)]);
+export const entry = pgTable(
+  'entry',
+  {
+    id: text('id').primaryKey(),
+    rack: text('rack').notNull(),
+    name: text('name').notNull(),
+    description: text('description').notNull(),
+    tags: jsonb('tags').$type<readonly string[]>().notNull(),
+    authorId: text('author_id')
+      .notNull()
+      .references(() => user.id),
+    createdAt: created(),
+  },
+  (table) => [uniqueIndex('entry_rack_name').on(table.rack, table.name)],
+);
 
 /** A published state of an entry; only `withdrawn` ever changes. */
-export const release = pgTable('release', {
-  entryId: text('entry_id').notNull().references(() => entry.id, { onDelete: 'cascade' }),
-  version: text('version').notNull(),
-  /** The group with the groups it uses: `root` names the one published. */
-  groups: jsonb('groups').$type<{ root: string; definitions: Record<string, GroupDefinition> }>().notNull(),
-  contentHash: text('content_hash').notNull(),
-  sourceMaterialId: text('source_material_id').notNull(),
-  sourceRevision: integer('source_revision').notNull(),
-  proof: jsonb('proof').$type<Proof>().notNull(),
-  swatchHash: text('swatch_hash').notNull().references(() => blob.hash),
-  authorId: text('author_id').notNull().references(() => user.id),
-  withdrawnAt: timestamp('withdrawn_at', { withTimezone: true }),
-  withdrawnReason: text('withdrawn_reason'),
-  createdAt: created(),
-}, (table) => [primaryKey({ columns: [table.entryId, table.version] })]);
+export const release = pgTable(
+  'release',
+  {
+    entryId: text('entry_id')
+      .notNull()
+      .references(() => entry.id, { onDelete: 'cascade' }),
+    version: text('version').notNull(),
+    /** The group with the groups it uses: `root` names the one published. */
+    groups: jsonb('groups')
+      .$type<{ root: string; definitions: Record<string, GroupDefinition> }>()
+      .notNull(),
+    contentHash: text('content_hash').notNull(),
+    sourceMaterialId: text('source_material_id').notNull(),
+    sourceRevision: integer('source_revision').notNull(),
+    proof: jsonb('proof').$type<Proof>().notNull(),
+    swatchHash: text('swatch_hash')
+      .notNull()
+      .references(() => blob.hash),
+    authorId: text('author_id')
+      .notNull()
+      .references(() => user.id),
+    withdrawnAt: timestamp('withdrawn_at', { withTimezone: true }),
+    withdrawnReason: text('withdrawn_reason'),
+    createdAt: created(),
+  },
+  (table) => [primaryKey({ columns: [table.entryId, table.version] })],
+);

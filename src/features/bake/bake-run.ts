@@ -4,23 +4,44 @@ import type { NetworkDocument } from '@/core/graph/document';
 import type { Evaluation } from '@/state/evaluation';
 import { settled } from '@/workers/answer';
 
-export interface BakeFile { readonly name: string; readonly mediaType: string; readonly bytes: Uint8Array }
-export interface BakeResult { readonly files: readonly BakeFile[]; readonly notes: readonly string[] }
+export interface BakeFile {
+  readonly name: string;
+  readonly mediaType: string;
+  readonly bytes: Uint8Array;
+}
+export interface BakeResult {
+  readonly files: readonly BakeFile[];
+  readonly notes: readonly string[];
+}
 
 export class BakeStopped extends Error {}
 
-/** Bakes the surface on all workers, each evaluating and writing strip after strip. Stops between strips when told to. */
-export async function bakeMaterial(evaluation: Evaluation, model: string, document: NetworkDocument, size: number, depth: 8 | 16, progress: (label: string, share: number) => void, stopped: () => boolean): Promise<BakeResult> {
+/**
+ * Bakes the surface on all workers, each evaluating and writing strip after strip. Stops between
+ * strips when told to.
+ */
+export async function bakeMaterial(
+  evaluation: Evaluation,
+  model: string,
+  document: NetworkDocument,
+  size: number,
+  depth: 8 | 16,
+  progress: (label: string, share: number) => void,
+  stopped: () => boolean,
+): Promise<BakeResult> {
   progress('Finishing the mesh maps', 0);
   await evaluation.models.finished();
   const plan = await settled(evaluation.pool.labourer.planBake(model, document, size, depth));
   const rows = stripsOf(size);
   const strips: (readonly PngStrip[])[] = [];
-  let next = 0, done = 0;
+  let next = 0,
+    done = 0;
   const labour = async (worker: Evaluation['pool']['evaluator']): Promise<void> => {
     for (let k = next++; k < rows.length; k = next++) {
       if (stopped()) throw new BakeStopped();
-      strips[k] = await settled(worker.bakeRows(model, document, plan, rows[k] as readonly [number, number]));
+      strips[k] = await settled(
+        worker.bakeRows(model, document, plan, rows[k] as readonly [number, number]),
+      );
       done++;
       progress('Evaluating and writing', done / rows.length);
     }
@@ -28,5 +49,10 @@ export async function bakeMaterial(evaluation: Evaluation, model: string, docume
   await Promise.all(evaluation.pool.all.map((worker) => labour(worker)));
   if (stopped()) throw new BakeStopped();
   progress('Packing the model', 1);
-  return { files: await settled(evaluation.pool.labourer.packageBake(model, document.name || 'Material', plan, strips)), notes: plan.notes };
+  return {
+    files: await settled(
+      evaluation.pool.labourer.packageBake(model, document.name || 'Material', plan, strips),
+    ),
+    notes: plan.notes,
+  };
 }

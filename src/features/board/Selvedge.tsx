@@ -19,19 +19,58 @@ export function Selvedge({ id, data: { side } }: NodeProps<SelvedgeNode>) {
   const path = useEditor((state) => state.path);
   const board = boardAt(document, path);
   const group = board === null ? undefined : document.groups[board];
-  const ports: readonly { id: string; name: string; kind: PortKind; dial: boolean }[] = side === 'in'
-    ? [...(group?.inputs ?? []).map((port) => ({ ...port, dial: false })), ...(group?.dials ?? []).map((dial) => ({ id: dial.id, name: dial.name, kind: dial.kind, dial: true }))]
-    : group ? group.outputs.map((port) => ({ ...port, dial: false })) : [{ id: SURFACE_OUTPUT, name: 'Surface', kind: 'surface', dial: false }];
-  useEffect(() => { update(id); }, [zoom, id, update, ports.length]);
+  const ports: readonly { id: string; name: string; kind: PortKind; dial: boolean }[] =
+    side === 'in'
+      ? [
+          ...(group?.inputs ?? []).map((port) => ({ ...port, dial: false })),
+          ...(group?.dials ?? []).map((dial) => ({
+            id: dial.id,
+            name: dial.name,
+            kind: dial.kind,
+            dial: true,
+          })),
+        ]
+      : group
+        ? group.outputs.map((port) => ({ ...port, dial: false }))
+        : [{ id: SURFACE_OUTPUT, name: 'Surface', kind: 'surface', dial: false }];
+  useEffect(() => {
+    update(id);
+  }, [zoom, id, update, ports.length]);
   return (
-    <div style={{ transform: `scale(${String(1 / zoom)})`, transformOrigin: 'top left', width: SELVEDGE_WIDTH }} data-testid={`selvedge-${side}`}
-      className={`rounded-[2px] border border-seam bg-panel py-1 ${side === 'in' ? 'border-l-0' : 'border-r-0'}`}>
-      <div className="px-2 pb-0.5 text-[10px] text-soft">{side === 'in' ? 'comes in' : group ? 'goes out' : 'the material'}</div>
+    <div
+      style={{
+        transform: `scale(${String(1 / zoom)})`,
+        transformOrigin: 'top left',
+        width: SELVEDGE_WIDTH,
+      }}
+      data-testid={`selvedge-${side}`}
+      className={
+        'rounded-[2px] border border-seam bg-panel py-1 ' +
+        (side === 'in' ? 'border-l-0' : 'border-r-0')
+      }
+    >
+      <div className="px-2 pb-0.5 text-[10px] text-soft">
+        {side === 'in' ? 'comes in' : group ? 'goes out' : 'the material'}
+      </div>
       {ports.length === 0 && <div className="px-2 pb-1 text-[11px] text-soft">nothing</div>}
       {ports.map((port) => (
         <div key={port.id} className="relative px-2 py-[3px] text-[12px]">
-          <span className={`block truncate ${side === 'out' ? 'text-right' : ''}`} title={port.name}>{port.dial ? '⊶ ' : ''}{port.name}</span>
-          <Handle id={port.id} type={id === INPUT_EDGE ? 'source' : 'target'} position={side === 'in' ? Position.Right : Position.Left} className="port" data-kind={port.kind} style={{ top: 12 }} aria-label={`Selvedge, ${port.name}`}>
+          <span
+            className={`block truncate ${side === 'out' ? 'text-right' : ''}`}
+            title={port.name}
+          >
+            {port.dial ? '⊶ ' : ''}
+            {port.name}
+          </span>
+          <Handle
+            id={port.id}
+            type={id === INPUT_EDGE ? 'source' : 'target'}
+            position={side === 'in' ? Position.Right : Position.Left}
+            className="port"
+            data-kind={port.kind}
+            style={{ top: 12 }}
+            aria-label={`Selvedge, ${port.name}`}
+          >
             <PortMark kind={port.kind} />
           </Handle>
         </div>

@@ -4,29 +4,95 @@ import type { Edge, EdgeProps } from '@xyflow/react';
 import type { ValueKind } from '@/core/graph/document';
 import { sampleStrand, threadPath } from './strand-path';
 
-export type StrandEdgeType = Edge<{ kind: ValueKind; bends: readonly (readonly [number, number])[]; chip: string | null; warns: boolean; chosen: boolean }, 'strand'>;
+export type StrandEdgeType = Edge<
+  {
+    kind: ValueKind;
+    bends: readonly (readonly [number, number])[];
+    chip: string | null;
+    warns: boolean;
+    chosen: boolean;
+  },
+  'strand'
+>;
 
-/** How a strand looks tells what it carries: one thread, three beside each other, three crossing, or a woven band. */
-export function StrandEdge({ id, sourceX, sourceY, targetX, targetY, data }: EdgeProps<StrandEdgeType>) {
+/**
+ * How a strand looks tells what it carries: one thread, three beside each other, three crossing, or
+ * a woven band.
+ */
+export function StrandEdge({
+  id,
+  sourceX,
+  sourceY,
+  targetX,
+  targetY,
+  data,
+}: EdgeProps<StrandEdgeType>) {
   const length = Math.hypot(targetX - sourceX, targetY - sourceY);
   const points = sampleStrand([[sourceX, sourceY], ...(data?.bends ?? []), [targetX, targetY]]);
   const kind = data?.kind ?? 'scalar';
   const turns = Math.max(2, Math.round(length / 38));
-  const offsets: ((share: number) => number)[] = kind === 'scalar' ? [() => 0] : kind === 'vector' ? [-2.6, 0, 2.6].map((d) => () => d)
-    : kind === 'colour' ? [0, 1, 2].map((k) => (share: number) => 2.8 * Math.sin((share * turns + k / 3) * 2 * Math.PI)) : [() => 0];
+  const offsets: ((share: number) => number)[] =
+    kind === 'scalar'
+      ? [() => 0]
+      : kind === 'vector'
+        ? [-2.6, 0, 2.6].map((d) => () => d)
+        : kind === 'colour'
+          ? [0, 1, 2].map(
+              (k) => (share: number) => 2.8 * Math.sin((share * turns + k / 3) * 2 * Math.PI),
+            )
+          : [() => 0];
   const colour = data?.chosen ? 'var(--weld)' : 'var(--thread)';
   const centre = threadPath(points, () => 0);
   const middle = points[Math.floor(points.length / 2)] ?? [0, 0, 0, 0];
   return (
     <>
       {kind === 'surface' && <path d={centre} stroke="var(--line)" strokeWidth={9} fill="none" />}
-      {kind === 'surface' && <path d={centre} stroke={colour} strokeWidth={7} strokeDasharray="2 1.6" fill="none" />}
-      {kind === 'surface' && [-3.6, 3.6].map((d) => <path key={d} d={threadPath(points, () => d)} stroke={colour} strokeWidth={1.1} fill="none" />)}
-      {kind !== 'surface' && offsets.map((offset, k) => <path key={k} d={threadPath(points, offset)} stroke={colour} strokeWidth={kind === 'scalar' ? 1.7 : 1.1} fill="none" />)}
-      <path d={centre} stroke="transparent" strokeWidth={16} fill="none" className="react-flow__edge-interaction" data-strand={id} />
+      {kind === 'surface' && (
+        <path d={centre} stroke={colour} strokeWidth={7} strokeDasharray="2 1.6" fill="none" />
+      )}
+      {kind === 'surface' &&
+        [-3.6, 3.6].map((d) => (
+          <path
+            key={d}
+            d={threadPath(points, () => d)}
+            stroke={colour}
+            strokeWidth={1.1}
+            fill="none"
+          />
+        ))}
+      {kind !== 'surface' &&
+        offsets.map((offset, k) => (
+          <path
+            key={k}
+            d={threadPath(points, offset)}
+            stroke={colour}
+            strokeWidth={kind === 'scalar' ? 1.7 : 1.1}
+            fill="none"
+          />
+        ))}
+      <path
+        d={centre}
+        stroke="transparent"
+        strokeWidth={16}
+        fill="none"
+        className="react-flow__edge-interaction"
+        data-strand={id}
+      />
       {data?.chip ? (
         <EdgeLabelRenderer>
-          <span className={`pointer-events-none absolute rounded-[2px] border border-line bg-panel px-1 text-[10px] ${data.warns ? 'text-madder' : 'text-soft'}`} style={{ transform: `translate(-50%, -50%) translate(${String(middle[0])}px, ${String(middle[1])}px)` }}>{data.chip}</span>
+          <span
+            className={
+              'pointer-events-none absolute rounded-[2px] border border-line bg-panel px-1 ' +
+              `text-[10px] ${data.warns ? 'text-madder' : 'text-soft'}`
+            }
+            style={{
+              transform:
+                `translate(-50%, -50%) translate(${String(middle[0])}px, ` +
+                `${String(middle[1])}px)`,
+            }}
+          >
+            {data.chip}
+          </span>
         </EdgeLabelRenderer>
       ) : null}
     </>

@@ -19,50 +19,162 @@ export const BEND = 11;
 export type Measured = ReadonlyMap<string, { width: number; height: number }>;
 
 /** What the drawing library is given for a board. */
-export function boardNodes(document: NetworkDocument, board: BoardId, selection: readonly string[], measured: Measured, edges: { in: readonly [number, number]; out: readonly [number, number] }): BoardNode[] {
+export function boardNodes(
+  document: NetworkDocument,
+  board: BoardId,
+  selection: readonly string[],
+  measured: Measured,
+  edges: { in: readonly [number, number]; out: readonly [number, number] },
+): BoardNode[] {
   const network = networkOf(document, board);
-  const size = (id: string): Pick<Node, 'measured'> => { const known = measured.get(id); return known ? { measured: known } : {}; };
+  const size = (id: string): Pick<Node, 'measured'> => {
+    const known = measured.get(id);
+    return known ? { measured: known } : {};
+  };
   const regions = network.regions.map((region): RegionNode => ({
-    id: markId.region(region.id), type: 'region', position: { x: region.at[0], y: region.at[1] }, data: { title: region.title }, width: region.size[0], height: region.size[1], zIndex: -1,
-    selected: selection.includes(`region:${region.id}`), ...size(`region:${region.id}`),
+    id: markId.region(region.id),
+    type: 'region',
+    position: { x: region.at[0], y: region.at[1] },
+    data: { title: region.title },
+    width: region.size[0],
+    height: region.size[1],
+    zIndex: -1,
+    selected: selection.includes(`region:${region.id}`),
+    ...size(`region:${region.id}`),
   }));
-  const notes = network.notes.map((note): NoteNode => ({ id: markId.note(note.id), type: 'note', position: { x: note.at[0], y: note.at[1] }, data: { text: note.text }, selected: selection.includes(`note:${note.id}`), ...size(`note:${note.id}`) }));
-  const bends = network.strands.flatMap((strand) => (strand.bends ?? []).map((at, k): BendNode => {
-    const id = markId.bend(strand.id, k);
-    return { id, type: 'bend', position: { x: at[0] - BEND / 2, y: at[1] - BEND / 2 }, data: {}, selected: selection.includes(id), zIndex: 2, ...size(id) };
+  const notes = network.notes.map((note): NoteNode => ({
+    id: markId.note(note.id),
+    type: 'note',
+    position: { x: note.at[0], y: note.at[1] },
+    data: { text: note.text },
+    selected: selection.includes(`note:${note.id}`),
+    ...size(`note:${note.id}`),
   }));
-  const cards = network.nodes.map((node): CardNode => ({ id: node.id, type: 'card', position: { x: node.at[0], y: node.at[1] }, data: { nodeId: node.id }, selected: selection.includes(node.id), ...size(node.id) }));
-  const fixed = { draggable: false, selectable: false, deletable: false, focusable: false } as const;
+  const bends = network.strands.flatMap((strand) =>
+    (strand.bends ?? []).map((at, k): BendNode => {
+      const id = markId.bend(strand.id, k);
+      return {
+        id,
+        type: 'bend',
+        position: { x: at[0] - BEND / 2, y: at[1] - BEND / 2 },
+        data: {},
+        selected: selection.includes(id),
+        zIndex: 2,
+        ...size(id),
+      };
+    }),
+  );
+  const cards = network.nodes.map((node): CardNode => ({
+    id: node.id,
+    type: 'card',
+    position: { x: node.at[0], y: node.at[1] },
+    data: { nodeId: node.id },
+    selected: selection.includes(node.id),
+    ...size(node.id),
+  }));
+  const fixed = {
+    draggable: false,
+    selectable: false,
+    deletable: false,
+    focusable: false,
+  } as const;
   const selvedges: SelvedgeNode[] = [
-    { id: OUTPUT_EDGE, type: 'selvedge', position: { x: edges.out[0], y: edges.out[1] }, data: { side: 'out' }, ...fixed, ...size(OUTPUT_EDGE) },
-    ...(board === null ? [] : [{ id: INPUT_EDGE, type: 'selvedge' as const, position: { x: edges.in[0], y: edges.in[1] }, data: { side: 'in' as const }, ...fixed, ...size(INPUT_EDGE) }]),
+    {
+      id: OUTPUT_EDGE,
+      type: 'selvedge',
+      position: { x: edges.out[0], y: edges.out[1] },
+      data: { side: 'out' },
+      ...fixed,
+      ...size(OUTPUT_EDGE),
+    },
+    ...(board === null
+      ? []
+      : [
+          {
+            id: INPUT_EDGE,
+            type: 'selvedge' as const,
+            position: { x: edges.in[0], y: edges.in[1] },
+            data: { side: 'in' as const },
+            ...fixed,
+            ...size(INPUT_EDGE),
+          },
+        ]),
   ];
   return [...regions, ...notes, ...cards, ...bends, ...selvedges];
 }
 
-function kindOf(document: NetworkDocument, board: BoardId, path: readonly string[], kinds: ReadonlyMap<string, ValueKind>, { from }: Strand): ValueKind {
-  const known = from.node === INPUT_EDGE ? undefined : kinds.get(keyOf(path, from.node, from.output));
+function kindOf(
+  document: NetworkDocument,
+  board: BoardId,
+  path: readonly string[],
+  kinds: ReadonlyMap<string, ValueKind>,
+  { from }: Strand,
+): ValueKind {
+  const known =
+    from.node === INPUT_EDGE ? undefined : kinds.get(keyOf(path, from.node, from.output));
   const declared = outputKind(document, board, from);
-  return known ?? (declared === 'vector' || declared === 'colour' || declared === 'surface' ? declared : 'scalar');
+  return (
+    known ??
+    (declared === 'vector' || declared === 'colour' || declared === 'surface' ? declared : 'scalar')
+  );
 }
 
-const METHOD: Record<string, string> = { luminance: 'luminance', length: 'length', average: 'average', largest: 'largest', first: 'first', second: 'second', third: 'third' };
+const METHOD: Record<string, string> = {
+  luminance: 'luminance',
+  length: 'length',
+  average: 'average',
+  largest: 'largest',
+  first: 'first',
+  second: 'second',
+  third: 'third',
+};
 
-/** What a strand says of itself: how it becomes a number, as what it arrives, or that its ends do not go together. */
-function chipOf(document: NetworkDocument, board: BoardId, strand: Strand, method: string | null): { chip: string | null; warns: boolean } {
-  const note = quantityNote(document, networkOf(document, board), board === null ? null : document.groups[board] ?? null, strand);
+/**
+ * What a strand says of itself: how it becomes a number, as what it arrives, or that its ends do
+ * not go together.
+ */
+function chipOf(
+  document: NetworkDocument,
+  board: BoardId,
+  strand: Strand,
+  method: string | null,
+): { chip: string | null; warns: boolean } {
+  const note = quantityNote(
+    document,
+    networkOf(document, board),
+    board === null ? null : (document.groups[board] ?? null),
+    strand,
+  );
   if (!note) return { chip: method, warns: false };
-  return note.formula === null ? { chip: `${note.from} is not ${note.to}`, warns: true } : { chip: `${note.from} → ${note.to}`, warns: false };
+  return note.formula === null
+    ? { chip: `${note.from} is not ${note.to}`, warns: true }
+    : { chip: `${note.from} → ${note.to}`, warns: false };
 }
 
-export function boardEdges(document: NetworkDocument, board: BoardId, path: readonly string[], kinds: ReadonlyMap<string, ValueKind>, chosen: string | null): StrandEdgeType[] {
+export function boardEdges(
+  document: NetworkDocument,
+  board: BoardId,
+  path: readonly string[],
+  kinds: ReadonlyMap<string, ValueKind>,
+  chosen: string | null,
+): StrandEdgeType[] {
   return networkOf(document, board).strands.map((strand) => {
     const kind = kindOf(document, board, path, kinds, strand);
     const target = inputKind(document, board, strand.to);
-    const conversion = target ? strand.conversion ?? defaultConversion(kind, target) : null;
+    const conversion = target ? (strand.conversion ?? defaultConversion(kind, target)) : null;
     return {
-      id: strand.id, type: 'strand', source: strand.from.node, sourceHandle: strand.from.output, target: strand.to.node, targetHandle: strand.to.input,
-      data: { kind, bends: strand.bends ?? [], ...chipOf(document, board, strand, conversion ? METHOD[conversion] ?? null : null), chosen: strand.id === chosen },
+      id: strand.id,
+      type: 'strand',
+      source: strand.from.node,
+      sourceHandle: strand.from.output,
+      target: strand.to.node,
+      targetHandle: strand.to.input,
+      data: {
+        kind,
+        bends: strand.bends ?? [],
+        ...chipOf(document, board, strand, conversion ? (METHOD[conversion] ?? null) : null),
+        chosen: strand.id === chosen,
+      },
     };
   });
 }

@@ -7,17 +7,38 @@ import { isMark, removeMarks } from '@/core/edit/marks';
 import { copyNodes, pasteClip, removeNodes } from '@/core/edit/nodes';
 import { disconnect } from '@/core/edit/strands';
 import { readClip } from '@/state/clipboard';
-import { commit, currentBoard, editorStore, enterGroup, leaveTo, redo, select, undo } from '@/state/editor-store';
+import {
+  commit,
+  currentBoard,
+  editorStore,
+  enterGroup,
+  leaveTo,
+  redo,
+  select,
+  undo,
+} from '@/state/editor-store';
 
-interface Actions { readonly openPalette: (initial: string) => void; readonly fit: () => void; readonly pointer: RefObject<{ x: number; y: number }> }
+interface Actions {
+  readonly openPalette: (initial: string) => void;
+  readonly fit: () => void;
+  readonly pointer: RefObject<{ x: number; y: number }>;
+}
 
-const isTyping = (target: EventTarget | null): boolean => target instanceof HTMLElement && (target.matches('input, textarea, select, [role="slider"], [role="combobox"]') || target.isContentEditable);
-const chosenNodes = (): readonly string[] => editorStore.getState().selection.filter((id) => !isMark(id));
+const isTyping = (target: EventTarget | null): boolean =>
+  target instanceof HTMLElement &&
+  (target.matches('input, textarea, select, [role="slider"], [role="combobox"]') ||
+    target.isContentEditable);
+const chosenNodes = (): readonly string[] =>
+  editorStore.getState().selection.filter((id) => !isMark(id));
 
 function removeChosen(): void {
   const { selection, chosenStrand } = editorStore.getState();
-  if (chosenStrand) commit('Removed a strand', (document, board) => disconnect(document, board, [chosenStrand]));
-  else if (selection.length > 0) commit('Removed', (document, board) => removeMarks(removeNodes(document, board, chosenNodes()), board, selection));
+  if (chosenStrand)
+    commit('Removed a strand', (document, board) => disconnect(document, board, [chosenStrand]));
+  else if (selection.length > 0)
+    commit('Removed', (document, board) =>
+      removeMarks(removeNodes(document, board, chosenNodes()), board, selection),
+    );
   select([]);
 }
 
@@ -25,35 +46,72 @@ export function duplicateChosen(keepIncoming: boolean): void {
   const { document } = editorStore.getState();
   const clip = copyNodes(document, currentBoard(), chosenNodes());
   let ids: readonly string[] = [];
-  if (clip.nodes.length > 0) commit('Duplicated', (current, board) => { const pasted = pasteClip(current, board, clip, [36, 48], keepIncoming); ids = pasted.ids; return pasted.document; });
+  if (clip.nodes.length > 0)
+    commit('Duplicated', (current, board) => {
+      const pasted = pasteClip(current, board, clip, [36, 48], keepIncoming);
+      ids = pasted.ids;
+      return pasted.document;
+    });
   if (ids.length > 0) select(ids);
 }
 
 function command(key: string, shift: boolean): boolean {
   switch (key) {
-    case 'z': { const label = shift ? redo() : undo(); if (label) toast(`${shift ? 'Done again' : 'Undone'}: ${label.toLowerCase()}`); return true; }
-    case 'y': redo(); return true;
-    case 'd': duplicateChosen(shift); return true;
-    case 'a': select(networkOf(editorStore.getState().document, currentBoard()).nodes.map((node) => node.id)); return true;
-    default: return false;
+    case 'z': {
+      const label = shift ? redo() : undo();
+      if (label) toast(`${shift ? 'Done again' : 'Undone'}: ${label.toLowerCase()}`);
+      return true;
+    }
+    case 'y':
+      redo();
+      return true;
+    case 'd':
+      duplicateChosen(shift);
+      return true;
+    case 'a':
+      select(
+        networkOf(editorStore.getState().document, currentBoard()).nodes.map((node) => node.id),
+      );
+      return true;
+    default:
+      return false;
   }
 }
 
 /** Keys of the board. A letter begins the search for a node; the rest are the platform's own. */
-export function useBoardKeys(host: RefObject<HTMLDivElement | null>, { openPalette, fit, pointer }: Actions): void {
+export function useBoardKeys(
+  host: RefObject<HTMLDivElement | null>,
+  { openPalette, fit, pointer }: Actions,
+): void {
   useEffect(() => {
     const onBoard = (): boolean => host.current?.contains(document.activeElement) ?? false;
     const down = (event: KeyboardEvent): void => {
       if (isTyping(event.target)) return;
-      if (event.ctrlKey || event.metaKey) { if (command(event.key.toLowerCase(), event.shiftKey)) event.preventDefault(); return; }
+      if (event.ctrlKey || event.metaKey) {
+        if (command(event.key.toLowerCase(), event.shiftKey)) event.preventDefault();
+        return;
+      }
       if (!onBoard() || event.altKey) return;
       const { path } = editorStore.getState();
       const [only, ...more] = chosenNodes();
       if (event.key === 'Delete' || event.key === 'Backspace') removeChosen();
-      else if (event.key === 'Enter' && only && more.length === 0 && networkOf(editorStore.getState().document, currentBoard()).nodes.find((node) => node.id === only)?.group) enterGroup(only);
-      else if (event.key === 'Escape') { if (path.length > 0 && !only) leaveTo(path.length - 1); else select([]); }
-      else if (event.key === 'Home') fit();
-      else if (event.key === ' ' || /^[a-z]$/i.test(event.key)) { event.preventDefault(); openPalette(event.key.trim()); }
+      else if (
+        event.key === 'Enter' &&
+        only &&
+        more.length === 0 &&
+        networkOf(editorStore.getState().document, currentBoard()).nodes.find(
+          (node) => node.id === only,
+        )?.group
+      )
+        enterGroup(only);
+      else if (event.key === 'Escape') {
+        if (path.length > 0 && !only) leaveTo(path.length - 1);
+        else select([]);
+      } else if (event.key === 'Home') fit();
+      else if (event.key === ' ' || /^[a-z]$/i.test(event.key)) {
+        event.preventDefault();
+        openPalette(event.key.trim());
+      }
     };
     const copy = (event: ClipboardEvent): void => {
       if (isTyping(event.target) || !onBoard()) return;
@@ -62,15 +120,23 @@ export function useBoardKeys(host: RefObject<HTMLDivElement | null>, { openPalet
       event.clipboardData?.setData('text/plain', JSON.stringify(clip));
       event.preventDefault();
       if (event.type === 'cut') removeChosen();
-      else toast(`Copied ${String(clip.nodes.length)} ${clip.nodes.length === 1 ? 'node' : 'nodes'}`);
+      else
+        toast(`Copied ${String(clip.nodes.length)} ${clip.nodes.length === 1 ? 'node' : 'nodes'}`);
     };
     const paste = (event: ClipboardEvent): void => {
       if (isTyping(event.target) || !onBoard()) return;
       const clip = readClip(event.clipboardData?.getData('text/plain') ?? '');
-      if (!clip) { toast('There are no nodes on the clipboard.'); return; }
+      if (!clip) {
+        toast('There are no nodes on the clipboard.');
+        return;
+      }
       event.preventDefault();
       let ids: readonly string[] = [];
-      commit('Pasted', (current, board) => { const pasted = pasteClip(current, board, clip, [48, 48], false); ids = pasted.ids; return pasted.document; });
+      commit('Pasted', (current, board) => {
+        const pasted = pasteClip(current, board, clip, [48, 48], false);
+        ids = pasted.ids;
+        return pasted.document;
+      });
       select(ids);
     };
     window.addEventListener('keydown', down);

@@ -18,17 +18,30 @@ function sourceOf(materialId: string, revision: number): Promise<NetworkDocument
   const key = `${materialId}/${String(revision)}`;
   let known = sources.get(key);
   if (!known) {
-    known = read(openRevision, { params: { id: materialId, number: String(revision) } }).then((opened) => opened.document);
+    known = read(openRevision, { params: { id: materialId, number: String(revision) } }).then(
+      (opened) => opened.document,
+    );
     known.catch(() => sources.delete(key));
     sources.set(key, known);
   }
   return known;
 }
 
-type State = { readonly at: 'running' } | { readonly at: 'done'; readonly proof: Proof } | { readonly at: 'failed'; readonly message: string };
+type State =
+  | { readonly at: 'running' }
+  | { readonly at: 'done'; readonly proof: Proof }
+  | { readonly at: 'failed'; readonly message: string };
 
-/** Repeats the proof by itself whenever the group changes, on the current model and the study form. */
-export function ProofPanel({ evaluation, group }: { readonly evaluation: Evaluation; readonly group: GroupDefinition }) {
+/**
+ * Repeats the proof by itself whenever the group changes, on the current model and the study form.
+ */
+export function ProofPanel({
+  evaluation,
+  group,
+}: {
+  readonly evaluation: Evaluation;
+  readonly group: GroupDefinition;
+}) {
   const groups = useEditor((state) => state.document.groups);
   const modelId = useEditor((state) => state.modelId);
   const [state, setState] = useState<State>({ at: 'running' });
@@ -40,23 +53,57 @@ export function ProofPanel({ evaluation, group }: { readonly evaluation: Evaluat
     const timer = setTimeout(() => {
       const [materialId, revision] = originKey.split('/') as [string, string];
       const run = async (): Promise<void> => {
-        const [source] = await Promise.all([sourceOf(materialId, Number(revision)), evaluation.models.load(STUDY, 'Study form')]);
-        const proof = await settled(evaluation.pool.evaluator.prove(source, editorStore.getState().document, id, [...new Set([modelId, STUDY])]));
+        const [source] = await Promise.all([
+          sourceOf(materialId, Number(revision)),
+          evaluation.models.load(STUDY, 'Study form'),
+        ]);
+        const proof = await settled(
+          evaluation.pool.evaluator.prove(source, editorStore.getState().document, id, [
+            ...new Set([modelId, STUDY]),
+          ]),
+        );
         if (live) setState({ at: 'done', proof });
       };
-      run().catch((error: unknown) => { if (live) setState({ at: 'failed', message: problemText(describeError(error)) }); });
+      run().catch((error: unknown) => {
+        if (live) setState({ at: 'failed', message: problemText(describeError(error)) });
+      });
     }, 350);
-    return () => { live = false; clearTimeout(timer); };
+    return () => {
+      live = false;
+      clearTimeout(timer);
+    };
   }, [evaluation, groups, originKey, id, modelId]);
-  if (!origin) return <p className="text-[12px] text-soft" data-testid="proof">No proof: this group was not packaged from a saved network.</p>;
-  if (state.at === 'failed') return <p className="text-[12px] text-madder" data-testid="proof">The proof could not run: {state.message}</p>;
-  if (state.at === 'running') return <p className="text-[12px] text-soft" data-testid="proof">Proof is running …</p>;
+  if (!origin)
+    return (
+      <p className="text-[12px] text-soft" data-testid="proof">
+        No proof: this group was not packaged from a saved network.
+      </p>
+    );
+  if (state.at === 'failed')
+    return (
+      <p className="text-[12px] text-madder" data-testid="proof">
+        The proof could not run: {state.message}
+      </p>
+    );
+  if (state.at === 'running')
+    return (
+      <p className="text-[12px] text-soft" data-testid="proof">
+        Proof is running …
+      </p>
+    );
   const { proof } = state;
   return (
-    <div className={`border p-2 text-[12px] ${proof.identical ? 'border-seam' : 'border-madder'}`} data-testid="proof">
+    <div
+      className={`border p-2 text-[12px] ${proof.identical ? 'border-seam' : 'border-madder'}`}
+      data-testid="proof"
+    >
       <strong>{proof.identical ? 'Proof: identical' : 'Proof: different'}</strong>
       <p className="text-soft">{sentenceFor(proof)}</p>
-      {proof.changes.slice(0, 3).map((change) => <p key={`${change.node}${change.what}`} className="figures text-[11px]">{change.node} {change.what}: {change.before} → {change.after}</p>)}
+      {proof.changes.slice(0, 3).map((change) => (
+        <p key={`${change.node}${change.what}`} className="figures text-[11px]">
+          {change.node} {change.what}: {change.before} → {change.after}
+        </p>
+      ))}
     </div>
   );
 }

@@ -8,12 +8,17 @@ import { useAdvice } from '@/state/use-advice';
 
 function apply(node: NodeInstance, cure: Cure): void {
   commit(cure.title, (document, board) => {
-    if ('limit' in cure) return changeNode(document, board, node.id, (each) => ({ ...each, limited: true }));
-    return 'option' in cure ? setOption(document, board, node.id, cure.option, cure.choice) : setValue(document, board, node.id, cure.input, cure.value);
+    if ('limit' in cure)
+      return changeNode(document, board, node.id, (each) => ({ ...each, limited: true }));
+    return 'option' in cure
+      ? setOption(document, board, node.id, cure.option, cure.choice)
+      : setValue(document, board, node.id, cure.input, cure.value);
   });
 }
 
-/** What there is to say about a node's values on this model, each with its cure where there is one. */
+/**
+ * What there is to say about a node's values on this model, each with its cure where there is one.
+ */
 export function AdviceList({ node }: { readonly node: NodeInstance }) {
   const advice: readonly Advice[] = useAdvice(node);
   if (advice.length === 0) return null;
@@ -21,8 +26,26 @@ export function AdviceList({ node }: { readonly node: NodeInstance }) {
     <ul className="mb-1 max-w-[760px]" data-testid="advice">
       {advice.map((each) => (
         <li key={each.code} className="flex items-baseline gap-2 text-[11.5px]">
-          <span className={`figures w-[44px] shrink-0 text-right ${each.tone === 'fact' ? 'text-soft' : 'text-madder'}`}>{each.mark}</span><span>{each.message}</span>
-          {each.cure ? <button type="button" className="shrink-0 border-b border-weld" onClick={() => { if (each.cure) apply(node, each.cure); }}>{each.cure.title}</button> : null}
+          <span
+            className={
+              'figures w-[44px] shrink-0 text-right ' +
+              (each.tone === 'fact' ? 'text-soft' : 'text-madder')
+            }
+          >
+            {each.mark}
+          </span>
+          <span>{each.message}</span>
+          {each.cure ? (
+            <button
+              type="button"
+              className="shrink-0 border-b border-weld"
+              onClick={() => {
+                if (each.cure) apply(node, each.cure);
+              }}
+            >
+              {each.cure.title}
+            </button>
+          ) : null}
         </li>
       ))}
     </ul>

@@ -14,11 +14,30 @@ import { settled } from '@/workers/answer';
 import type { TapResult } from '@/workers/loom.worker';
 
 type Picture = TapResult['picture'];
-interface Props { readonly node: NodeInstance; readonly option: string; readonly definition: OptionDefinition; readonly output: string; readonly evaluation: Evaluation; readonly onChoose: (choice: string) => void; readonly onClose: () => void }
+interface Props {
+  readonly node: NodeInstance;
+  readonly option: string;
+  readonly definition: OptionDefinition;
+  readonly output: string;
+  readonly evaluation: Evaluation;
+  readonly onChoose: (choice: string) => void;
+  readonly onClose: () => void;
+}
 const SIDE = 104;
 
-/** The node's output for every choice of an option, with everything else as it is; a picture chooses. */
-export function CompareSheet({ node, option, definition, output, evaluation, onChoose, onClose }: Props) {
+/**
+ * The node's output for every choice of an option, with everything else as it is; a picture
+ * chooses.
+ */
+export function CompareSheet({
+  node,
+  option,
+  definition,
+  output,
+  evaluation,
+  onChoose,
+  onClose,
+}: Props) {
   const [pictures, setPictures] = useState<ReadonlyMap<string, Picture>>(new Map());
   const [problem, setProblem] = useState<Problem | null>(null);
   useEffect(() => {
@@ -28,22 +47,58 @@ export function CompareSheet({ node, option, definition, output, evaluation, onC
       for (const { value } of definition.choices) {
         if (stopped || !camera) return;
         const trial = setOption(document, boardAt(document, path), node.id, option, value);
-        const picture = await settled(evaluation.pool.evaluator.picture(modelId, trial, keyOf(path, node.id, output), { ...camera, aspect: 1 }, SIDE));
+        const picture = await settled(
+          evaluation.pool.evaluator.picture(
+            modelId,
+            trial,
+            keyOf(path, node.id, output),
+            { ...camera, aspect: 1 },
+            SIDE,
+          ),
+        );
         setPictures((known) => new Map([...known, [value, picture]]));
       }
     };
-    work().catch((error: unknown) => { setProblem(describeError(error)); });
-    return () => { stopped = true; };
+    work().catch((error: unknown) => {
+      setProblem(describeError(error));
+    });
+    return () => {
+      stopped = true;
+    };
   }, [definition, evaluation, node.id, option, output]);
   const chosen = node.options[option] ?? definition.default;
   return (
-    <Sheet open onClose={onClose} title={`${definition.title}: every choice`} description="Everything else as it is now. Click one to take it.">
+    <Sheet
+      open
+      onClose={onClose}
+      title={`${definition.title}: every choice`}
+      description="Everything else as it is now. Click one to take it."
+    >
       {problem ? <ProblemNote problem={problem} className="mb-2" /> : null}
       <ul className="grid grid-cols-3 gap-2" data-testid="compare">
         {definition.choices.map(({ value, title, help }) => (
           <li key={value}>
-            <button type="button" aria-pressed={value === chosen} title={help} onClick={() => { onChoose(value); }} className={`w-full border p-1 text-left ${value === chosen ? 'border-weld' : 'border-line hover:border-seam'}`}>
-              <span className="block bg-stage" style={{ height: SIDE }}>{pictures.has(value) ? <PictureCanvas picture={pictures.get(value)} label={title} className="mx-auto h-[104px] w-[104px]" /> : null}</span>
+            <button
+              type="button"
+              aria-pressed={value === chosen}
+              title={help}
+              onClick={() => {
+                onChoose(value);
+              }}
+              className={
+                'w-full border p-1 text-left ' +
+                (value === chosen ? 'border-weld' : 'border-line hover:border-seam')
+              }
+            >
+              <span className="block bg-stage" style={{ height: SIDE }}>
+                {pictures.has(value) ? (
+                  <PictureCanvas
+                    picture={pictures.get(value)}
+                    label={title}
+                    className="mx-auto h-[104px] w-[104px]"
+                  />
+                ) : null}
+              </span>
               <span className="text-[12px]">{title}</span>
             </button>
           </li>

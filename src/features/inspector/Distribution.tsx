@@ -5,21 +5,57 @@ const figure = (value: number): string => (Number.isFinite(value) ? value.toPrec
 const percent = (share: number): string => `${(share * 100).toFixed(1)} %`;
 
 /** How the values of an output are spread over the surface (4,096 points). */
-export function Distribution({ statistics, histogram }: { readonly statistics: Statistics; readonly histogram: Uint32Array | null }) {
+export function Distribution({
+  statistics,
+  histogram,
+}: {
+  readonly statistics: Statistics;
+  readonly histogram: Uint32Array | null;
+}) {
   const tallest = Math.max(1, ...(histogram ?? []));
   return (
     <div className="mt-2">
       {histogram ? (
-        <svg width="146" height="30" viewBox={`0 0 ${String(histogram.length)} 1`} preserveAspectRatio="none" role="img" aria-label="Histogram of the values, from 0 to 1" className="border-b border-seam">
-          {[...histogram].map((count, k) => <rect key={k} x={k} width={1} y={1 - Math.sqrt(count / tallest)} height={Math.sqrt(count / tallest)} fill="var(--ink-soft)" />)}
+        <svg
+          width="146"
+          height="30"
+          viewBox={`0 0 ${String(histogram.length)} 1`}
+          preserveAspectRatio="none"
+          role="img"
+          aria-label="Histogram of the values, from 0 to 1"
+          className="border-b border-seam"
+        >
+          {[...histogram].map((count, k) => (
+            <rect
+              key={k}
+              x={k}
+              width={1}
+              y={1 - Math.sqrt(count / tallest)}
+              height={Math.sqrt(count / tallest)}
+              fill="var(--ink-soft)"
+            />
+          ))}
         </svg>
       ) : null}
       <dl className="figures mt-1 grid grid-cols-[auto_1fr] gap-x-2 text-[10.5px] text-soft">
-        <dt>least</dt><dd className="text-right">{figure(statistics.minimum)}</dd>
-        <dt>mean</dt><dd className="text-right">{figure(statistics.mean)}</dd>
-        <dt>most</dt><dd className="text-right">{figure(statistics.maximum)}</dd>
-        {statistics.below > 0 ? <><dt className="text-madder">below 0</dt><dd className="text-right text-madder">{percent(statistics.below)}</dd></> : null}
-        {statistics.above > 0 ? <><dt className="text-madder">above 1</dt><dd className="text-right text-madder">{percent(statistics.above)}</dd></> : null}
+        <dt>least</dt>
+        <dd className="text-right">{figure(statistics.minimum)}</dd>
+        <dt>mean</dt>
+        <dd className="text-right">{figure(statistics.mean)}</dd>
+        <dt>most</dt>
+        <dd className="text-right">{figure(statistics.maximum)}</dd>
+        {statistics.below > 0 ? (
+          <>
+            <dt className="text-madder">below 0</dt>
+            <dd className="text-right text-madder">{percent(statistics.below)}</dd>
+          </>
+        ) : null}
+        {statistics.above > 0 ? (
+          <>
+            <dt className="text-madder">above 1</dt>
+            <dd className="text-right text-madder">{percent(statistics.above)}</dd>
+          </>
+        ) : null}
       </dl>
     </div>
   );

@@ -14,14 +14,32 @@ import { useEditor } from '@/state/use-editor';
 import { ImageField } from './ImageField';
 import { ValueRow } from './ValueRow';
 
-interface Rows { readonly node: NodeInstance; readonly board: string | null; readonly onExpose: ((node: string, input: string) => void) | null }
+interface Rows {
+  readonly node: NodeInstance;
+  readonly board: string | null;
+  readonly onExpose: ((node: string, input: string) => void) | null;
+}
 
-/** A node's inputs in two columns; those of a section stand under its name, folded away while none of them is in use. */
-export function InputRows({ node, ports, board, onExpose }: Rows & { readonly ports: readonly InputView[] }) {
+/**
+ * A node's inputs in two columns; those of a section stand under its name, folded away while none
+ * of them is in use.
+ */
+export function InputRows({
+  node,
+  ports,
+  board,
+  onExpose,
+}: Rows & { readonly ports: readonly InputView[] }) {
   const network = useEditor((state) => networkOf(state.document, board));
-  const inUse = (port: InputView): boolean => node.values[port.id] !== undefined || network.strands.some(({ to }) => to.node === node.id && to.input === port.id);
+  const inUse = (port: InputView): boolean =>
+    node.values[port.id] !== undefined ||
+    network.strands.some(({ to }) => to.node === node.id && to.input === port.id);
   const rows = (list: readonly InputView[]) => (
-    <div className="grid max-w-[760px] grid-cols-2 gap-x-5">{list.map((port) => <InputRow key={port.id} node={node} port={port} board={board} onExpose={onExpose} />)}</div>
+    <div className="grid max-w-[760px] grid-cols-2 gap-x-5">
+      {list.map((port) => (
+        <InputRow key={port.id} node={node} port={port} board={board} onExpose={onExpose} />
+      ))}
+    </div>
   );
   const sections = [...new Set(ports.flatMap((port) => port.port?.section ?? []))];
   return (
@@ -31,8 +49,18 @@ export function InputRows({ node, ports, board, onExpose }: Rows & { readonly po
         const list = ports.filter((port) => port.port?.section === section);
         const used = list.filter(inUse);
         return (
-          <details key={`${node.id} ${section}`} open={used.length > 0} className="max-w-[760px] border-t border-line" data-testid={`section-${section}`}>
-            <summary className="cursor-pointer py-0.5 text-[11.5px] text-soft">{section}{used.length > 0 ? `: ${used.map((port) => port.title.toLowerCase()).join(', ')}` : ''}</summary>
+          <details
+            key={`${node.id} ${section}`}
+            open={used.length > 0}
+            className="max-w-[760px] border-t border-line"
+            data-testid={`section-${section}`}
+          >
+            <summary className="cursor-pointer py-0.5 text-[11.5px] text-soft">
+              {section}
+              {used.length > 0
+                ? `: ${used.map((port) => port.title.toLowerCase()).join(', ')}`
+                : ''}
+            </summary>
             {rows(list)}
           </details>
         );
@@ -45,19 +73,63 @@ function InputRow({ node, port, board, onExpose }: Rows & { readonly port: Input
   const document = useEditor((state) => state.document);
   const path = useEditor((state) => state.path);
   const network = networkOf(document, board);
-  const strand = network.strands.find((each) => each.to.node === node.id && each.to.input === port.id);
+  const strand = network.strands.find(
+    (each) => each.to.node === node.id && each.to.input === port.id,
+  );
   const source = strand && network.nodes.find((each) => each.id === strand.from.node);
   const group = board === null ? undefined : document.groups[board];
-  const dial = group?.dials.find((each) => each.drives.some((drive) => drive.node === node.id && drive.input === port.id));
-  const wiredFrom = strand ? (strand.from.node === INPUT_EDGE ? 'the selvedge' : source?.name ?? (source && findDefinition(source.type)?.title) ?? strand.from.node) : null;
-  const value = port.dial ? node.values[port.id] ?? port.dial.home : valueOf(node, port.id);
-  if (port.kind === 'image') return <ImageField node={node} input={port.id} title={port.title} path={[...path, node.id].join('/')} value={isImage(value) ? value : { image: '', name: '' }} />;
+  const dial = group?.dials.find((each) =>
+    each.drives.some((drive) => drive.node === node.id && drive.input === port.id),
+  );
+  const wiredFrom = strand
+    ? strand.from.node === INPUT_EDGE
+      ? 'the selvedge'
+      : (source?.name ?? (source && findDefinition(source.type)?.title) ?? strand.from.node)
+    : null;
+  const value = port.dial ? (node.values[port.id] ?? port.dial.home) : valueOf(node, port.id);
+  if (port.kind === 'image')
+    return (
+      <ImageField
+        node={node}
+        input={port.id}
+        title={port.title}
+        path={[...path, node.id].join('/')}
+        value={isImage(value) ? value : { image: '', name: '' }}
+      />
+    );
   const exposable = onExpose && !NOT_DRIVEN.has(port.kind) && value !== undefined;
   return (
-    <ValueRow port={port} value={value} changed={node.values[port.id] !== undefined} wiredFrom={wiredFrom} drivenBy={dial?.name ?? null}
-      onChange={(next, gesture) => { commit(`Set ${port.title.toLowerCase()}`, (current, at) => setValue(current, at, node.id, port.id, next), gesture); }} onDone={endGesture}
-      onReset={() => { commit(`Reset ${port.title.toLowerCase()}`, (current, at) => setValue(current, at, node.id, port.id, undefined)); }}
-      onUnplug={() => { if (strand) commit('Removed a strand', (current, at) => disconnect(current, at, [strand.id])); }}
-      onExpose={exposable ? () => { onExpose(node.id, port.id); } : null} picking={pickingFor(node, port)} />
+    <ValueRow
+      port={port}
+      value={value}
+      changed={node.values[port.id] !== undefined}
+      wiredFrom={wiredFrom}
+      drivenBy={dial?.name ?? null}
+      onChange={(next, gesture) => {
+        commit(
+          `Set ${port.title.toLowerCase()}`,
+          (current, at) => setValue(current, at, node.id, port.id, next),
+          gesture,
+        );
+      }}
+      onDone={endGesture}
+      onReset={() => {
+        commit(`Reset ${port.title.toLowerCase()}`, (current, at) =>
+          setValue(current, at, node.id, port.id, undefined),
+        );
+      }}
+      onUnplug={() => {
+        if (strand)
+          commit('Removed a strand', (current, at) => disconnect(current, at, [strand.id]));
+      }}
+      onExpose={
+        exposable
+          ? () => {
+              onExpose(node.id, port.id);
+            }
+          : null
+      }
+      picking={pickingFor(node, port)}
+    />
   );
 }

@@ -5,7 +5,14 @@ import { quantityNote } from '@/core/compile/quantities';
 import { addNode, setValue } from '@/core/edit/nodes';
 import { removeAllBends } from '@/core/edit/marks';
 import { networkOf } from '@/core/edit/board';
-import { disconnect, inputKind, insertIntoStrand, outputKind, setConversion, setPlain } from '@/core/edit/strands';
+import {
+  disconnect,
+  inputKind,
+  insertIntoStrand,
+  outputKind,
+  setConversion,
+  setPlain,
+} from '@/core/edit/strands';
 import { INPUT_EDGE, OUTPUT_EDGE } from '@/core/graph/document';
 import type { Conversion, NetworkDocument, Strand, ValueKind } from '@/core/graph/document';
 import { boardAt, commit, keyOf } from '@/state/editor-store';
@@ -14,52 +21,149 @@ import { Button } from '@/ui/Button';
 import { Choose } from '@/ui/Choose';
 
 const METHODS = [
-  { value: 'luminance', title: 'Luminance' }, { value: 'average', title: 'Average' }, { value: 'largest', title: 'Largest' }, { value: 'first', title: 'First (x, red)' },
-  { value: 'second', title: 'Second (y, green)' }, { value: 'third', title: 'Third (z, blue)' }, { value: 'length', title: 'Length' },
+  { value: 'luminance', title: 'Luminance' },
+  { value: 'average', title: 'Average' },
+  { value: 'largest', title: 'Largest' },
+  { value: 'first', title: 'First (x, red)' },
+  { value: 'second', title: 'Second (y, green)' },
+  { value: 'third', title: 'Third (z, blue)' },
+  { value: 'length', title: 'Length' },
 ];
 
-function nameOf(document: NetworkDocument, board: string | null, nodeId: string, port: string): string {
+function nameOf(
+  document: NetworkDocument,
+  board: string | null,
+  nodeId: string,
+  port: string,
+): string {
   if (nodeId === INPUT_EDGE || nodeId === OUTPUT_EDGE) return 'the selvedge';
   const node = networkOf(document, board).nodes.find((each) => each.id === nodeId);
   const ports = node && describePorts(document, node);
-  const title = [...(ports?.inputs ?? []), ...(ports?.outputs ?? [])].find((each) => each.id === port)?.title ?? port;
-  return `${title} of ${(node && (node.name ?? groupOf(document, node)?.name ?? findDefinition(node.type)?.title)) ?? nodeId}`;
+  const title =
+    [...(ports?.inputs ?? []), ...(ports?.outputs ?? [])].find((each) => each.id === port)?.title ??
+    port;
+  const known = node && (node.name ?? groupOf(document, node)?.name);
+  const shown = known ?? (node && findDefinition(node.type)?.title) ?? nodeId;
+  return `${title} of ${shown}`;
 }
 
-/** What a strand does on its way: how it becomes a number, as what it arrives, and what to do where its ends do not go together. */
+/**
+ * What a strand does on its way: how it becomes a number, as what it arrives, and what to do where
+ * its ends do not go together.
+ */
 export function StrandBench({ strand }: { readonly strand: Strand }) {
   const document = useEditor((state) => state.document);
   const path = useEditor((state) => state.path);
   const kinds = useEditor((state) => state.kinds);
   const board = boardAt(document, path);
-  const source = kinds.get(keyOf(path, strand.from.node, strand.from.output)) ?? outputKind(document, board, strand.from);
+  const source =
+    kinds.get(keyOf(path, strand.from.node, strand.from.output)) ??
+    outputKind(document, board, strand.from);
   const target = inputKind(document, board, strand.to);
   const fallback = source && target ? defaultConversion(source as ValueKind, target) : null;
-  const note = quantityNote(document, networkOf(document, board), board === null ? null : document.groups[board] ?? null, strand);
-  const plain = (isPlain: boolean): void => { commit(isPlain ? 'Carried as a plain number' : 'Carried as what it stands for', (current, at) => setPlain(current, at, strand.id, isPlain)); };
+  const note = quantityNote(
+    document,
+    networkOf(document, board),
+    board === null ? null : (document.groups[board] ?? null),
+    strand,
+  );
+  const plain = (isPlain: boolean): void => {
+    commit(isPlain ? 'Carried as a plain number' : 'Carried as what it stands for', (current, at) =>
+      setPlain(current, at, strand.id, isPlain),
+    );
+  };
   const remap = (): void => {
     commit('Remapped degrees', (current, at) => {
-      const to = networkOf(current, at).nodes.find((each) => each.id === strand.to.node)?.at ?? [0, 0];
+      const to = networkOf(current, at).nodes.find((each) => each.id === strand.to.node)?.at ?? [
+        0, 0,
+      ];
       const added = addNode(current, at, 'ranges.remap', [to[0] - 170, to[1]]);
-      return insertIntoStrand(setValue(added.document, at, added.id, 'inHigh', 180), at, strand.id, added.id);
+      return insertIntoStrand(
+        setValue(added.document, at, added.id, 'inHigh', 180),
+        at,
+        strand.id,
+        added.id,
+      );
     });
   };
   return (
     <div className="flex flex-wrap items-center gap-3 p-4" data-testid="strand-bench">
-      <span>From {nameOf(document, board, strand.from.node, strand.from.output)} to {nameOf(document, board, strand.to.node, strand.to.input)}.</span>
-      {fallback === 'repeat' ? <span className="text-soft">One number becomes three alike.</span> : null}
+      <span>
+        From {nameOf(document, board, strand.from.node, strand.from.output)} to{' '}
+        {nameOf(document, board, strand.to.node, strand.to.input)}.
+      </span>
+      {fallback === 'repeat' ? (
+        <span className="text-soft">One number becomes three alike.</span>
+      ) : null}
       {fallback && fallback !== 'repeat' ? (
-        <span className="flex items-center gap-2">Becomes a number by its
-          <Choose label="Conversion" value={strand.conversion ?? fallback} items={METHODS} onChange={(method) => { commit('Chose a conversion', (current, at) => setConversion(current, at, strand.id, method as Conversion)); }} />
+        <span className="flex items-center gap-2">
+          Becomes a number by its
+          <Choose
+            label="Conversion"
+            value={strand.conversion ?? fallback}
+            items={METHODS}
+            onChange={(method) => {
+              commit('Chose a conversion', (current, at) =>
+                setConversion(current, at, strand.id, method as Conversion),
+              );
+            }}
+          />
         </span>
       ) : null}
-      {note?.formula ? <span>{note.from} arrives as {note.to}: <span className="figures">{note.formula}</span></span> : null}
-      {note?.formula === null ? <span role="alert" className="text-madder">{note.from} is not {note.to}, and nothing converts them.</span> : null}
-      {note?.formula === null && note.from === 'degrees' ? <Button onClick={remap}>Remap 0–180° to 0–1</Button> : null}
-      {note ? <Button onClick={() => { plain(true); }}>Carry it as a plain number</Button> : null}
-      {strand.plain ? <span className="flex items-center gap-2 text-soft">Carried as a plain number. <Button onClick={() => { plain(false); }}>Carry what it stands for</Button></span> : null}
-      {strand.bends ? <Button onClick={() => { commit('Straightened a strand', (current, at) => removeAllBends(current, at, strand.id)); }}>Remove its bends</Button> : <span className="text-soft">Double-click it on the board to bend it.</span>}
-      <Button onClick={() => { commit('Removed a strand', (current, at) => disconnect(current, at, [strand.id])); }}>Remove the strand</Button>
+      {note?.formula ? (
+        <span>
+          {note.from} arrives as {note.to}: <span className="figures">{note.formula}</span>
+        </span>
+      ) : null}
+      {note?.formula === null ? (
+        <span role="alert" className="text-madder">
+          {note.from} is not {note.to}, and nothing converts them.
+        </span>
+      ) : null}
+      {note?.formula === null && note.from === 'degrees' ? (
+        <Button onClick={remap}>Remap 0–180° to 0–1</Button>
+      ) : null}
+      {note ? (
+        <Button
+          onClick={() => {
+            plain(true);
+          }}
+        >
+          Carry it as a plain number
+        </Button>
+      ) : null}
+      {strand.plain ? (
+        <span className="flex items-center gap-2 text-soft">
+          Carried as a plain number.{' '}
+          <Button
+            onClick={() => {
+              plain(false);
+            }}
+          >
+            Carry what it stands for
+          </Button>
+        </span>
+      ) : null}
+      {strand.bends ? (
+        <Button
+          onClick={() => {
+            commit('Straightened a strand', (current, at) =>
+              removeAllBends(current, at, strand.id),
+            );
+          }}
+        >
+          Remove its bends
+        </Button>
+      ) : (
+        <span className="text-soft">Double-click it on the board to bend it.</span>
+      )}
+      <Button
+        onClick={() => {
+          commit('Removed a strand', (current, at) => disconnect(current, at, [strand.id]));
+        }}
+      >
+        Remove the strand
+      </Button>
     </div>
   );
 }

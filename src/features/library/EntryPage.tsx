@@ -128,7 +128,8 @@ function ReleaseRow({
   const [isAsked, setAsked] = useState(false);
   const { version, proof } = release;
   const proved = proof.identical
-    ? `proof: identical at ${proof.points.toLocaleString('en')} points of ${proof.models.join(', ')}`
+    ? `proof: identical at ${proof.points.toLocaleString('en')} points of ` +
+      proof.models.join(', ')
     : 'proof: different';
   const offer =
     mayWithdraw && !isAsked ? (

@@ -49,7 +49,8 @@ export function LibrarySheet({
     });
     if (id) select([id]);
     toast(
-      `Placed ${entry.name} ${entry.version} on the board${currentBoard() === null ? '' : ' of the group'}`,
+      `Placed ${entry.name} ${entry.version} on the ` +
+        `board${currentBoard() === null ? '' : ' of the group'}`,
     );
     onClose();
   };

@@ -17,7 +17,10 @@ interface Props {
   readonly onEnded: (reason: Problem | null) => void;
 }
 
-/** How far a publication is, until it has ended. It goes on when this is closed; the page Work shows it. */
+/**
+ * How far a publication is, until it has ended. It goes on when this is closed; the page Work shows
+ * it.
+ */
 export function PublicationProgress({ id, onDone, onEnded }: Props) {
   const { data: job, error } = useJob(id);
   const cancel = useChange(cancelJob);

@@ -17,7 +17,10 @@ export function PublishSheet({ group, saver, onClose }: Props) {
       open={group !== null}
       onClose={onClose}
       title="Publish"
-      description="The server repeats the proof from the revision it holds, makes a picture, and puts the group on a rack."
+      description={
+        'The server repeats the proof from the revision it holds, makes a picture, and ' +
+        'puts the group on a rack.'
+      }
     >
       {group ? <PublishForm key={group.id} group={group} saver={saver} onClose={onClose} /> : null}
     </Sheet>

@@ -2,7 +2,10 @@ import { freshId } from '@/core/edit/board';
 import type { GroupDefinition, NetworkDocument, NodeInstance } from '@/core/graph/document';
 import type { ReleaseView } from '@/contract/library';
 
-/** Adds a release's groups to a document under ids of its own, so that nothing there is replaced. Gives back the id of the group. */
+/**
+ * Adds a release's groups to a document under ids of its own, so that nothing there is replaced.
+ * Gives back the id of the group.
+ */
 export function bringIn(
   document: NetworkDocument,
   entryId: string,

@@ -7,7 +7,10 @@ import { useCall } from '@/state/use-call';
 /** How long typing must rest before the library is asked, milliseconds. */
 const REST = 150;
 
-/** What the library holds for a query, as it is typed; the answer of before stays until the next is there. */
+/**
+ * What the library holds for a query, as it is typed; the answer of before stays until the next is
+ * there.
+ */
 export function useLibrarySearch(
   query: string,
   rack = '',

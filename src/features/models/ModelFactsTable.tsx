@@ -114,4 +114,5 @@ export function ModelFactsTable({
 
 const MOST_NAMES = 12;
 const names = (list: readonly string[]): string =>
-  `${String(list.length)}: ${list.slice(0, MOST_NAMES).join(', ')}${list.length > MOST_NAMES ? ' …' : ''}`;
+  `${String(list.length)}: ` +
+  `${list.slice(0, MOST_NAMES).join(', ')}${list.length > MOST_NAMES ? ' …' : ''}`;

@@ -115,7 +115,10 @@ const CURE_DONE: Readonly<Record<Cure, string>> = {
   'turn round': 'all triangles face the other way',
 };
 
-/** Every look takes workers of its own, which end with it: leaving the page or mending the model stops what is under way. */
+/**
+ * Every look takes workers of its own, which end with it: leaving the page or mending the model
+ * stops what is under way.
+ */
 function useExamination(id: string) {
   const [round, setRound] = useState(0);
   const [examination, setExamination] = useState<Examination | null>(null);

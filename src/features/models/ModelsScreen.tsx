@@ -8,6 +8,8 @@ import { Choose } from '@/ui/Choose';
 import { ProblemNote } from '@/ui/ProblemNote';
 import { ModelPage } from './ModelPage';
 
+const CHOOSE = 'cursor-pointer underline focus-within:outline-2 focus-within:outline-weld';
+
 export interface ModelRow {
   readonly id: string;
   readonly name: string;
@@ -69,7 +71,12 @@ export function ModelsScreen({ models, projects, chosen }: Props) {
                     <button
                       type="button"
                       aria-current={id === model?.id ? 'page' : undefined}
-                      className={`w-full truncate px-1.5 py-0.5 text-left hover:bg-raised ${id === model?.id ? 'border-l-2 border-weld bg-raised' : 'border-l-2 border-transparent'}`}
+                      className={
+                        'w-full truncate px-1.5 py-0.5 text-left hover:bg-raised ' +
+                        (id === model?.id
+                          ? 'border-l-2 border-weld bg-raised'
+                          : 'border-l-2 border-transparent')
+                      }
                       onClick={() => {
                         router.push(`/models?model=${id}`);
                       }}
@@ -94,7 +101,7 @@ export function ModelsScreen({ models, projects, chosen }: Props) {
               items={projects.map(({ id, name }) => ({ value: id, title: name }))}
             />
           </p>
-          <label className="cursor-pointer underline focus-within:outline-2 focus-within:outline-weld">
+          <label className={CHOOSE}>
             choose or drop a GLB or OBJ
             <input
               type="file"

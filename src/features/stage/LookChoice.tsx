@@ -7,8 +7,15 @@ import { useEditor } from '@/state/use-editor';
 
 const WORDS: Readonly<Record<StageLook, readonly [string, string]>> = {
   finished: ['As it is', 'The finished surface, or the pinned value flat.'],
-  clay: ['Clay', 'Mid-grey, lit: the shape and the relief alone, or the pinned value painted on them.'],
-  exaggerated: ['Exaggerated', 'Small differences made large: contrast and relief, or the pinned value stretched over its range.'],
+  clay: [
+    'Clay',
+    'Mid-grey, lit: the shape and the relief alone, or the pinned value painted on them.',
+  ],
+  exaggerated: [
+    'Exaggerated',
+    'Small differences made large: contrast and relief, or the pinned value stretched over ' +
+      'its range.',
+  ],
 };
 const number = (value: number): string => String(Number(value.toPrecision(3)));
 
@@ -20,10 +27,41 @@ export function LookChoice() {
   const stretch = look === 'exaggerated' && pin !== null ? stretchOf(tap) : null;
   return (
     <div className="flex flex-col items-end gap-1">
-      <ToggleGroup.Root type="single" aria-label="How the stage is looked at" value={look} onValueChange={(next) => { if (next) editorStore.setState({ look: next as StageLook }); }} className="flex rounded-[2px] border border-line bg-panel">
-        {STAGE_LOOKS.map((each) => <ToggleGroup.Item key={each} value={each} title={WORDS[each][1]} className="px-1.5 py-0.5 text-soft hover:text-ink data-[state=on]:border-b-2 data-[state=on]:border-weld data-[state=on]:text-ink">{WORDS[each][0]}</ToggleGroup.Item>)}
+      <ToggleGroup.Root
+        type="single"
+        aria-label="How the stage is looked at"
+        value={look}
+        onValueChange={(next) => {
+          if (next) editorStore.setState({ look: next as StageLook });
+        }}
+        className="flex rounded-[2px] border border-line bg-panel"
+      >
+        {STAGE_LOOKS.map((each) => (
+          <ToggleGroup.Item
+            key={each}
+            value={each}
+            title={WORDS[each][1]}
+            className={
+              'px-1.5 py-0.5 text-soft hover:text-ink data-[state=on]:border-b-2 ' +
+              'data-[state=on]:border-weld data-[state=on]:text-ink'
+            }
+          >
+            {WORDS[each][0]}
+          </ToggleGroup.Item>
+        ))}
       </ToggleGroup.Root>
-      {stretch ? <span role="status" className="bg-panel px-1.5 text-ink" data-testid="stretch">{stretch === 'constant' ? 'The same everywhere: nothing to stretch.' : <>Black is <span className="figures">{number(stretch[0])}</span>, white <span className="figures">{number(stretch[1])}</span></>}</span> : null}
+      {stretch ? (
+        <span role="status" className="bg-panel px-1.5 text-ink" data-testid="stretch">
+          {stretch === 'constant' ? (
+            'The same everywhere: nothing to stretch.'
+          ) : (
+            <>
+              Black is <span className="figures">{number(stretch[0])}</span>, white{' '}
+              <span className="figures">{number(stretch[1])}</span>
+            </>
+          )}
+        </span>
+      ) : null}
     </div>
   );
 }

@@ -6,22 +6,49 @@ import { useEditor } from '@/state/use-editor';
 import { Choose } from '@/ui/Choose';
 
 const TITLES: Record<OpacityMode, readonly [string, string]> = {
-  opaque: ['Opaque', 'Opacity is not shown.'], 'cut-off': ['Cut off at one half', 'Holes with a hard border.'],
-  blend: ['Blended', 'What lies behind shines through.'], dithered: ['Dithered', 'A fine pattern of dots; nothing needs sorting.'],
+  opaque: ['Opaque', 'Opacity is not shown.'],
+  'cut-off': ['Cut off at one half', 'Holes with a hard border.'],
+  blend: ['Blended', 'What lies behind shines through.'],
+  dithered: ['Dithered', 'A fine pattern of dots; nothing needs sorting.'],
 };
 
-/** How opacity is shown: chosen by the values unless someone chose. To be seen only where it matters. */
+/**
+ * How opacity is shown: chosen by the values unless someone chose. To be seen only where it
+ * matters.
+ */
 export function OpacityChoice() {
   const chosen = useEditor((state) => state.document.opacityMode);
   const found = useEditor((state) => state.appearance?.opacityMode ?? 'opaque');
   if (chosen === undefined && found === 'opaque') return null;
   const change = (mode: string): void => {
-    commit('Chose how opacity is shown', ({ opacityMode: _old, ...document }) => (mode === 'automatic' ? document : { ...document, opacityMode: mode as OpacityMode }));
+    commit('Chose how opacity is shown', ({ opacityMode: _old, ...document }) =>
+      mode === 'automatic' ? document : { ...document, opacityMode: mode as OpacityMode },
+    );
   };
-  const automatic = { value: 'automatic', title: `Automatic: ${TITLES[found][0].toLowerCase()}`, help: 'By the values of the surface.' };
+  const automatic = {
+    value: 'automatic',
+    title: `Automatic: ${TITLES[found][0].toLowerCase()}`,
+    help: 'By the values of the surface.',
+  };
   return (
-    <span className="absolute bottom-1 left-1 flex items-center gap-1 text-[11px] text-ink" data-testid="opacity-mode">
-      Opacity <Choose label="How opacity is shown" value={chosen ?? 'automatic'} onChange={change} items={[automatic, ...OPACITY_MODES.map((mode) => ({ value: mode, title: TITLES[mode][0], help: TITLES[mode][1] }))]} />
+    <span
+      className="absolute bottom-1 left-1 flex items-center gap-1 text-[11px] text-ink"
+      data-testid="opacity-mode"
+    >
+      Opacity{' '}
+      <Choose
+        label="How opacity is shown"
+        value={chosen ?? 'automatic'}
+        onChange={change}
+        items={[
+          automatic,
+          ...OPACITY_MODES.map((mode) => ({
+            value: mode,
+            title: TITLES[mode][0],
+            help: TITLES[mode][1],
+          })),
+        ]}
+      />
     </span>
   );
 }

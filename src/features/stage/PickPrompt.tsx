@@ -9,26 +9,59 @@ import type { RemoteStage } from './remote-stage';
 
 /** A press that moves farther than this, pixels, turns the model. */
 const STILL = 4;
-const leave = (): void => { editorStore.setState({ picking: null }); };
+const leave = (): void => {
+  editorStore.setState({ picking: null });
+};
 
-/** While something waits to be picked: says what, and takes the next click on the model. Esc leaves it. */
-export function PickPrompt({ evaluation, host, renderer }: { readonly evaluation: Evaluation; readonly host: RefObject<HTMLDivElement | null>; readonly renderer: RefObject<RemoteStage | null> }) {
+/**
+ * While something waits to be picked: says what, and takes the next click on the model. Esc leaves
+ * it.
+ */
+export function PickPrompt({
+  evaluation,
+  host,
+  renderer,
+}: {
+  readonly evaluation: Evaluation;
+  readonly host: RefObject<HTMLDivElement | null>;
+  readonly renderer: RefObject<RemoteStage | null>;
+}) {
   const picking = useEditor((state) => state.picking);
   const [answer, setAnswer] = useState('');
   useEffect(() => {
     const element = host.current;
     if (!picking || !element) return;
     let pressed: readonly [number, number] | null = null;
-    const down = (event: PointerEvent): void => { pressed = [event.clientX, event.clientY]; };
-    const up = (event: PointerEvent): void => {
-      if (!pressed || Math.hypot(event.clientX - pressed[0], event.clientY - pressed[1]) > STILL || !renderer.current) return;
-      renderer.current.rayThrough(event.clientX, event.clientY).then(({ from, towards }) => evaluation.pick(from, towards)).then((picked) => {
-        const refused = picked ? picking.take(picked) : 'There is no model there. Click on the surface of the current model.';
-        setAnswer(refused ?? '');
-        if (refused === null) leave();
-      }).catch((error: unknown) => { setAnswer(problemText(describeError(error))); });
+    const down = (event: PointerEvent): void => {
+      pressed = [event.clientX, event.clientY];
     };
-    const key = (event: KeyboardEvent): void => { if (event.key === 'Escape') { event.stopPropagation(); leave(); } };
+    const up = (event: PointerEvent): void => {
+      if (
+        !pressed ||
+        Math.hypot(event.clientX - pressed[0], event.clientY - pressed[1]) > STILL ||
+        !renderer.current
+      )
+        return;
+      renderer.current
+        .rayThrough(event.clientX, event.clientY)
+        .then(({ from, towards }) => evaluation.pick(from, towards))
+        .then((picked) => {
+          const refused = picked
+            ? picking.take(picked)
+            : 'There is no model there. Click on the surface of the current model.';
+          setAnswer(refused ?? '');
+          if (refused === null) leave();
+        })
+        .catch((error: unknown) => {
+          setAnswer(problemText(describeError(error)));
+        });
+    };
+    const key = (event: KeyboardEvent): void => {
+      if (event.key === 'Escape') {
+        event.stopPropagation();
+        leave();
+      }
+    };
     element.addEventListener('pointerdown', down);
     element.addEventListener('pointerup', up);
     window.addEventListener('keydown', key, true);
@@ -40,9 +73,20 @@ export function PickPrompt({ evaluation, host, renderer }: { readonly evaluation
   }, [picking, evaluation, host, renderer]);
   if (!picking) return null;
   return (
-    <div className="absolute inset-x-2 bottom-9 flex items-center gap-2 rounded-[2px] border border-weld bg-panel px-2 py-1 text-[12px]" role="status" data-testid="pick-prompt">
-      <span className="flex-1">{picking.asks} {answer ? <strong className="text-madder">{answer}</strong> : null}</span>
-      <button type="button" className="underline" onClick={leave}>Leave it</button>
+    <div
+      className={
+        'absolute inset-x-2 bottom-9 flex items-center gap-2 rounded-[2px] border ' +
+        'border-weld bg-panel px-2 py-1 text-[12px]'
+      }
+      role="status"
+      data-testid="pick-prompt"
+    >
+      <span className="flex-1">
+        {picking.asks} {answer ? <strong className="text-madder">{answer}</strong> : null}
+      </span>
+      <button type="button" className="underline" onClick={leave}>
+        Leave it
+      </button>
     </div>
   );
 }

@@ -7,7 +7,10 @@ import { joinFill } from '@/state/fill-parts';
 import type { FillSource } from '@/state/stage-feed';
 import type { FillResult } from '@/workers/loom.worker';
 
-/** Whether WebGL is drawn by the processor: then compiling a network's shader takes far longer than evaluating it. */
+/**
+ * Whether WebGL is drawn by the processor: then compiling a network's shader takes far longer than
+ * evaluating it.
+ */
 export function isSoftware(renderer: THREE.WebGLRenderer): boolean {
   const gl = renderer.getContext();
   const info = gl.getExtension('WEBGL_debug_renderer_info');
@@ -16,21 +19,42 @@ export function isSoftware(renderer: THREE.WebGLRenderer): boolean {
 }
 
 const COARSE = 4;
-interface Visible { readonly version: string; readonly step: number; readonly pixels: Uint32Array; readonly triangles: Uint32Array; readonly weights: Float32Array; readonly sample: SampleExtent }
+interface Visible {
+  readonly version: string;
+  readonly step: number;
+  readonly pixels: Uint32Array;
+  readonly triangles: Uint32Array;
+  readonly weights: Float32Array;
+  readonly sample: SampleExtent;
+}
 
-/** Draws, per pixel, which triangle is seen and where on it: triangle + 1, then two barycentric weights. */
+/**
+ * Draws, per pixel, which triangle is seen and where on it: triangle + 1, then two barycentric
+ * weights.
+ */
 function makeIdentityMaterial(): THREE.RawShaderMaterial {
   return new THREE.RawShaderMaterial({
-    glslVersion: THREE.GLSL3, side: THREE.DoubleSide,
-    vertexShader: `precision highp float; precision highp int; uniform mat4 projectionMatrix; uniform mat4 modelViewMatrix; in vec3 position; out vec2 weight; flat out int triangle;
-      void main() { int corner = gl_VertexID % 3; triangle = gl_VertexID / 3; weight = vec2(corner == 1 ? 1.0 : 0.0, corner == 2 ? 1.0 : 0.0); gl_Position = projectionMatrix * modelViewMatrix * vec4(position, 1.0); }`,
-    fragmentShader: 'precision highp float; precision highp int; in vec2 weight; flat in int triangle; out vec4 seen; void main() { seen = vec4(float(triangle) + 1.0, weight, 1.0); }',
+    glslVersion: THREE.GLSL3,
+    side: THREE.DoubleSide,
+    vertexShader: `precision highp float; precision highp int;
+      uniform mat4 projectionMatrix; uniform mat4 modelViewMatrix;
+      in vec3 position; out vec2 weight; flat out int triangle;
+      void main() {
+        int corner = gl_VertexID % 3;
+        triangle = gl_VertexID / 3;
+        weight = vec2(corner == 1 ? 1.0 : 0.0, corner == 2 ? 1.0 : 0.0);
+        gl_Position = projectionMatrix * modelViewMatrix * vec4(position, 1.0);
+      }`,
+    fragmentShader:
+      'precision highp float; precision highp int; in vec2 weight; flat in int triangle; ' +
+      'out vec4 seen; void main() { seen = vec4(float(triangle) + 1.0, weight, 1.0); }',
   });
 }
 
 /**
- * Fills the stage's surface buffer from WebAssembly: finds the visible points by drawing their identities, has the
- * workers evaluate them (every fourth pixel first), and puts the values into float textures.
+ * Fills the stage's surface buffer from WebAssembly: finds the visible points by drawing their
+ * identities, has the workers evaluate them (every fourth pixel first), and puts the values into
+ * float textures.
  */
 export class BufferFiller {
   readonly textures: readonly THREE.DataTexture[];
@@ -47,17 +71,32 @@ export class BufferFiller {
   private again = false;
   private closed = false;
 
-  constructor(private readonly renderer: THREE.WebGLRenderer, private readonly source: FillSource, private readonly onFilled: (kind: ValueKind) => void) {
-    this.target = new THREE.WebGLRenderTarget(1, 1, { type: THREE.FloatType, minFilter: THREE.NearestFilter, magFilter: THREE.NearestFilter });
-    this.textures = Array.from({ length: ALL_TARGETS }, () => new THREE.DataTexture(new Float32Array(4), 1, 1, THREE.RGBAFormat, THREE.FloatType));
+  constructor(
+    private readonly renderer: THREE.WebGLRenderer,
+    private readonly source: FillSource,
+    private readonly onFilled: (kind: ValueKind) => void,
+  ) {
+    this.target = new THREE.WebGLRenderTarget(1, 1, {
+      type: THREE.FloatType,
+      minFilter: THREE.NearestFilter,
+      magFilter: THREE.NearestFilter,
+    });
+    this.textures = Array.from(
+      { length: ALL_TARGETS },
+      () => new THREE.DataTexture(new Float32Array(4), 1, 1, THREE.RGBAFormat, THREE.FloatType),
+    );
     this.mesh = new THREE.Mesh(new THREE.BufferGeometry(), makeIdentityMaterial());
     this.mesh.frustumCulled = false;
     this.scene.add(this.mesh);
   }
 
-  private get inUse(): readonly THREE.DataTexture[] { return this.isWhole ? this.textures : this.textures.slice(0, PLAIN_TARGETS); }
+  private get inUse(): readonly THREE.DataTexture[] {
+    return this.isWhole ? this.textures : this.textures.slice(0, PLAIN_TARGETS);
+  }
 
-  /** Whether the parameters beyond plain paint and metal are filled too; they cost as much again. */
+  /**
+   * Whether the parameters beyond plain paint and metal are filled too; they cost as much again.
+   */
   setWhole(isWhole: boolean): void {
     if (isWhole === this.isWhole) return;
     this.isWhole = isWhole;
@@ -65,7 +104,9 @@ export class BufferFiller {
     this.refill();
   }
 
-  get isBusy(): boolean { return this.busy; }
+  get isBusy(): boolean {
+    return this.busy;
+  }
 
   close(): void {
     this.closed = true;
@@ -120,7 +161,10 @@ export class BufferFiller {
     }
   }
 
-  /** The page goes on while the graphics processor draws; if the camera moves meanwhile, it is done again. */
+  /**
+   * The page goes on while the graphics processor draws; if the camera moves meanwhile, it is done
+   * again.
+   */
   private async findVisible(): Promise<void> {
     if (!this.seen) return;
     this.stale = false;
@@ -135,7 +179,14 @@ export class BufferFiller {
     this.renderer.render(this.scene, camera);
     const { width, height } = this.target;
     const identities = new Float32Array(width * height * 4);
-    const arriving = this.renderer.readRenderTargetPixelsAsync(this.target, 0, 0, width, height, identities);
+    const arriving = this.renderer.readRenderTargetPixelsAsync(
+      this.target,
+      0,
+      0,
+      width,
+      height,
+      identities,
+    );
     this.renderer.setRenderTarget(before);
     await arriving;
     if (this.closed || this.target.width !== width || this.target.height !== height) return;
@@ -146,11 +197,13 @@ export class BufferFiller {
   private gather(identities: Float32Array, step: number): Visible {
     const { width, height } = this.target;
     const pixels: number[] = [];
-    for (let y = step >> 1; y < height; y += step) for (let x = step >> 1; x < width; x += step) {
-      const pixel = y * width + x;
-      if ((identities[pixel * 4] as number) > 0) pixels.push(pixel);
-    }
-    const triangles = new Uint32Array(pixels.length), weights = new Float32Array(pixels.length * 2);
+    for (let y = step >> 1; y < height; y += step)
+      for (let x = step >> 1; x < width; x += step) {
+        const pixel = y * width + x;
+        if ((identities[pixel * 4] as number) > 0) pixels.push(pixel);
+      }
+    const triangles = new Uint32Array(pixels.length),
+      weights = new Float32Array(pixels.length * 2);
     pixels.forEach((pixel, k) => {
       triangles[k] = (identities[pixel * 4] as number) - 1;
       weights[k * 2] = identities[pixel * 4 + 1] as number;
@@ -158,13 +211,26 @@ export class BufferFiller {
     });
     const eye = this.seen?.camera.position.clone() ?? new THREE.Vector3();
     this.seen?.model.worldToLocal(eye);
-    const pixelRad = 2 * Math.tan((this.seen?.camera.fov ?? 30) * Math.PI / 360) / height;
-    return { sample: { eye: eye.toArray(), pixelRad }, version: `${step === 1 ? 'fine' : 'coarse'} ${String(this.looks)}`, step, pixels: Uint32Array.from(pixels), triangles, weights };
+    const pixelRad = (2 * Math.tan(((this.seen?.camera.fov ?? 30) * Math.PI) / 360)) / height;
+    return {
+      sample: { eye: eye.toArray(), pixelRad },
+      version: `${step === 1 ? 'fine' : 'coarse'} ${String(this.looks)}`,
+      step,
+      pixels: Uint32Array.from(pixels),
+      triangles,
+      weights,
+    };
   }
 
   private async fill(visible: Visible): Promise<void> {
     if (visible.pixels.length === 0) return;
-    const given = await this.source(visible.version, visible.triangles, visible.weights, this.isWhole, visible.sample);
+    const given = await this.source(
+      visible.version,
+      visible.triangles,
+      visible.weights,
+      this.isWhole,
+      visible.sample,
+    );
     if (this.closed) return;
     const result = joinFill(given);
     this.write(visible, result);
@@ -177,18 +243,24 @@ export class BufferFiller {
     const { width, height } = this.target;
     const data = this.inUse.map((texture) => texture.image.data as Float32Array);
     const shift = step >> 1;
-    // What a finished picture does not cover is empty, so that it does not depend on what was there before.
+    // What a finished picture does not cover is empty, so that it does not depend on what was there
+    // before.
     if (step === 1) for (const each of data) each.fill(0);
-    const sources = kind === 'surface' ? SURFACE_PLACES : kind === 'scalar' ? [[0, 0, 0, -1]] : [[0, 1, 2, -1]];
+    const sources =
+      kind === 'surface' ? SURFACE_PLACES : kind === 'scalar' ? [[0, 0, 0, -1]] : [[0, 1, 2, -1]];
     sources.forEach((places, t) => {
       const into = data[t];
       if (!into) return;
       pixels.forEach((pixel, k) => {
-        const x0 = (pixel % width) - shift, y0 = Math.floor(pixel / width) - shift;
-        for (let dy = 0; dy < step && y0 + dy < height; dy++) for (let dx = 0; dx < step && x0 + dx < width; dx++) {
-          const at = ((y0 + dy) * width + x0 + dx) * 4;
-          places.forEach((lane, c) => { into[at + c] = lane < 0 ? 1 : (lanes[lane]?.[k] ?? 0); });
-        }
+        const x0 = (pixel % width) - shift,
+          y0 = Math.floor(pixel / width) - shift;
+        for (let dy = 0; dy < step && y0 + dy < height; dy++)
+          for (let dx = 0; dx < step && x0 + dx < width; dx++) {
+            const at = ((y0 + dy) * width + x0 + dx) * 4;
+            places.forEach((lane, c) => {
+              into[at + c] = lane < 0 ? 1 : (lanes[lane]?.[k] ?? 0);
+            });
+          }
       });
     });
   }

@@ -16,23 +16,38 @@ import type { SceneBox } from './stage-lights';
 import type { StageEvents, StageFacts, StageMode, StageReport, StageWorker } from './stage.worker';
 
 type StageReporter = (report: Promise<StageReport>) => void;
-const failureOf = (error: unknown): string => `The 3D view failed: ${describeError(error).message} Your work is kept; reload the page.`;
-const sizeOf = (host: HTMLElement): StageSize => ({ width: Math.max(1, host.clientWidth), height: Math.max(1, host.clientHeight), ratio: Math.min(2, window.devicePixelRatio) });
+const failureOf = (error: unknown): string =>
+  `The 3D view failed: ${describeError(error).message} Your work is kept; reload the page.`;
+const sizeOf = (host: HTMLElement): StageSize => ({
+  width: Math.max(1, host.clientWidth),
+  height: Math.max(1, host.clientHeight),
+  ratio: Math.min(2, window.devicePixelRatio),
+});
 
 /** A model of the stage, as the page sees it; what the worker has already is not sent twice. */
 class RemoteModel implements ModelFeed {
   private readonly maps = new Map<string, Float32Array>();
   private readonly images = new Map<number, Float32Array>();
 
-  constructor(private readonly name: string, private readonly remote: Comlink.Remote<StageWorker>, private readonly send: StageReporter) {}
+  constructor(
+    private readonly name: string,
+    private readonly remote: Comlink.Remote<StageWorker>,
+    private readonly send: StageReporter,
+  ) {}
 
   setModel(port: MessagePort, placing: Placing): void {
     this.maps.clear();
     this.send(this.remote.setModel(this.name, Comlink.transfer(port, [port]), placing));
   }
-  setPlacing(placing: Placing): void { this.send(this.remote.setPlacing(this.name, placing)); }
-  setProgram(...[program]: Parameters<ModelFeed['setProgram']>): void { this.send(this.remote.setProgram(this.name, program)); }
-  setValues(values: Float32Array): void { this.send(this.remote.setValues(this.name, values)); }
+  setPlacing(placing: Placing): void {
+    this.send(this.remote.setPlacing(this.name, placing));
+  }
+  setProgram(...[program]: Parameters<ModelFeed['setProgram']>): void {
+    this.send(this.remote.setProgram(this.name, program));
+  }
+  setValues(values: Float32Array): void {
+    this.send(this.remote.setValues(this.name, values));
+  }
   setMap(field: string, map: MeshMap): void {
     if (this.maps.get(field) === map.data) return;
     this.maps.set(field, map.data);
@@ -43,17 +58,31 @@ class RemoteModel implements ModelFeed {
     this.images.set(slot, sheet.data);
     this.send(this.remote.setImage(this.name, slot, sheet));
   }
-  setAppearance(...[appearance]: Parameters<ModelFeed['setAppearance']>): void { this.send(this.remote.setAppearance(this.name, appearance)); }
-  touch(): void { this.send(this.remote.touch(this.name)); }
+  setAppearance(...[appearance]: Parameters<ModelFeed['setAppearance']>): void {
+    this.send(this.remote.setAppearance(this.name, appearance));
+  }
+  touch(): void {
+    this.send(this.remote.touch(this.name));
+  }
 }
 
-/** What happens on the stage that the page must know of; `onLost`: it ended, and another is to be made. */
-export interface StageListener extends Pick<StageEvents, 'onCamera' | 'onBeacon' | 'onLost'> { onProblem(message: string): void }
+/**
+ * What happens on the stage that the page must know of; `onLost`: it ended, and another is to be
+ * made.
+ */
+export interface StageListener extends Pick<StageEvents, 'onCamera' | 'onBeacon' | 'onLost'> {
+  onProblem(message: string): void;
+}
 
-/** The stage as the page sees it: a canvas that a worker draws, so that the page never waits for a picture. */
+/**
+ * The stage as the page sees it: a canvas that a worker draws, so that the page never waits for a
+ * picture.
+ */
 export class RemoteStage implements StageFeed {
   private readonly canvas = document.createElement('canvas');
-  private readonly worker = new Worker(new URL('./stage.worker.ts', import.meta.url), { type: 'module' });
+  private readonly worker = new Worker(new URL('./stage.worker.ts', import.meta.url), {
+    type: 'module',
+  });
   private readonly remote = Comlink.wrap<StageWorker>(this.worker);
   private readonly sources = new Map<string, FillSource>();
   private readonly observer: ResizeObserver;
@@ -62,17 +91,29 @@ export class RemoteStage implements StageFeed {
   private unanswered = 0;
   private isClosed = false;
 
-  private constructor(private readonly host: HTMLElement, private readonly listener: StageListener) {
+  private constructor(
+    private readonly host: HTMLElement,
+    private readonly listener: StageListener,
+  ) {
     const { canvas } = this;
     canvas.className = 'block h-full w-full touch-none';
     canvas.setAttribute('role', 'img');
-    canvas.setAttribute('aria-label', 'The model with its material. Drag to turn, scroll to come closer, F to frame.');
+    canvas.setAttribute(
+      'aria-label',
+      'The model with its material. Drag to turn, scroll to come closer, F to frame.',
+    );
     canvas.tabIndex = 0;
-    this.observer = new ResizeObserver(() => { this.send(this.remote.resize(sizeOf(host))); });
+    this.observer = new ResizeObserver(() => {
+      this.send(this.remote.resize(sizeOf(host)));
+    });
   }
 
   /** @throws WorkerProblem where the browser draws no 3D view */
-  static async open(host: HTMLElement, mode: StageMode | null, listener: StageListener): Promise<RemoteStage> {
+  static async open(
+    host: HTMLElement,
+    mode: StageMode | null,
+    listener: StageListener,
+  ): Promise<RemoteStage> {
     const stage = new RemoteStage(host, listener);
     try {
       await stage.begin(mode);
@@ -88,28 +129,65 @@ export class RemoteStage implements StageFeed {
     host.append(canvas);
     const surface = canvas.transferControlToOffscreen();
     const events: StageEvents = {
-      onCamera: (camera) => { listener.onCamera(camera); },
-      onBeacon: (...moved) => { listener.onBeacon(...moved); },
-      onReport: (report) => { this.note(report); },
-      onLost: () => { this.lose(); },
-      fill: (name, ...asked) => attempt(async () => {
-        const source = this.sources.get(name);
-        if (!source) throw new WorkerProblem({ code: 'stage.left', message: 'The model left the stage.', kept: '', action: '' });
-        try {
-          const result = await source(...asked);
-          return Comlink.transfer(result, buffersOfFill(result));
-        } catch (error) {
-          // What a network does wrong is said beside the swatches; anything else is said here.
-          if (!(error instanceof WorkerProblem)) listener.onProblem(failureOf(error));
-          throw error;
-        }
-      }),
+      onCamera: (camera) => {
+        listener.onCamera(camera);
+      },
+      onBeacon: (...moved) => {
+        listener.onBeacon(...moved);
+      },
+      onReport: (report) => {
+        this.note(report);
+      },
+      onLost: () => {
+        this.lose();
+      },
+      fill: (name, ...asked) =>
+        attempt(async () => {
+          const source = this.sources.get(name);
+          if (!source)
+            throw new WorkerProblem({
+              code: 'stage.left',
+              message: 'The model left the stage.',
+              kept: '',
+              action: '',
+            });
+          try {
+            const result = await source(...asked);
+            return Comlink.transfer(result, buffersOfFill(result));
+          } catch (error) {
+            // What a network does wrong is said beside the swatches; anything else is said here.
+            if (!(error instanceof WorkerProblem)) listener.onProblem(failureOf(error));
+            throw error;
+          }
+        }),
     };
-    const end = Promise.race([ended((name) => remote.live(name)), new Promise<void>((resolve) => { this.worker.addEventListener('error', () => { resolve(); }, { once: true }); })]);
-    const beginning = settled(remote.open(Comlink.transfer(surface, [surface]), sizeOf(host), mode, Comlink.proxy(events)));
-    this.facts = await Promise.race([beginning, end.then(() => { throw lostWorker(); })]);
-    void end.then(() => { this.lose(); });
-    listenTo(canvas, (input: StageInput) => { this.send(remote.input(input)); });
+    const end = Promise.race([
+      ended((name) => remote.live(name)),
+      new Promise<void>((resolve) => {
+        this.worker.addEventListener(
+          'error',
+          () => {
+            resolve();
+          },
+          { once: true },
+        );
+      }),
+    ]);
+    const beginning = settled(
+      remote.open(Comlink.transfer(surface, [surface]), sizeOf(host), mode, Comlink.proxy(events)),
+    );
+    this.facts = await Promise.race([
+      beginning,
+      end.then(() => {
+        throw lostWorker();
+      }),
+    ]);
+    void end.then(() => {
+      this.lose();
+    });
+    listenTo(canvas, (input: StageInput) => {
+      this.send(remote.input(input));
+    });
     this.observer.observe(host);
   }
 
@@ -125,11 +203,19 @@ export class RemoteStage implements StageFeed {
   }
 
   /** Ends the worker as the system might, without a word. */
-  kill(): void { this.worker.terminate(); }
+  kill(): void {
+    this.worker.terminate();
+  }
 
-  get mode(): StageMode { return this.facts.mode; }
-  get targets(): number { return this.facts.targets; }
-  get isBusy(): boolean { return this.unanswered > 0 || this.last.isBusy; }
+  get mode(): StageMode {
+    return this.facts.mode;
+  }
+  get targets(): number {
+    return this.facts.targets;
+  }
+  get isBusy(): boolean {
+    return this.unanswered > 0 || this.last.isBusy;
+  }
 
   private note(report: StageReport): void {
     if (report.number > this.last.number) this.last = report;
@@ -138,8 +224,18 @@ export class RemoteStage implements StageFeed {
   /** Commands are answered in their order, each with whether a picture is still to come. */
   private readonly send: StageReporter = (answer) => {
     this.unanswered++;
-    answer.then((report) => { this.note(report); }, (error: unknown) => { this.listener.onProblem(failureOf(error)); })
-      .finally(() => { this.unanswered--; });
+    answer
+      .then(
+        (report) => {
+          this.note(report);
+        },
+        (error: unknown) => {
+          this.listener.onProblem(failureOf(error));
+        },
+      )
+      .finally(() => {
+        this.unanswered--;
+      });
   };
 
   add(name: string, fill: FillSource): ModelFeed {
@@ -151,19 +247,38 @@ export class RemoteStage implements StageFeed {
     this.sources.delete(name);
     this.send(this.remote.remove(name));
   }
-  setScene({ minimum, extent, size }: ModelBounds, all: SceneBox): void { this.send(this.remote.setScene({ minimum, extent, size }, all)); }
-  setLook(look: StageLook, stretch: readonly [number, number]): void { this.send(this.remote.setLook(look, stretch)); }
-  setSurroundings(surroundings: Surroundings): void { this.send(this.remote.setSurroundings(surroundings)); }
-  setLights(lights: readonly SceneLight[]): void { this.send(this.remote.setLights(lights)); }
-  setBeacons(beacons: readonly PlacedBeacon[], chosen: string | null, mode: BeaconInput): void { this.send(this.remote.setBeacons(beacons, chosen, mode)); }
-  invalidate(): void { this.send(this.remote.invalidate()); }
-  orbit(turnRad: number, tiltRad: number): void { this.send(this.remote.orbit(turnRad, tiltRad)); }
-  frameModel(): void { this.send(this.remote.frameModel()); }
-  lookAt(place: Triple, radius: number): void { this.send(this.remote.lookAt(place, radius)); }
+  setScene({ minimum, extent, size }: ModelBounds, all: SceneBox): void {
+    this.send(this.remote.setScene({ minimum, extent, size }, all));
+  }
+  setLook(look: StageLook, stretch: readonly [number, number]): void {
+    this.send(this.remote.setLook(look, stretch));
+  }
+  setSurroundings(surroundings: Surroundings): void {
+    this.send(this.remote.setSurroundings(surroundings));
+  }
+  setLights(lights: readonly SceneLight[]): void {
+    this.send(this.remote.setLights(lights));
+  }
+  setBeacons(beacons: readonly PlacedBeacon[], chosen: string | null, mode: BeaconInput): void {
+    this.send(this.remote.setBeacons(beacons, chosen, mode));
+  }
+  invalidate(): void {
+    this.send(this.remote.invalidate());
+  }
+  orbit(turnRad: number, tiltRad: number): void {
+    this.send(this.remote.orbit(turnRad, tiltRad));
+  }
+  frameModel(): void {
+    this.send(this.remote.frameModel());
+  }
+  lookAt(place: Triple, radius: number): void {
+    this.send(this.remote.lookAt(place, radius));
+  }
 
   /** Where a place of object space is seen, pixels of the page. */
   async project(place: Triple): Promise<readonly [number, number]> {
-    const [x, y] = await this.remote.project(place), box = this.canvas.getBoundingClientRect();
+    const [x, y] = await this.remote.project(place),
+      box = this.canvas.getBoundingClientRect();
     return [box.left + x, box.top + y];
   }
   /** The ray from the eye through a place of the page. */
@@ -173,10 +288,22 @@ export class RemoteStage implements StageFeed {
   }
 
   // Times for tests and benchmarks, milliseconds.
-  timing(): Promise<{ readonly frames: number; readonly lastFrame: number; readonly lastCompile: number }> { return this.remote.timing(); }
+  timing(): Promise<{
+    readonly frames: number;
+    readonly lastFrame: number;
+    readonly lastCompile: number;
+  }> {
+    return this.remote.timing();
+  }
   /** Draws now and waits for the graphics processor. */
-  drawAndWait(): Promise<number> { return this.remote.drawAndWait(); }
-  finish(): Promise<void> { return this.remote.finish(); }
+  drawAndWait(): Promise<number> {
+    return this.remote.drawAndWait();
+  }
+  finish(): Promise<void> {
+    return this.remote.finish();
+  }
   /** What is drawn, as PNG: the page's own canvas may still hold the picture before. */
-  picture(): Promise<Blob> { return this.remote.picture(); }
+  picture(): Promise<Blob> {
+    return this.remote.picture();
+  }
 }

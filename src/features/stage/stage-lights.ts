@@ -18,27 +18,45 @@ export class StageLights {
    * @returns whether some light throws shadows
    */
   show(lights: readonly SceneLight[], current: ModelBounds, all: SceneBox): boolean {
-    for (const light of this.lights) { this.scene.remove(light); light.dispose(); }
-    this.lights = lights.map((light) => (light.kind === 'near' ? lampOf(light, current, all) : sunOf(light, current, all)));
+    for (const light of this.lights) {
+      this.scene.remove(light);
+      light.dispose();
+    }
+    this.lights = lights.map((light) =>
+      light.kind === 'near' ? lampOf(light, current, all) : sunOf(light, current, all),
+    );
     for (const light of this.lights) this.scene.add(light);
     return lights.some((light) => light.shadows);
   }
 }
 
-const colourOf = ({ colour }: SceneLight): THREE.Color => new THREE.Color().setRGB(...colour, THREE.LinearSRGBColorSpace);
+const colourOf = ({ colour }: SceneLight): THREE.Color =>
+  new THREE.Color().setRGB(...colour, THREE.LinearSRGBColorSpace);
 /** Where the middle of the scene is, and its diagonal. */
-export interface SceneBox { readonly centre: Triple; readonly size: number }
+export interface SceneBox {
+  readonly centre: Triple;
+  readonly size: number;
+}
 
 function sunOf(light: SceneLight, current: ModelBounds, { centre, size }: SceneBox): THREE.Light {
   const sun = new THREE.DirectionalLight(colourOf(light), light.intensity);
   const middle = new THREE.Vector3(...centre);
-  sun.position.copy(middle).addScaledVector(new THREE.Vector3(...lightPlace(light, current)), size * 2);
+  sun.position
+    .copy(middle)
+    .addScaledVector(new THREE.Vector3(...lightPlace(light, current)), size * 2);
   sun.target.position.copy(middle);
   sun.target.updateMatrixWorld();
   if (light.shadows) {
     sun.castShadow = true;
     const camera = sun.shadow.camera;
-    Object.assign(camera, { left: -size * 0.55, right: size * 0.55, top: size * 0.55, bottom: -size * 0.55, near: size * 0.5, far: size * 4 });
+    Object.assign(camera, {
+      left: -size * 0.55,
+      right: size * 0.55,
+      top: size * 0.55,
+      bottom: -size * 0.55,
+      near: size * 0.5,
+      far: size * 4,
+    });
     camera.updateProjectionMatrix();
     shadeBy(sun.shadow, size);
   }
@@ -51,7 +69,10 @@ function lampOf(light: SceneLight, current: ModelBounds, { size }: SceneBox): TH
   lamp.position.set(...lightPlace(light, current));
   if (light.shadows) {
     lamp.castShadow = true;
-    Object.assign(lamp.shadow.camera, { near: current.size * 0.01, far: Math.max(current.size * 6, size * 3) });
+    Object.assign(lamp.shadow.camera, {
+      near: current.size * 0.01,
+      far: Math.max(current.size * 6, size * 3),
+    });
     shadeBy(lamp.shadow, current.size);
   }
   return lamp;

@@ -2,7 +2,10 @@ import * as THREE from 'three';
 import { CUT_OFF } from '@/core/surface/stage-layout';
 import type { Appearance } from '@/core/surface/stage-layout';
 
-/** At a silhouette a pixel may be drawn whose own place in the buffer is empty: then a neighbour's serves. */
+/**
+ * At a silhouette a pixel may be drawn whose own place in the buffer is empty: then a neighbour's
+ * serves.
+ */
 const COVERED = `
 ivec2 coveredPlace(highp sampler2D flags) {
   ivec2 here = ivec2(gl_FragCoord.xy);
@@ -15,29 +18,50 @@ ivec2 coveredPlace(highp sampler2D flags) {
   return here;
 }`;
 
+const declareSurface = (_: unknown, k: number): string =>
+  `uniform highp sampler2D surface${String(k)};`;
+
 const read = (target: number): string => `texelFetch(surface${String(target)}, place, 0)`;
 
-/** Parameters at this pixel, under the names that three's chunks read as uniforms: a local name hides a global one. */
+/**
+ * Parameters at this pixel, under the names that three's chunks read as uniforms: a local name
+ * hides a global one.
+ */
 const PHYSICAL_READS = `
-vec4 reflectionRead = ${read(4)}; vec4 throughRead = ${read(5)}; vec4 sheenRead = ${read(6)}; vec4 lobeRead = ${read(7)};
-vec3 specularColor = reflectionRead.rgb; float specularIntensity = reflectionRead.a;
-float transmission = throughRead.a; vec3 sheenColor = sheenRead.rgb; float sheenRoughness = sheenRead.a;
-float ior = lobeRead.x; float dispersion = lobeRead.y; float clearcoat = lobeRead.z; float clearcoatRoughness = lobeRead.w;`;
+vec4 reflectionRead = ${read(4)};
+vec4 throughRead = ${read(5)};
+vec4 sheenRead = ${read(6)};
+vec4 lobeRead = ${read(7)};
+vec3 specularColor = reflectionRead.rgb;
+float specularIntensity = reflectionRead.a;
+float transmission = throughRead.a;
+vec3 sheenColor = sheenRead.rgb;
+float sheenRoughness = sheenRead.a;
+float ior = lobeRead.x;
+float dispersion = lobeRead.y;
+float clearcoat = lobeRead.z;
+float clearcoatRoughness = lobeRead.w;`;
 
 /**
- * Light that comes through: what the library finds behind the surface, and the surroundings where nothing stands there,
- * bent on entering, each colour by its own index (the spread of KHR_materials_dispersion).
+ * Light that comes through: what the library finds behind the surface, and the surroundings where
+ * nothing stands there, bent on entering, each colour by its own index (the spread of
+ * KHR_materials_dispersion).
  */
 const TRANSMISSION = `
 #ifdef USE_TRANSMISSION
 material.transmission = transmission * (1.0 - metalnessFactor);
-material.thickness = thickness; material.attenuationDistance = attenuationDistance; material.attenuationColor = attenuationColor; material.transmissionAlpha = 1.0;
+material.thickness = thickness;
+material.attenuationDistance = attenuationDistance;
+material.attenuationColor = attenuationColor;
+material.transmissionAlpha = 1.0;
 vec3 throughColour = min(throughRead.rgb, vec3(1.0));
 vec3 towardsEye = normalize(cameraPosition - vWorldPosition);
 vec3 outward = transformNormalByInverseViewMatrix(normal, viewMatrix);
 float spread = (material.ior - 1.0) * 0.025 * dispersion;
-vec4 behind = getIBLVolumeRefraction(outward, towardsEye, material.roughness, throughColour, material.specularColorBlended, material.specularF90,
-  vWorldPosition, modelMatrix, viewMatrix, projectionMatrix, dispersion, material.ior, material.thickness, material.attenuationColor, material.attenuationDistance);
+vec4 behind = getIBLVolumeRefraction(outward, towardsEye, material.roughness, throughColour,
+  material.specularColorBlended, material.specularF90, vWorldPosition, modelMatrix, viewMatrix,
+  projectionMatrix, dispersion, material.ior, material.thickness, material.attenuationColor,
+  material.attenuationDistance);
 vec3 around = vec3(0.0);
 #ifdef ENVMAP_TYPE_CUBE_UV
 for (int k = 0; k < 3; k++) {
@@ -49,80 +73,170 @@ vec3 passed = behind.rgb + (1.0 - behind.a) * around * envMapIntensity * through
 totalDiffuse = mix(totalDiffuse, passed, material.transmission);
 #endif`;
 
-/** What the stage's look changes in shading, shared by all its materials: clay or not, and how much differences are raised. */
-export interface LookUniforms { readonly clay: { value: number }; readonly raise: { value: number } }
+/**
+ * What the stage's look changes in shading, shared by all its materials: clay or not, and how much
+ * differences are raised.
+ */
+export interface LookUniforms {
+  readonly clay: { value: number };
+  readonly raise: { value: number };
+}
 export const makeLookUniforms = (): LookUniforms => ({ clay: { value: 0 }, raise: { value: 0 } });
 /** Linear reflectance of the clay: middle grey. */
 const CLAY = 0.18;
-/** How often differences count where they are exaggerated: of colours to middle grey, of normals to the model's own. */
+/**
+ * How often differences count where they are exaggerated: of colours to middle grey, of normals to
+ * the model's own.
+ */
 const RAISED = { colour: 2.5, relief: 3 } as const;
 
 /** A number that differs for each set of things the shading must do; each is compiled once. */
 export const variantOf = ({ features, opacityMode }: Appearance): string =>
-  `${opacityMode}${Object.entries(features).filter(([, isUsed]) => isUsed).map(([name]) => ` ${name}`).join('')}`;
-export const isPlain = ({ features }: Appearance): boolean => !Object.values(features).some(Boolean);
+  `${opacityMode}${Object.entries(features)
+    .filter(([, isUsed]) => isUsed)
+    .map(([name]) => ` ${name}`)
+    .join('')}`;
+export const isPlain = ({ features }: Appearance): boolean =>
+  !Object.values(features).some(Boolean);
 
 /** The library's material for a set of features; its own values only switch the features on. */
 function baseMaterial(appearance: Appearance): THREE.MeshStandardMaterial {
   const { features, opacityMode } = appearance;
   const shared: THREE.MeshStandardMaterialParameters = {
-    side: THREE.DoubleSide, transparent: opacityMode === 'blend', alphaHash: opacityMode === 'dithered', alphaTest: opacityMode === 'cut-off' ? CUT_OFF : 0,
+    side: THREE.DoubleSide,
+    transparent: opacityMode === 'blend',
+    alphaHash: opacityMode === 'dithered',
+    alphaTest: opacityMode === 'cut-off' ? CUT_OFF : 0,
   };
   if (isPlain(appearance)) return new THREE.MeshStandardMaterial(shared);
   return new THREE.MeshPhysicalMaterial({
-    ...shared, ...(features.coat ? { clearcoat: 1 } : {}), ...(features.sheen ? { sheen: 1 } : {}), ...(features.transmission ? { transmission: 1, thickness: 1 } : {}),
+    ...shared,
+    ...(features.coat ? { clearcoat: 1 } : {}),
+    ...(features.sheen ? { sheen: 1 } : {}),
+    ...(features.transmission ? { transmission: 1, thickness: 1 } : {}),
     ...(features.transmission && features.dispersion ? { dispersion: 1 } : {}),
   });
 }
 
 /**
- * A fixed shading material: three's own, reading the surface's parameters at its own pixel from the buffer that the
- * network's program filled. Compiled once for each set of features; a surface of paint and metal needs the smallest.
+ * A fixed shading material: three's own, reading the surface's parameters at its own pixel from the
+ * buffer that the network's program filled. Compiled once for each set of features; a surface of
+ * paint and metal needs the smallest.
  */
-export function makeSurfaceMaterial(textures: readonly THREE.Texture[], appearance: Appearance, look: LookUniforms): THREE.MeshStandardMaterial {
+export function makeSurfaceMaterial(
+  textures: readonly THREE.Texture[],
+  appearance: Appearance,
+  look: LookUniforms,
+): THREE.MeshStandardMaterial {
   const material = baseMaterial(appearance);
   const plain = isPlain(appearance);
+  const isOpaque = appearance.opacityMode === 'opaque';
   const used = plain ? textures.slice(0, 4) : textures;
-  const uniforms = Object.fromEntries(used.map((texture, k) => [`surface${String(k)}`, { value: texture }]));
+  const uniforms = Object.fromEntries(
+    used.map((texture, k) => [`surface${String(k)}`, { value: texture }]),
+  );
   material.customProgramCacheKey = () => variantOf(appearance);
   material.onBeforeCompile = (shader) => {
     Object.assign(shader.uniforms, uniforms, look);
     shader.fragmentShader = shader.fragmentShader
-      .replace('void main() {', `${used.map((_, k) => `uniform highp sampler2D surface${String(k)};`).join('\n')}\nuniform mat3 normalMatrix; uniform float clay; uniform float raise;\n${COVERED}\nvoid main() {\nivec2 place = coveredPlace(surface1);${plain ? '' : PHYSICAL_READS}`)
-      .replace('#include <map_fragment>', `vec4 surfaceColour = ${read(0)}; vec4 surfaceFinish = ${read(1)};\ndiffuseColor = vec4(surfaceColour.rgb, ${appearance.opacityMode === 'opaque' ? '1.0' : 'surfaceColour.a'});\nif (surfaceFinish.w < 0.5 || diffuseColor.a < 0.004) discard;\nfloat middle = ${String(CLAY)};\ndiffuseColor.rgb = mix(diffuseColor.rgb, clamp(middle + (diffuseColor.rgb - middle) * ${RAISED.colour.toFixed(1)}, 0.0, 1.0), raise);\ndiffuseColor.rgb = mix(diffuseColor.rgb, vec3(middle), clay);`)
-      .replace('#include <roughnessmap_fragment>', 'float roughnessFactor = mix(surfaceFinish.y, 0.65, clay);')
-      .replace('#include <metalnessmap_fragment>', 'float metalnessFactor = surfaceFinish.x * (1.0 - clay);')
-      .replace('#include <normal_fragment_maps>', `vec3 toldNormal = normalize(normalMatrix * ${read(3)}.xyz) * faceDirection;\nnormal = normalize(mix(normal, toldNormal, 1.0 + ${(RAISED.relief - 1).toFixed(1)} * raise));`)
-      .replace('#include <emissivemap_fragment>', `totalEmissiveRadiance = ${read(2)}.rgb * (1.0 - clay);`)
+      .replace(
+        'void main() {',
+        `${used.map(declareSurface).join('\n')}
+uniform mat3 normalMatrix; uniform float clay; uniform float raise;
+${COVERED}
+void main() {
+ivec2 place = coveredPlace(surface1);${plain ? '' : PHYSICAL_READS}`,
+      )
+      .replace(
+        '#include <map_fragment>',
+        `vec4 surfaceColour = ${read(0)}; vec4 surfaceFinish = ${read(1)};
+diffuseColor = vec4(surfaceColour.rgb, ${isOpaque ? '1.0' : 'surfaceColour.a'});
+if (surfaceFinish.w < 0.5 || diffuseColor.a < 0.004) discard;
+float middle = ${String(CLAY)};
+vec3 raised = middle + (diffuseColor.rgb - middle) * ${RAISED.colour.toFixed(1)};
+diffuseColor.rgb = mix(diffuseColor.rgb, clamp(raised, 0.0, 1.0), raise);
+diffuseColor.rgb = mix(diffuseColor.rgb, vec3(middle), clay);`,
+      )
+      .replace(
+        '#include <roughnessmap_fragment>',
+        'float roughnessFactor = mix(surfaceFinish.y, 0.65, clay);',
+      )
+      .replace(
+        '#include <metalnessmap_fragment>',
+        'float metalnessFactor = surfaceFinish.x * (1.0 - clay);',
+      )
+      .replace(
+        '#include <normal_fragment_maps>',
+        `vec3 toldNormal = normalize(normalMatrix * ${read(3)}.xyz) * faceDirection;
+float relief = 1.0 + ${(RAISED.relief - 1).toFixed(1)} * raise;
+normal = normalize(mix(normal, toldNormal, relief));`,
+      )
+      .replace(
+        '#include <emissivemap_fragment>',
+        `totalEmissiveRadiance = ${read(2)}.rgb * (1.0 - clay);`,
+      )
       .replace('#include <transmission_fragment>', TRANSMISSION)
       // What is not lit is neither lit nor toned.
-      .replace('#include <tonemapping_fragment>', '#include <tonemapping_fragment>\ngl_FragColor.rgb = mix(gl_FragColor.rgb, surfaceColour.rgb, surfaceFinish.z * (1.0 - clay));');
+      .replace(
+        '#include <tonemapping_fragment>',
+        `#include <tonemapping_fragment>
+float unlit = surfaceFinish.z * (1.0 - clay);
+gl_FragColor.rgb = mix(gl_FragColor.rgb, surfaceColour.rgb, unlit);`,
+      );
   };
   return material;
 }
 
 /** Values shown flat: no light, no tone mapping. Colours get the sRGB curve, data does not. */
-export function makeFlatMaterial(texture: THREE.Texture, isColour: { value: boolean }): THREE.ShaderMaterial {
+export function makeFlatMaterial(
+  texture: THREE.Texture,
+  isColour: { value: boolean },
+): THREE.ShaderMaterial {
   return new THREE.ShaderMaterial({
-    glslVersion: THREE.GLSL3, side: THREE.DoubleSide, toneMapped: false,
+    glslVersion: THREE.GLSL3,
+    side: THREE.DoubleSide,
+    toneMapped: false,
     uniforms: { shown: { value: texture }, isColour, stretch: { value: new THREE.Vector2(0, 1) } },
-    vertexShader: 'void main() { gl_Position = projectionMatrix * modelViewMatrix * vec4(position, 1.0); }',
-    fragmentShader: `uniform highp sampler2D shown; uniform bool isColour; uniform vec2 stretch; out vec4 result;
+    vertexShader:
+      'void main() { gl_Position = projectionMatrix * modelViewMatrix * vec4(position, 1.0); }',
+    fragmentShader: `uniform highp sampler2D shown;
+      uniform bool isColour;
+      uniform vec2 stretch;
+      out vec4 result;
       ${COVERED}
-      vec3 encode(vec3 c) { return mix(c * 12.92, 1.055 * pow(max(c, 0.0), vec3(1.0 / 2.4)) - 0.055, step(0.0031308, c)); }
-      void main() { vec3 value = clamp((texelFetch(shown, coveredPlace(shown), 0).rgb - stretch.x) / (stretch.y - stretch.x), 0.0, 1.0); result = vec4(isColour ? encode(value) : value, 1.0); }`,
+      vec3 encode(vec3 c) {
+        vec3 curved = 1.055 * pow(max(c, 0.0), vec3(1.0 / 2.4)) - 0.055;
+        return mix(c * 12.92, curved, step(0.0031308, c));
+      }
+      void main() {
+        vec3 arrived = texelFetch(shown, coveredPlace(shown), 0).rgb;
+        vec3 value = clamp((arrived - stretch.x) / (stretch.y - stretch.x), 0.0, 1.0);
+        result = vec4(isColour ? encode(value) : value, 1.0);
+      }`,
   });
 }
 
 /** A pinned value painted on lit clay: dark to light for numbers, as they are for colours. */
-export function makeClayValueMaterial(texture: THREE.Texture, isColour: { value: boolean }): THREE.MeshStandardMaterial {
+export function makeClayValueMaterial(
+  texture: THREE.Texture,
+  isColour: { value: boolean },
+): THREE.MeshStandardMaterial {
   const material = new THREE.MeshStandardMaterial({ side: THREE.DoubleSide, roughness: 0.65 });
   material.customProgramCacheKey = () => 'clay value';
   material.onBeforeCompile = (shader) => {
     Object.assign(shader.uniforms, { shown: { value: texture }, isColour });
     shader.fragmentShader = shader.fragmentShader
-      .replace('void main() {', `uniform highp sampler2D shown; uniform bool isColour;\n${COVERED}\nvoid main() {`)
-      .replace('#include <map_fragment>', `vec4 told = texelFetch(shown, coveredPlace(shown), 0);\nif (told.w < 0.5) discard;\nvec3 painted = clamp(told.rgb, 0.0, 1.0);\ndiffuseColor.rgb = isColour ? painted : mix(vec3(0.02), vec3(0.55), painted);`);
+      .replace(
+        'void main() {',
+        `uniform highp sampler2D shown; uniform bool isColour;\n${COVERED}\nvoid main() {`,
+      )
+      .replace(
+        '#include <map_fragment>',
+        `vec4 told = texelFetch(shown, coveredPlace(shown), 0);
+if (told.w < 0.5) discard;
+vec3 painted = clamp(told.rgb, 0.0, 1.0);
+diffuseColor.rgb = isColour ? painted : mix(vec3(0.02), vec3(0.55), painted);`,
+      );
   };
   return material;
 }

@@ -39,15 +39,21 @@ export interface StageView {
 
 /** The buffer a network's program writes: directions in full precision, the rest in half. */
 function makeSurfaceTarget(targets: number): THREE.WebGLRenderTarget {
-  const target = new THREE.WebGLRenderTarget(1, 1, { count: targets, type: THREE.HalfFloatType, minFilter: THREE.NearestFilter, magFilter: THREE.NearestFilter });
+  const target = new THREE.WebGLRenderTarget(1, 1, {
+    count: targets,
+    type: THREE.HalfFloatType,
+    minFilter: THREE.NearestFilter,
+    magFilter: THREE.NearestFilter,
+  });
   const directions = target.textures[NORMAL_TARGET];
   if (directions) directions.type = THREE.FloatType;
   return target;
 }
 
 /**
- * One model on the stage, drawn in two passes: its network's program fills a buffer of surface parameters, once per visible
- * point; then fixed materials shade that buffer. Editing recompiles only the first pass; a dragged value recompiles nothing.
+ * One model on the stage, drawn in two passes: its network's program fills a buffer of surface
+ * parameters, once per visible point; then fixed materials shade that buffer. Editing recompiles
+ * only the first pass; a dragged value recompiles nothing.
  */
 export class StageModel {
   private readonly programScene = new THREE.Scene();
@@ -74,9 +80,18 @@ export class StageModel {
   private expected: MessagePort | null = null;
   private placing = UNMOVED;
 
-  constructor(private readonly view: StageView, fill: FillSource) {
+  constructor(
+    private readonly view: StageView,
+    fill: FillSource,
+  ) {
     this.target = makeSurfaceTarget(view.targets);
-    this.filler = view.mode === 'workers' ? new BufferFiller(view.renderer, fill, (kind) => { this.useKind(kind); view.invalidate(); }) : null;
+    this.filler =
+      view.mode === 'workers'
+        ? new BufferFiller(view.renderer, fill, (kind) => {
+            this.useKind(kind);
+            view.invalidate();
+          })
+        : null;
     const textures = this.filler?.textures ?? this.target.textures;
     this.flatMaterial = makeFlatMaterial(textures[0] as THREE.Texture, this.isColour);
     this.clayMaterial = makeClayValueMaterial(textures[0] as THREE.Texture, this.isColour);
@@ -84,14 +99,19 @@ export class StageModel {
     this.shadedMesh.castShadow = this.shadedMesh.receiveShadow = true;
     this.shadedMesh.visible = false;
     view.shadedScene.add(this.shadedMesh);
-    this.shading = new SurfaceShading(view, textures, () => { this.useKind(this.kind); view.invalidate(); });
+    this.shading = new SurfaceShading(view, textures, () => {
+      this.useKind(this.kind);
+      view.invalidate();
+    });
   }
 
   close(): void {
     this.expected?.close();
     this.view.shadedScene.remove(this.shadedMesh);
     this.programMesh.geometry.dispose();
-    this.mapTextures.forEach((texture) => { texture.dispose(); });
+    this.mapTextures.forEach((texture) => {
+      texture.dispose();
+    });
     this.target.dispose();
     this.filler?.close();
     this.shading.close();
@@ -99,9 +119,18 @@ export class StageModel {
     this.clayMaterial.dispose();
   }
 
-  get isBusy(): boolean { return this.expected !== null || this.pending !== null || this.shading.isBusy || (this.filler?.isBusy ?? false); }
+  get isBusy(): boolean {
+    return (
+      this.expected !== null ||
+      this.pending !== null ||
+      this.shading.isBusy ||
+      (this.filler?.isBusy ?? false)
+    );
+  }
   /** Whether there is something to draw. */
-  get isReady(): boolean { return this.model !== null && (this.filler ? this.filler.isFilled : this.program !== null); }
+  get isReady(): boolean {
+    return this.model !== null && (this.filler ? this.filler.isFilled : this.program !== null);
+  }
 
   resize(width: number, height: number): void {
     if (this.filler) this.filler.resize(width, height);
@@ -110,14 +139,19 @@ export class StageModel {
   }
 
   /** The camera moved, or the model did. */
-  look(): void { if (this.model) this.filler?.look(this.programMesh, this.view.camera); }
+  look(): void {
+    if (this.model) this.filler?.look(this.programMesh, this.view.camera);
+  }
 
-  touch(): void { this.filler?.refill(); }
+  touch(): void {
+    this.filler?.refill();
+  }
 
   setAppearance(appearance: Appearance): void {
     this.appearance = appearance;
     const size = (this.model?.size ?? 1) * this.shadedMesh.scale.x;
-    if (this.looks === 'clay') return this.shading.show(CLAY_APPEARANCE, this.programMesh.geometry, size);
+    if (this.looks === 'clay')
+      return this.shading.show(CLAY_APPEARANCE, this.programMesh.geometry, size);
     // A device that can write few targets shows paint and metal only.
     const { features, opacityMode } = appearance;
     const shown = this.view.targets === ALL_TARGETS || this.filler ? features : NO_FEATURES;
@@ -127,7 +161,9 @@ export class StageModel {
 
   setLook(look: StageLook, stretch: readonly [number, number]): void {
     this.looks = look;
-    (this.flatMaterial.uniforms['stretch']?.value as THREE.Vector2).set(...(look === 'exaggerated' ? stretch : [0, 1] as const));
+    (this.flatMaterial.uniforms['stretch']?.value as THREE.Vector2).set(
+      ...(look === 'exaggerated' ? stretch : ([0, 1] as const)),
+    );
     if (this.appearance) this.setAppearance(this.appearance);
     this.useKind(this.kind);
   }
@@ -140,13 +176,20 @@ export class StageModel {
 
   private useKind(kind: ValueKind): void {
     this.kind = kind;
-    this.shadedMesh.material = kind === 'surface' ? this.shading.material : this.looks === 'clay' ? this.clayMaterial : this.flatMaterial;
+    this.shadedMesh.material =
+      kind === 'surface'
+        ? this.shading.material
+        : this.looks === 'clay'
+          ? this.clayMaterial
+          : this.flatMaterial;
     this.isColour.value = kind === 'colour';
   }
 
   /** Another model is on its way; until it is here the one before stays. */
   expect(port: MessagePort, placing: Placing): void {
-    this.mapTextures.forEach((texture) => { texture.dispose(); });
+    this.mapTextures.forEach((texture) => {
+      texture.dispose();
+    });
     this.mapTextures.clear();
     this.expected?.close();
     this.expected = port;
@@ -174,7 +217,7 @@ export class StageModel {
     const { at, turn, scale } = placing;
     for (const mesh of [this.programMesh, this.shadedMesh]) {
       mesh.position.set(...at);
-      mesh.rotation.set(0, turn * Math.PI / 180, 0);
+      mesh.rotation.set(0, (turn * Math.PI) / 180, 0);
       mesh.scale.setScalar(scale);
       mesh.updateMatrixWorld();
     }
@@ -188,12 +231,24 @@ export class StageModel {
     const { shader } = program;
     const rows = Math.max(1, Math.ceil(program.uniformCount / 4));
     const material = new THREE.RawShaderMaterial({
-      glslVersion: THREE.GLSL3, vertexShader: shader.vertex, fragmentShader: shader.fragment, side: THREE.DoubleSide,
+      glslVersion: THREE.GLSL3,
+      vertexShader: shader.vertex,
+      fragmentShader: shader.fragment,
+      side: THREE.DoubleSide,
       uniforms: {
         eye: { value: this.eye },
-        values: { value: shader.valuesIn === 'array' ? new Float32Array(rows * 4) : valueTexture(rows) },
-        ...Object.fromEntries(Array.from({ length: shader.imageCount }, (_, k) => [imageSampler(k), { value: sheetTexture(NO_IMAGE) }])),
-        ...Object.fromEntries(shader.mapFields.map((_, k) => [mapSampler(k), { value: mapTexture(null) }])),
+        values: {
+          value: shader.valuesIn === 'array' ? new Float32Array(rows * 4) : valueTexture(rows),
+        },
+        ...Object.fromEntries(
+          Array.from({ length: shader.imageCount }, (_, k) => [
+            imageSampler(k),
+            { value: sheetTexture(NO_IMAGE) },
+          ]),
+        ),
+        ...Object.fromEntries(
+          shader.mapFields.map((_, k) => [mapSampler(k), { value: mapTexture(null) }]),
+        ),
       },
     });
     const started = performance.now();
@@ -202,7 +257,10 @@ export class StageModel {
     const trial = new THREE.Scene();
     trial.add(new THREE.Mesh(this.programMesh.geometry, material));
     void this.view.renderer.compileAsync(trial, this.view.camera).then(() => {
-      if (this.pending?.material !== material) { material.dispose(); return; }
+      if (this.pending?.material !== material) {
+        material.dispose();
+        return;
+      }
       this.view.timing.lastCompile = performance.now() - started;
       this.pending = null;
       this.adopt(material, program);
@@ -215,8 +273,12 @@ export class StageModel {
     this.program = program;
     this.useKind(program.kind);
     if (this.values) this.setValues(this.values);
-    this.images.forEach((sheet, slot) => { this.setImage(slot, sheet); });
-    this.mapTextures.forEach((texture, field) => { this.bindMap(field, texture); });
+    this.images.forEach((sheet, slot) => {
+      this.setImage(slot, sheet);
+    });
+    this.mapTextures.forEach((texture, field) => {
+      this.bindMap(field, texture);
+    });
     this.view.invalidate();
   }
 
@@ -225,7 +287,7 @@ export class StageModel {
     const material = this.programMesh.material;
     if (!(material instanceof THREE.RawShaderMaterial)) return;
     const held = material.uniforms['values']?.value as Float32Array | THREE.DataTexture | undefined;
-    const into = held instanceof THREE.DataTexture ? held.image.data as Float32Array : held;
+    const into = held instanceof THREE.DataTexture ? (held.image.data as Float32Array) : held;
     if (into && into.length >= values.length) into.set(values);
     if (held instanceof THREE.DataTexture) held.needsUpdate = true;
     material.uniformsNeedUpdate = true;
@@ -243,7 +305,10 @@ export class StageModel {
   setImage(slot: number, sheet: ImageAtlas): void {
     this.images.set(slot, sheet);
     const { material } = this.programMesh;
-    const uniform = material instanceof THREE.RawShaderMaterial ? material.uniforms[imageSampler(slot)] : undefined;
+    const uniform =
+      material instanceof THREE.RawShaderMaterial
+        ? material.uniforms[imageSampler(slot)]
+        : undefined;
     if (!uniform || (uniform.value as THREE.DataTexture).image.data === sheet.data) return;
     (uniform.value as THREE.DataTexture).dispose();
     uniform.value = sheetTexture(sheet);

@@ -11,9 +11,11 @@ function floats(data: Float32Array, width: number, height: number): THREE.DataTe
 }
 
 /** A floating-point texture of a mesh map. */
-export const mapTexture = (map: MeshMap | null): THREE.DataTexture => floats(map?.data ?? BLACK, map?.size ?? 1, map?.size ?? 1);
+export const mapTexture = (map: MeshMap | null): THREE.DataTexture =>
+  floats(map?.data ?? BLACK, map?.size ?? 1, map?.size ?? 1);
 /** An image's sheet; programs read single texels. */
-export const sheetTexture = (sheet: ImageAtlas): THREE.DataTexture => floats(sheet.data, sheet.stride, sheet.rows);
+export const sheetTexture = (sheet: ImageAtlas): THREE.DataTexture =>
+  floats(sheet.data, sheet.stride, sheet.rows);
 /** Typed values, four to a texel, where there are too many for uniforms. */
 export function valueTexture(rows: number): THREE.DataTexture {
   const height = Math.max(1, Math.ceil(rows / VALUE_TEXELS));

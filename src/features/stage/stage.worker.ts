@@ -22,10 +22,18 @@ import type { SceneBox } from './stage-lights';
 import type { StageModel } from './stage-model';
 import { StageRenderer } from './stage-renderer';
 
-/** Whether a picture is still to come; of two reports the one with the greater number is the later. */
-export interface StageReport { readonly number: number; readonly isBusy: boolean }
+/**
+ * Whether a picture is still to come; of two reports the one with the greater number is the later.
+ */
+export interface StageReport {
+  readonly number: number;
+  readonly isBusy: boolean;
+}
 export type StageMode = 'program' | 'workers';
-export interface StageFacts { readonly mode: StageMode; readonly targets: number }
+export interface StageFacts {
+  readonly mode: StageMode;
+  readonly targets: number;
+}
 
 /** What the stage tells the page; in the worker each call is a message. */
 export interface StageEvents {
@@ -35,14 +43,22 @@ export interface StageEvents {
   onReport(report: StageReport): void;
   /** The graphics processor gave the stage up. */
   onLost(): void;
-  fill(name: string, version: string, triangles: Uint32Array, weights: Float32Array, isWhole: boolean, sample: SampleExtent): Promise<Answer<FillParts>>;
+  fill(
+    name: string,
+    version: string,
+    triangles: Uint32Array,
+    weights: Float32Array,
+    isWhole: boolean,
+    sample: SampleExtent,
+  ): Promise<Answer<FillParts>>;
 }
 
 const element = new StageElement();
 // The library's handles look there, too, whether the pointer is locked.
 Object.assign(globalThis, { document: element });
 let opened: { readonly stage: StageRenderer; readonly events: StageEvents } | null = null;
-let reports = 0, isFollowed = false;
+let reports = 0,
+  isFollowed = false;
 
 function shown(): StageRenderer {
   if (!opened) throw new Error('Invariant broken: the stage is not open');
@@ -54,7 +70,11 @@ const report = (): StageReport => ({ number: ++reports, isBusy: shown().isBusy }
 async function follow(): Promise<void> {
   if (isFollowed || !opened) return;
   isFollowed = true;
-  do await new Promise((resolve) => { setTimeout(resolve, 4); }); while (opened.stage.isBusy);
+  do
+    await new Promise((resolve) => {
+      setTimeout(resolve, 4);
+    });
+  while (opened.stage.isBusy);
   isFollowed = false;
   opened.events.onReport(report());
 }
@@ -65,56 +85,154 @@ function done(act: (stage: StageRenderer) => void): StageReport {
   return report();
 }
 /** Acts on one model; one that left meanwhile needs nothing. */
-const doneTo = (name: string, act: (model: StageModel) => void): StageReport => done((stage) => { const model = stage.model(name); if (model) act(model); });
+const doneTo = (name: string, act: (model: StageModel) => void): StageReport =>
+  done((stage) => {
+    const model = stage.model(name);
+    if (model) act(model);
+  });
 
-function open(canvas: OffscreenCanvas, size: StageSize, mode: StageMode | null, events: StageEvents): StageFacts {
+function open(
+  canvas: OffscreenCanvas,
+  size: StageSize,
+  mode: StageMode | null,
+  events: StageEvents,
+): StageFacts {
   element.resize(size);
   let stage: StageRenderer;
   try {
-    stage = new StageRenderer(canvas, element, size, { onCamera: (camera) => { events.onCamera(camera); }, onBeacon: (...moved) => { events.onBeacon(...moved); } }, mode);
+    stage = new StageRenderer(
+      canvas,
+      element,
+      size,
+      {
+        onCamera: (camera) => {
+          events.onCamera(camera);
+        },
+        onBeacon: (...moved) => {
+          events.onBeacon(...moved);
+        },
+      },
+      mode,
+    );
   } catch (error) {
-    throw new AppError('stage.no-webgl', `The 3D view cannot be drawn here: ${messageOf(error)}`, 'Swatches and bakes work without it. Allow WebGL 2 in the browser, or use another one.');
+    throw new AppError(
+      'stage.no-webgl',
+      `The 3D view cannot be drawn here: ${messageOf(error)}`,
+      'Swatches and bakes work without it. Allow WebGL 2 in the browser, or use another one.',
+    );
   }
-  canvas.addEventListener('webglcontextlost', () => { events.onLost(); });
+  canvas.addEventListener('webglcontextlost', () => {
+    events.onLost();
+  });
   opened = { stage, events };
   return { mode: stage.mode, targets: stage.targets };
 }
 
 /** Asks the page, which asks the workers. */
-const fillSource = (name: string): FillSource => async (version, ...asked) => {
-  if (!opened) throw new Error('Invariant broken: the stage is not open');
-  return settled(opened.events.fill(name, version, ...asked));
-};
+const fillSource =
+  (name: string): FillSource =>
+  async (version, ...asked) => {
+    if (!opened) throw new Error('Invariant broken: the stage is not open');
+    return settled(opened.events.fill(name, version, ...asked));
+  };
 
 const api = {
   live,
-  open: (canvas: OffscreenCanvas, size: StageSize, mode: StageMode | null, events: StageEvents) => attempt(() => open(canvas, size, mode, events)),
-  resize: (size: StageSize) => done((stage) => { element.resize(size); stage.resize(size); }),
-  input: (input: StageInput) => done(() => { element.take(input); }),
-  orbit: (turnRad: number, tiltRad: number) => done((stage) => { stage.orbit(turnRad, tiltRad); }),
-  frameModel: () => done((stage) => { stage.frameModel(); }),
-  lookAt: (place: Triple, radius: number) => done((stage) => { stage.lookAt(place, radius); }),
-  invalidate: () => done((stage) => { stage.invalidate(); }),
-  add: (name: string) => done((stage) => { stage.add(name, fillSource(name)); }),
-  remove: (name: string) => done((stage) => { stage.remove(name); }),
-  setScene: (current: ModelBounds, all: SceneBox) => done((stage) => { stage.setScene(current, all); }),
-  setLook: (look: StageLook, stretch: readonly [number, number]) => done((stage) => { stage.setLook(look, stretch); }),
-  setSurroundings: (surroundings: Surroundings) => done((stage) => { stage.setSurroundings(surroundings); }),
-  setLights: (lights: readonly SceneLight[]) => done((stage) => { stage.setLights(lights); }),
-  setBeacons: (beacons: readonly PlacedBeacon[], chosen: string | null, mode: BeaconInput | null) => done((stage) => { stage.beacons.show(beacons, chosen, mode); stage.invalidate(); }),
-  setModel: (name: string, port: MessagePort, placing: Placing) => doneTo(name, (model) => { model.expect(port, placing); }),
-  setPlacing: (name: string, placing: Placing) => doneTo(name, (model) => { model.setPlacing(placing); }),
-  setProgram: (name: string, program: StageProgram) => doneTo(name, (model) => { model.setProgram(program); }),
-  setValues: (name: string, values: Float32Array) => doneTo(name, (model) => { model.setValues(values); }),
-  setMap: (name: string, field: string, map: MeshMap) => doneTo(name, (model) => { model.setMap(field, map); }),
-  setImage: (name: string, slot: number, sheet: ImageAtlas) => doneTo(name, (model) => { model.setImage(slot, sheet); }),
-  setAppearance: (name: string, appearance: Appearance) => doneTo(name, (model) => { model.setAppearance(appearance); }),
-  touch: (name: string) => doneTo(name, (model) => { model.touch(); }),
+  open: (canvas: OffscreenCanvas, size: StageSize, mode: StageMode | null, events: StageEvents) =>
+    attempt(() => open(canvas, size, mode, events)),
+  resize: (size: StageSize) =>
+    done((stage) => {
+      element.resize(size);
+      stage.resize(size);
+    }),
+  input: (input: StageInput) =>
+    done(() => {
+      element.take(input);
+    }),
+  orbit: (turnRad: number, tiltRad: number) =>
+    done((stage) => {
+      stage.orbit(turnRad, tiltRad);
+    }),
+  frameModel: () =>
+    done((stage) => {
+      stage.frameModel();
+    }),
+  lookAt: (place: Triple, radius: number) =>
+    done((stage) => {
+      stage.lookAt(place, radius);
+    }),
+  invalidate: () =>
+    done((stage) => {
+      stage.invalidate();
+    }),
+  add: (name: string) =>
+    done((stage) => {
+      stage.add(name, fillSource(name));
+    }),
+  remove: (name: string) =>
+    done((stage) => {
+      stage.remove(name);
+    }),
+  setScene: (current: ModelBounds, all: SceneBox) =>
+    done((stage) => {
+      stage.setScene(current, all);
+    }),
+  setLook: (look: StageLook, stretch: readonly [number, number]) =>
+    done((stage) => {
+      stage.setLook(look, stretch);
+    }),
+  setSurroundings: (surroundings: Surroundings) =>
+    done((stage) => {
+      stage.setSurroundings(surroundings);
+    }),
+  setLights: (lights: readonly SceneLight[]) =>
+    done((stage) => {
+      stage.setLights(lights);
+    }),
+  setBeacons: (beacons: readonly PlacedBeacon[], chosen: string | null, mode: BeaconInput | null) =>
+    done((stage) => {
+      stage.beacons.show(beacons, chosen, mode);
+      stage.invalidate();
+    }),
+  setModel: (name: string, port: MessagePort, placing: Placing) =>
+    doneTo(name, (model) => {
+      model.expect(port, placing);
+    }),
+  setPlacing: (name: string, placing: Placing) =>
+    doneTo(name, (model) => {
+      model.setPlacing(placing);
+    }),
+  setProgram: (name: string, program: StageProgram) =>
+    doneTo(name, (model) => {
+      model.setProgram(program);
+    }),
+  setValues: (name: string, values: Float32Array) =>
+    doneTo(name, (model) => {
+      model.setValues(values);
+    }),
+  setMap: (name: string, field: string, map: MeshMap) =>
+    doneTo(name, (model) => {
+      model.setMap(field, map);
+    }),
+  setImage: (name: string, slot: number, sheet: ImageAtlas) =>
+    doneTo(name, (model) => {
+      model.setImage(slot, sheet);
+    }),
+  setAppearance: (name: string, appearance: Appearance) =>
+    doneTo(name, (model) => {
+      model.setAppearance(appearance);
+    }),
+  touch: (name: string) =>
+    doneTo(name, (model) => {
+      model.touch();
+    }),
   project: (place: Triple) => shown().project(place),
   rayThrough: (x: number, y: number) => shown().rayThrough(x, y),
   timing: () => ({ ...shown().timing }),
   drawAndWait: () => shown().drawAndWait(),
-  finish: () => { shown().finish(); },
+  finish: () => {
+    shown().finish();
+  },
   picture: () => shown().picture(),
 };
 export type StageWorker = typeof api;

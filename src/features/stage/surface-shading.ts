@@ -5,25 +5,41 @@ import type { LookUniforms } from './stage-materials';
 import { makeSurfaceMaterial, variantOf } from './stage-materials';
 
 /** What the shading is drawn with, and what the stage's look changes of it. */
-export interface ShadingView { readonly renderer: THREE.WebGLRenderer; readonly camera: THREE.Camera; readonly shadedScene: THREE.Scene; readonly look: LookUniforms }
+export interface ShadingView {
+  readonly renderer: THREE.WebGLRenderer;
+  readonly camera: THREE.Camera;
+  readonly shadedScene: THREE.Scene;
+  readonly look: LookUniforms;
+}
 
-/** Keeps a shading material for each set of features, compiled when first needed; until it is ready the one before stays. */
+/**
+ * Keeps a shading material for each set of features, compiled when first needed; until it is ready
+ * the one before stays.
+ */
 export class SurfaceShading {
   material: THREE.MeshStandardMaterial;
   private readonly made = new Map<string, THREE.MeshStandardMaterial>();
   private wanted: string;
   private compiling = 0;
 
-  constructor(private readonly view: ShadingView, private readonly textures: readonly THREE.Texture[], private readonly onReady: () => void) {
+  constructor(
+    private readonly view: ShadingView,
+    private readonly textures: readonly THREE.Texture[],
+    private readonly onReady: () => void,
+  ) {
     const plain: Appearance = { features: NO_FEATURES, opacityMode: 'opaque' };
     this.material = makeSurfaceMaterial(textures, plain, this.view.look);
     this.wanted = variantOf(plain);
     this.made.set(this.wanted, this.material);
   }
 
-  close(): void { for (const material of this.made.values()) material.dispose(); }
+  close(): void {
+    for (const material of this.made.values()) material.dispose();
+  }
 
-  get isBusy(): boolean { return this.compiling > 0; }
+  get isBusy(): boolean {
+    return this.compiling > 0;
+  }
 
   /** @param size of the object, in metres: light bends over a part of it. */
   show(appearance: Appearance, geometry: THREE.BufferGeometry, size: number): void {
@@ -36,10 +52,13 @@ export class SurfaceShading {
     this.made.set(variant, material);
     const trial = new THREE.Mesh(geometry, material);
     this.compiling++;
-    void this.view.renderer.compileAsync(trial, this.view.camera, this.view.shadedScene).catch(() => undefined).then(() => {
-      this.compiling--;
-      if (this.wanted === variant) this.use(material, size);
-    });
+    void this.view.renderer
+      .compileAsync(trial, this.view.camera, this.view.shadedScene)
+      .catch(() => undefined)
+      .then(() => {
+        this.compiling--;
+        if (this.wanted === variant) this.use(material, size);
+      });
   }
 
   private use(material: THREE.MeshStandardMaterial, size: number): void {

@@ -1,4 +1,7 @@
-/** Runs in a thread of its own: parses and checks the JSON of a request, so that no request holds up the others. */
+/**
+ * Runs in a thread of its own: parses and checks the JSON of a request, so that no request holds up
+ * the others.
+ */
 import { ROUTES } from '@/contract/index';
 import { checkBody } from './check-body';
 import type { BodyCheck } from './check-body';

@@ -10,7 +10,10 @@ export type BodyCheck =
   | { readonly fault: 'invalid'; readonly pointer: string; readonly message: string }
   | { readonly fault: 'document'; readonly diagnostics: readonly Diagnostic[] };
 
-/** More values than the largest document has; parsing them would take longer than finding out that they are too many. */
+/**
+ * More values than the largest document has; parsing them would take longer than finding out that
+ * they are too many.
+ */
 const MOST_COMMAS = 600_000;
 function countCommas(bytes: Uint8Array): number {
   let count = 0;

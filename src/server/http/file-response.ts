@@ -1,4 +1,6 @@
-/** A stored file that never changes: its address is its hash. Whatever it holds, it runs nothing. */
+/**
+ * A stored file that never changes: its address is its hash. Whatever it holds, it runs nothing.
+ */
 export const fileResponse = (file: { bytes: Uint8Array; mediaType: string }): Response =>
   new Response(new Uint8Array(file.bytes), {
     headers: {

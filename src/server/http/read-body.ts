@@ -60,7 +60,9 @@ export async function readBytes(request: Request, limit: number): Promise<Uint8A
   return bytes;
 }
 
-/** Reads the JSON body of a route and checks it against the contract, in a thread where it is large. */
+/**
+ * Reads the JSON body of a route and checks it against the contract, in a thread where it is large.
+ */
 export async function readJson<B>(
   request: Request,
   route: Route<unknown, unknown, B, unknown>,

@@ -22,8 +22,8 @@ export interface JobKind<R> {
   /** The form of its request. */
   readonly form: Form<R>;
   /**
-   * Does it. Doing it twice must change nothing. An AppError refuses it for good, with its reason; anything else is
-   * tried again.
+   * Does it. Doing it twice must change nothing. An AppError refuses it for good, with its reason;
+   * anything else is tried again.
    */
   readonly run: (request: R, context: JobContext) => Promise<Readonly<Record<string, unknown>>>;
 }

@@ -14,7 +14,8 @@ interface Wanted {
 }
 
 /**
- * Asks for a job to be done in the background: its row and its place in the queue come together or not at all.
+ * Asks for a job to be done in the background: its row and its place in the queue come together or
+ * not at all.
  * @returns its id; that of nobody's job where an equal one waits already
  */
 export async function enqueue<R>(

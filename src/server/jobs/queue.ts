@@ -9,7 +9,10 @@ export interface QueuedJob {
 }
 /** Where the queue puts what it gave up itself. */
 export const GIVEN_UP = 'given up';
-/** The queue is a carrier: it tries more often than any kind of job asks, and rows decide when a job has failed. */
+/**
+ * The queue is a carrier: it tries more often than any kind of job asks, and rows decide when a job
+ * has failed.
+ */
 const CARRIER = { retryLimit: 20, retryDelay: 1, expireInSeconds: 4 * 3600 };
 
 const kept = globalThis as unknown as { brightLoomQueue?: Promise<PgBoss> | undefined };

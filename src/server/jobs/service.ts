@@ -31,10 +31,13 @@ const shown = (user: SignedIn, job: ListedJob): Job => ({
   mayCancel: !isEnded(job.state) && maySee(user, job.userId),
 });
 
-/** One's own jobs, or everybody's. @throws AppError where somebody else than a librarian asks for all */
+/**
+ * One's own jobs, or everybody's. @throws AppError where somebody else than a librarian asks for
+ * all
+ */
 export async function listShownJobs(user: SignedIn, all: boolean): Promise<Job[]> {
   if (all && user.role !== 'librarian') {
-    throw new AppError('rights.role', 'Everybody’s jobs are for librarians.', '', { status: 403 });
+    throw new AppError('rights.role', 'Only librarians see everybody’s jobs.', '', { status: 403 });
   }
   const rows = await listJobs(all ? null : user.id, MOST_LISTED);
   return rows.map((row) => shown(user, row));

@@ -56,7 +56,10 @@ async function connect(): Promise<void> {
   }
 }
 
-/** Tries once more in a moment. A connection that could not be made says so twice: by its error and by its end. */
+/**
+ * Tries once more in a moment. A connection that could not be made says so twice: by its error and
+ * by its end.
+ */
 function again(): void {
   state.stop = null;
   state.next ??= setTimeout(() => {
@@ -71,7 +74,10 @@ async function disconnect(): Promise<void> {
   await stop?.().catch(() => undefined);
 }
 
-/** Server-sent events: every job that one may see, each time it changes; `missed` where some may have been. */
+/**
+ * Server-sent events: every job that one may see, each time it changes; `missed` where some may
+ * have been.
+ */
 export function jobEvents(user: SignedIn, signal: AbortSignal): Response {
   const encoder = new TextEncoder();
   let end = (): void => undefined;

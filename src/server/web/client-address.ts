@@ -1,8 +1,9 @@
 import type { IncomingHttpHeaders } from 'node:http';
 
 /**
- * Who really asks: the other end of the connection, or, where that is a proxy we trust, whom the proxy names.
- * `X-Forwarded-For` grows to the right; the last entry that is no proxy of ours was written by one.
+ * Who really asks: the other end of the connection, or, where that is a proxy we trust, whom the
+ * proxy names. `X-Forwarded-For` grows to the right; the last entry that is no proxy of ours was
+ * written by one.
  */
 export function clientAddress(
   remote: string,

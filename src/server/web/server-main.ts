@@ -1,6 +1,6 @@
 /**
- * The web server: Next behind a door of our own, which knows who really asks, lets only so many in at a time, answers
- * pages while the database cannot, and writes one line a request.
+ * The web server: Next behind a door of our own, which knows who really asks, lets only so many in
+ * at a time, answers pages while the database cannot, and writes one line a request.
  */
 import { randomUUID } from 'node:crypto';
 import { createServer } from 'node:http';
@@ -135,7 +135,10 @@ function excuse(response: ServerResponse): void {
   response.writeHead = excused as typeof response.writeHead;
 }
 
-/** What is still sent after the answer is read for a moment, so that the answer gets through, and no longer. */
+/**
+ * What is still sent after the answer is read for a moment, so that the answer gets through, and no
+ * longer.
+ */
 const LINGER_MS = 1500;
 function endUnread(request: IncomingMessage, response: ServerResponse): void {
   response.on('finish', () => {

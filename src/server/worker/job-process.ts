@@ -1,6 +1,6 @@
 /**
- * The process in which jobs run, one after the other. Its supervisor ends it when a job takes too long, needs too much
- * memory or is cancelled, which nothing inside a computation could do.
+ * The process in which jobs run, one after the other. Its supervisor ends it when a job takes too
+ * long, needs too much memory or is cancelled, which nothing inside a computation could do.
  */
 import { messageOf } from '@/core/base/diagnostic';
 import { closeDatabase } from '@/db/client';

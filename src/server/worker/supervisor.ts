@@ -24,8 +24,9 @@ const MEMORY_BYTES = Number(process.env['JOB_MEMORY_MB'] ?? 4096) * 2 ** 20;
 const UNCHANGED = 'Nothing was changed.';
 
 /**
- * Takes jobs from the queue, has them run in processes that can be ended, and sees to it that each ends: tried again
- * where that may help, failed with its reason where it does not, taken over where another worker died.
+ * Takes jobs from the queue, has them run in processes that can be ended, and sees to it that each
+ * ends: tried again where that may help, failed with its reason where it does not, taken over where
+ * another worker died.
  */
 export class Supervisor {
   readonly id = `${hostname()}-${randomUUID()}`;
@@ -39,7 +40,8 @@ export class Supervisor {
     this.leave = onJobChange((notice) => {
       if (notice === 'missed' || !isEnded(notice.state as JobState)) return;
       for (const runner of this.runners.values()) {
-        // Its own ends are told, too; by then nothing of that name runs any more, or it is about to say so.
+        // Its own ends are told, too; by then nothing of that name runs any more, or it is about to
+        // say so.
         if (notice.state === 'refused') this.cancelSoon(runner, notice.id);
       }
     });

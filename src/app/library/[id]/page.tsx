@@ -10,11 +10,18 @@ import { signedIn } from '../../signed-in';
 export default async function LibraryEntryPage({ params }: { params: Promise<{ id: string }> }) {
   const user = await signedIn();
   const { id } = await params;
-  const entry = await openEntry(user, id).catch((error: unknown) => { if (error instanceof AppError && error.status === 404) notFound(); throw error; });
+  const entry = await openEntry(user, id).catch((error: unknown) => {
+    if (error instanceof AppError && error.status === 404) notFound();
+    throw error;
+  });
   return (
     <div className="flex h-full flex-col">
-      <TopBar here="library"><AccountMenu name={user.name} role={user.role} /></TopBar>
-      <main className="flex-1 overflow-auto p-5"><EntryPage entry={entry} mayWithdraw={mayWithdraw(user.role)} /></main>
+      <TopBar here="library">
+        <AccountMenu name={user.name} role={user.role} />
+      </TopBar>
+      <main className="flex-1 overflow-auto p-5">
+        <EntryPage entry={entry} mayWithdraw={mayWithdraw(user.role)} />
+      </main>
     </div>
   );
 }

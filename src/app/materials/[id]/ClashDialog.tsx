@@ -43,14 +43,18 @@ export function ClashDialog({
     <AlertDialog.Root open>
       <AlertDialog.Portal>
         <AlertDialog.Content
-          className="fixed top-24 right-6 z-50 w-[400px] border border-madder bg-panel p-4 text-ink shadow-2xl"
+          className={
+            'fixed top-24 right-6 z-50 w-[400px] border border-madder bg-panel p-4 ' +
+            'text-ink shadow-2xl'
+          }
           data-testid="clash"
         >
           <AlertDialog.Title className="mb-1 text-[16px] font-semibold">
             Two versions
           </AlertDialog.Title>
           <AlertDialog.Description className="mb-3">
-            {whoSaved(clash.theirs, userName)} while you were working on it. Both versions are kept. Which one do you go on with?
+            {whoSaved(clash.theirs, userName)} while you were working on it. Both versions are kept.
+            Which one do you go on with?
           </AlertDialog.Description>
           <div className="flex flex-col gap-2">
             <Button

@@ -39,7 +39,10 @@ interface Props {
   readonly onLibrary: () => void;
 }
 
-/** Packages the selection. The network is saved just before, so that the proof has something to compare with. */
+/**
+ * Packages the selection. The network is saved just before, so that the proof has something to
+ * compare with.
+ */
 async function packageSelection(saver: Saver): Promise<void> {
   const ids = editorStore.getState().selection.filter((id) => !id.includes(':'));
   if (ids.length === 0) {
@@ -63,7 +66,8 @@ async function packageSelection(saver: Saver): Promise<void> {
     });
     select([nodeId]);
     toast(
-      `Packaged ${String(ids.length)} ${ids.length === 1 ? 'node' : 'nodes'}. Double-click the card to open it.`,
+      `Packaged ${String(ids.length)} ${ids.length === 1 ? 'node' : 'nodes'}. Double-click ` +
+        'the card to open it.',
     );
     if (!saved) toast('The network could not be saved first, so this group has no proof.');
   } catch (error) {

@@ -40,7 +40,9 @@ interface Session {
   readonly projectId: string;
 }
 
-/** Stage, board and bench at once; inside a group, its front beside the board and the outside above. */
+/**
+ * Stage, board and bench at once; inside a group, its front beside the board and the outside above.
+ */
 export function EditorScreen({ materialId, models: initialModels, user }: Props) {
   const [session, setSession] = useState<Session | null>(null);
   const [models, setModels] = useState(initialModels);
@@ -69,7 +71,8 @@ export function EditorScreen({ materialId, models: initialModels, user }: Props)
       setSession(opened);
       opened.evaluation.pool.onReplaced(() => {
         toast(
-          'A worker of the browser ended, perhaps for want of memory. It was started again; your work is kept, and what it was measuring is measured anew.',
+          'A worker of the browser ended, perhaps for want of memory. It was started ' +
+            'again; your work is kept, and what it was measuring is measured anew.',
           { duration: 12000 },
         );
       });
@@ -82,7 +85,8 @@ export function EditorScreen({ materialId, models: initialModels, user }: Props)
         toast('Unsaved work of this browser was restored.');
         if (more > 0)
           toast(
-            `${String(more)} more unsaved ${more === 1 ? 'version' : 'versions'} of this material are kept in this browser. Open it again after this one is saved.`,
+            `${String(more)} more unsaved ${more === 1 ? 'version' : 'versions'} of this ` +
+              'material are kept in this browser. Open it again after this one is saved.',
           );
         void opened.saver.flush();
       }

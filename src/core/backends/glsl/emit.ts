@@ -7,7 +7,10 @@ import type { Block, Func, LaneType, Program, Value } from '../../ir/types';
 export interface EmittedGlsl {
   /** Function definitions, to stand before `main`. */
   readonly functions: string;
-  /** Statements for the body of `main`; inputs must be declared as `inputVariable(name)` before them. */
+  /**
+   * Statements for the body of `main`; inputs must be declared as `inputVariable(name)` before
+   * them.
+   */
   readonly statements: string;
   /** An expression per program output. */
   readonly outputs: readonly string[];
@@ -16,7 +19,10 @@ export interface EmittedGlsl {
   readonly inputs: readonly string[];
   /** Samplers `image0`, `image1`, … hold the sheets of as many images. */
   readonly imageCount: number;
-  /** Whether typed values are a uniform array, or (there are too many) a texture of rows of ROW_TEXELS. */
+  /**
+   * Whether typed values are a uniform array, or (there are too many) a texture of rows of
+   * ROW_TEXELS.
+   */
   readonly valuesIn: ValuesIn;
 }
 
@@ -26,30 +32,69 @@ const MOST_UNIFORM_ROWS = 180;
 export const VALUE_TEXELS = 256;
 
 /** Declares the typed values, and `valueRow(k)` that reads four of them. */
-export const declareValues = ({ valuesIn, valueRows }: Pick<EmittedGlsl, 'valuesIn' | 'valueRows'>): string => (valuesIn === 'array'
-  ? `uniform vec4 values[${String(valueRows)}];\n#define valueRow(k) values[k]`
-  : `uniform sampler2D values;\n#define valueRow(k) texelFetch(values, ivec2((k) & ${String(VALUE_TEXELS - 1)}, (k) / ${String(VALUE_TEXELS)}), 0)`);
+export const declareValues = ({
+  valuesIn,
+  valueRows,
+}: Pick<EmittedGlsl, 'valuesIn' | 'valueRows'>): string =>
+  valuesIn === 'array'
+    ? `uniform vec4 values[${String(valueRows)}];\n#define valueRow(k) values[k]`
+    : `uniform sampler2D values;\n#define valueRow(k) texelFetch(values, ivec2((k) & ` +
+      `${String(VALUE_TEXELS - 1)}, (k) / ${String(VALUE_TEXELS)}), 0)`;
 
 /** The GLSL name of a per-point input. */
-export const inputVariable = (name: string): string => `in_${name.replace(/[^A-Za-z0-9]/g, (letter) => ('.:'.includes(letter) ? '_' : `u${letter.charCodeAt(0).toString(16)}`))}`;
+export const inputVariable = (name: string): string =>
+  'in_' +
+  name.replace(/[^A-Za-z0-9]/g, (letter) =>
+    '.:'.includes(letter) ? '_' : `u${letter.charCodeAt(0).toString(16)}`,
+  );
 
 /** The sampler that holds an image's sheet. */
 export const imageSampler = (image: number): string => `image${String(image)}`;
 
 const GLSL_TYPE: Record<LaneType, string> = { f32: 'float', i32: 'int', bool: 'bool' };
 const INFIX: Partial<Record<Value['operation'], string>> = {
-  add: '+', sub: '-', mul: '*', div: '/', lt: '<', le: '<=', eq: '==', and: '&&', or: '||',
-  iadd: '+', isub: '-', imul: '*', iand: '&', ior: '|', ixor: '^', ieq: '==', ilt: '<', ishl: '<<', ishr: '>>',
+  add: '+',
+  sub: '-',
+  mul: '*',
+  div: '/',
+  lt: '<',
+  le: '<=',
+  eq: '==',
+  and: '&&',
+  or: '||',
+  iadd: '+',
+  isub: '-',
+  imul: '*',
+  iand: '&',
+  ior: '|',
+  ixor: '^',
+  ieq: '==',
+  ilt: '<',
+  ishl: '<<',
+  ishr: '>>',
 };
 const PREFIX: Partial<Record<Value['operation'], string>> = {
-  min: 'min', max: 'max', neg: '-', not: '!', abs: 'abs', sqrt: 'sqrt', floor: 'floor', ceil: 'ceil', trunc: 'trunc',
-  nearest: 'roundEven', toFloat: 'float', bitsToFloat: 'intBitsToFloat', floatToBits: 'floatBitsToInt',
+  min: 'min',
+  max: 'max',
+  neg: '-',
+  not: '!',
+  abs: 'abs',
+  sqrt: 'sqrt',
+  floor: 'floor',
+  ceil: 'ceil',
+  trunc: 'trunc',
+  nearest: 'roundEven',
+  toFloat: 'float',
+  bitsToFloat: 'intBitsToFloat',
+  floatToBits: 'floatBitsToInt',
 };
 
 /** Compiles a program to GLSL ES 3.00. */
 export function emitGlsl(program: Program): EmittedGlsl {
   const liveness = analyseLiveness(program);
-  const functions = liveness.functions.map((func) => new GlslWriter(liveness, program).writeFunction(func)).join('\n');
+  const functions = liveness.functions
+    .map((func) => new GlslWriter(liveness, program).writeFunction(func))
+    .join('\n');
   const writer = new GlslWriter(liveness, program);
   writer.writeBlock(program.prologue);
   writer.writeBlock(program.body);
@@ -57,7 +102,9 @@ export function emitGlsl(program: Program): EmittedGlsl {
     functions,
     statements: writer.lines.join('\n'),
     outputs: program.outputs.map((output) => writer.use(output.value)),
-    ...valuesOf(program), inputs: program.inputs, imageCount: program.imageCount,
+    ...valuesOf(program),
+    inputs: program.inputs,
+    imageCount: program.imageCount,
   };
 }
 
@@ -70,22 +117,37 @@ class GlslWriter {
   readonly lines: string[] = [];
   private readonly names = new Map<Value, string>();
 
-  constructor(private readonly liveness: Liveness, private readonly program: Program) {}
+  constructor(
+    private readonly liveness: Liveness,
+    private readonly program: Program,
+  ) {}
 
   writeFunction(func: Func): string {
     const takes = func.body.parameters.map((parameter, k) => {
       this.names.set(parameter, `p${String(k)}`);
       return `${GLSL_TYPE[parameter.type]} p${String(k)}`;
     });
-    const gives = func.body.results.map((result, k) => `out ${GLSL_TYPE[result.type]} r${String(k)}`);
+    const gives = func.body.results.map(
+      (result, k) => `out ${GLSL_TYPE[result.type]} r${String(k)}`,
+    );
     this.writeBlock(func.body);
-    func.body.results.forEach((result, k) => this.lines.push(`r${String(k)} = ${this.use(result)};`));
-    return `void ${functionName(func)}(${[...takes, ...gives].join(', ')}) {\n${this.lines.join('\n')}\n}`;
+    func.body.results.forEach((result, k) =>
+      this.lines.push(`r${String(k)} = ${this.use(result)};`),
+    );
+    return (
+      `void ${functionName(func)}(${[...takes, ...gives].join(', ')}) ` +
+      `{\n${this.lines.join('\n')}\n}`
+    );
   }
 
   writeBlock(block: Block): void {
     for (const value of block.values) {
-      if (!this.liveness.isLive(value) || this.liveness.isInline(value) || value.operation === 'constant') continue;
+      if (
+        !this.liveness.isLive(value) ||
+        this.liveness.isInline(value) ||
+        value.operation === 'constant'
+      )
+        continue;
       if (value.operation === 'loop') this.writeLoop(value);
       else if (value.operation === 'call') this.writeCall(value);
       else if (value.operation !== 'loopResult' && value.operation !== 'callResult') {
@@ -103,22 +165,41 @@ class GlslWriter {
   private expression(value: Value): string {
     const arg = (k: number): string => this.use(present(value.args[k], 'operand'));
     const infix = INFIX[value.operation];
-    if (infix) return `(${arg(0)} ${infix} ${value.args.length > 1 ? arg(1) : String(value.immediate)})`;
+    if (infix)
+      return `(${arg(0)} ${infix} ${value.args.length > 1 ? arg(1) : String(value.immediate)})`;
     const prefix = PREFIX[value.operation];
-    if (prefix) return value.args.length > 1 ? `${prefix}(${arg(0)}, ${arg(1)})` : `(${prefix}(${arg(0)}))`;
+    if (prefix)
+      return value.args.length > 1 ? `${prefix}(${arg(0)}, ${arg(1)})` : `(${prefix}(${arg(0)}))`;
     switch (value.operation) {
-      case 'constant': return literal(value.type, value.immediate);
-      case 'texel': return `texelFetch(${imageSampler(value.immediate >> 2)}, ivec2(${arg(0)}, ${arg(1)}), 0).${'rgba'.charAt(value.immediate & 3)}`;
-      case 'uniform': return `valueRow(${String(value.immediate >> 2)}).${'xyzw'.charAt(value.immediate & 3)}`;
-      case 'table': return `valueRow(${String(value.immediate >> 2)} + ${arg(0)} * ${String(value.rowSize >> 2)}).${'xyzw'.charAt(value.immediate & 3)}`;
-      case 'input': return inputVariable(present(this.program.inputs[value.immediate], 'input name'));
-      case 'select': return `(${arg(0)} ? ${arg(1)} : ${arg(2)})`;
-      case 'flipSign': return `intBitsToFloat(floatBitsToInt(${arg(0)}) ^ (${arg(1)} << 31))`;
-      case 'ishrUnsigned': return `int(uint(${arg(0)}) >> ${String(value.immediate)}u)`;
+      case 'constant':
+        return literal(value.type, value.immediate);
+      case 'texel':
+        return (
+          `texelFetch(${imageSampler(value.immediate >> 2)}, ivec2(${arg(0)}, ${arg(1)}), ` +
+          `0).${'rgba'.charAt(value.immediate & 3)}`
+        );
+      case 'uniform':
+        return `valueRow(${String(value.immediate >> 2)}).${'xyzw'.charAt(value.immediate & 3)}`;
+      case 'table':
+        return (
+          `valueRow(${String(value.immediate >> 2)} + ${arg(0)} * ` +
+          `${String(value.rowSize >> 2)}).${'xyzw'.charAt(value.immediate & 3)}`
+        );
+      case 'input':
+        return inputVariable(present(this.program.inputs[value.immediate], 'input name'));
+      case 'select':
+        return `(${arg(0)} ? ${arg(1)} : ${arg(2)})`;
+      case 'flipSign':
+        return `intBitsToFloat(floatBitsToInt(${arg(0)}) ^ (${arg(1)} << 31))`;
+      case 'ishrUnsigned':
+        return `int(uint(${arg(0)}) >> ${String(value.immediate)}u)`;
       // The conversion of a value outside the integer range is undefined in GLSL.
-      case 'toInt': return `int(clamp(${arg(0)}, -2147483648.0, 2147483520.0))`;
-      case 'countIfAny': return `(${arg(0)} ? ${String(value.immediate)} : 0)`;
-      default: throw new Error(`Invariant broken: ${value.operation} has no GLSL`);
+      case 'toInt':
+        return `int(clamp(${arg(0)}, -2147483648.0, 2147483520.0))`;
+      case 'countIfAny':
+        return `(${arg(0)} ? ${String(value.immediate)} : 0)`;
+      default:
+        throw new Error(`Invariant broken: ${value.operation} has no GLSL`);
     }
   }
 
@@ -132,9 +213,13 @@ class GlslWriter {
       this.names.set(present(body.parameters[k + 1], 'carried'), name);
     });
     this.names.set(present(body.parameters[0], 'index'), `i${id}`);
-    this.lines.push(`for (int i${id} = 0; i${id} < ${this.use(present(count, 'count'))}; i${id}++) {`);
+    this.lines.push(
+      `for (int i${id} = 0; i${id} < ${this.use(present(count, 'count'))}; i${id}++) {`,
+    );
     this.writeBlock(body);
-    body.results.forEach((result, k) => this.lines.push(`${GLSL_TYPE[result.type]} n${id}_${String(k)} = ${this.use(result)};`));
+    body.results.forEach((result, k) =>
+      this.lines.push(`${GLSL_TYPE[result.type]} n${id}_${String(k)} = ${this.use(result)};`),
+    );
     body.results.forEach((_, k) => this.lines.push(`c${id}_${String(k)} = n${id}_${String(k)};`));
     this.lines.push('}');
     this.nameResults(loop, (k) => `c${id}_${String(k)}`);
@@ -147,13 +232,17 @@ class GlslWriter {
       this.lines.push(`${GLSL_TYPE[result.type]} r${id}_${String(k)};`);
       return `r${id}_${String(k)}`;
     });
-    this.lines.push(`${functionName(callee)}(${[...call.args.map((arg) => this.use(arg)), ...results].join(', ')});`);
+    const given = [...call.args.map((arg) => this.use(arg)), ...results];
+    this.lines.push(`${functionName(callee)}(${given.join(', ')});`);
     this.nameResults(call, (k) => `r${id}_${String(k)}`);
   }
 
   private nameResults(owner: Value, name: (k: number) => string): void {
     for (const value of owner.block.values) {
-      if ((value.operation === 'loopResult' || value.operation === 'callResult') && value.args[0] === owner) {
+      if (
+        (value.operation === 'loopResult' || value.operation === 'callResult') &&
+        value.args[0] === owner
+      ) {
         this.names.set(value, name(value.immediate));
       }
     }
@@ -161,13 +250,18 @@ class GlslWriter {
 }
 
 /** GLSL reserves names with two underscores in a row and those that begin with `gl_`. */
-const functionName = (func: Func): string => `fn_${func.name.replace(/[^A-Za-z0-9]+/g, '_').replace(/_+$/, '')}`;
+const functionName = (func: Func): string =>
+  `fn_${func.name.replace(/[^A-Za-z0-9]+/g, '_').replace(/_+$/, '')}`;
 
 function literal(type: LaneType, value: number): string {
   if (type === 'bool') return value ? 'true' : 'false';
   if (type === 'i32') return value === -2147483648 ? '(-2147483647 - 1)' : `(${String(value)})`;
   if (!Number.isFinite(value)) {
-    return Number.isNaN(value) ? 'intBitsToFloat(0x7fc00000)' : value > 0 ? 'intBitsToFloat(0x7f800000)' : 'intBitsToFloat(-8388608)';
+    return Number.isNaN(value)
+      ? 'intBitsToFloat(0x7fc00000)'
+      : value > 0
+        ? 'intBitsToFloat(0x7f800000)'
+        : 'intBitsToFloat(-8388608)';
   }
   const text = String(Math.fround(value));
   return `(${/[.e]/.test(text) ? text : `${text}.0`})`;

@@ -2,9 +2,16 @@ import type { EmittedGlsl, ValuesIn } from './emit';
 import { declareValues, imageSampler, inputVariable } from './emit';
 
 /** Text of the shaders that run a program once per visible point. */
-export interface StageShader { readonly vertex: string; readonly fragment: string; readonly mapFields: readonly string[];
+export interface StageShader {
+  readonly vertex: string;
+  readonly fragment: string;
+  readonly mapFields: readonly string[];
   /** Names of the model's attributes it reads; the k-th arrives as `extra…k`. */
-  readonly attributes: readonly string[]; readonly readsParts: boolean; readonly valuesIn: ValuesIn; readonly imageCount: number }
+  readonly attributes: readonly string[];
+  readonly readsParts: boolean;
+  readonly valuesIn: ValuesIn;
+  readonly imageCount: number;
+}
 
 export type StageSpace = 'screen' | 'atlas';
 
@@ -35,16 +42,25 @@ vec3 slopeOf(float value, vec3 position, vec3 face) {
 export const extraAttribute = (index: number): string => `extra${String(index)}`;
 const ATTRIBUTE = /^attribute:(.*)\.([xyzw])$/;
 
-function declareInput(name: string, mapFields: readonly string[], attributes: readonly string[]): string {
+function declareInput(
+  name: string,
+  mapFields: readonly string[],
+  attributes: readonly string[],
+): string {
   const variable = inputVariable(name);
   const slope = /^(.*)\.d([xyz])$/.exec(name);
   if (name.startsWith('map:')) {
-    const field = slope ? slope[1] as string : name;
+    const field = slope ? (slope[1] as string) : name;
     const component = slope ? { x: 'y', y: 'z', z: 'w' }[slope[2] as 'x' | 'y' | 'z'] : 'x';
     return `float ${variable} = map${String(mapFields.indexOf(field))}.${component};`;
   }
-  if (slope) return `float ${variable} = slopeOf(${sourceOf(slope[1] as string, attributes)}, vPosition, vFace).${slope[2] as string};`;
-  if (name === 'footprint') return `float ${variable} = 0.5 * (length(dFdx(vPosition)) + length(dFdy(vPosition)));`;
+  if (slope)
+    return (
+      `float ${variable} = slopeOf(${sourceOf(slope[1] as string, attributes)}, vPosition, ` +
+      `vFace).${slope[2] as string};`
+    );
+  if (name === 'footprint')
+    return `float ${variable} = 0.5 * (length(dFdx(vPosition)) + length(dFdy(vPosition)));`;
   return `float ${variable} = ${sourceOf(name, attributes)};`;
 }
 
@@ -61,33 +77,64 @@ function sourceOf(name: string, attributes: readonly string[]): string {
   return `vUv.${axis}`;
 }
 
-const declareImages = (glsl: EmittedGlsl): string => Array.from({ length: glsl.imageCount }, (_, k) => `uniform sampler2D ${imageSampler(k)};`).join('\n');
+const declareImages = (glsl: EmittedGlsl): string =>
+  Array.from({ length: glsl.imageCount }, (_, k) => `uniform sampler2D ${imageSampler(k)};`).join(
+    '\n',
+  );
 
-const mapFieldsOf = (inputs: readonly string[]): string[] => [...new Set(inputs.filter((name) => name.startsWith('map:')).map((name) => name.replace(/\.d[xyz]$/, '')))];
+const mapFieldsOf = (inputs: readonly string[]): string[] => [
+  ...new Set(
+    inputs.filter((name) => name.startsWith('map:')).map((name) => name.replace(/\.d[xyz]$/, '')),
+  ),
+];
+
+const declareTarget = (k: string): string => `layout(location = ${k}) out vec4 target${k};`;
 
 /**
- * Shaders that draw a mesh (attributes position, normal, face, uv, atlas) and write program outputs to targets.
- * `writes` are the statements that fill the targets; `$0`, `$1`, … stand for the program's outputs.
+ * Shaders that draw a mesh (attributes position, normal, face, uv, atlas) and write program outputs
+ * to targets. `writes` are the statements that fill the targets; `$0`, `$1`, … stand for the
+ * program's outputs.
  */
-export function composeStageShader(glsl: EmittedGlsl, space: StageSpace, targets: number, writes: string): StageShader {
+export function composeStageShader(
+  glsl: EmittedGlsl,
+  space: StageSpace,
+  targets: number,
+  writes: string,
+): StageShader {
   const mapFields = mapFieldsOf(glsl.inputs);
-  const attributes = [...new Set(glsl.inputs.flatMap((name) => ATTRIBUTE.exec(name.replace(/\.d[xyz]$/, ''))?.[1] ?? []))];
+  const attributes = [
+    ...new Set(
+      glsl.inputs.flatMap((name) => ATTRIBUTE.exec(name.replace(/\.d[xyz]$/, ''))?.[1] ?? []),
+    ),
+  ];
   const readsParts = glsl.inputs.some((name) => name.startsWith('part.'));
   const extras = attributes.map((_, k) => String(k));
-  const place = space === 'screen' ? 'projectionMatrix * modelViewMatrix * vec4(position, 1.0)' : 'vec4(atlas * 2.0 - 1.0, 0.0, 1.0)';
+  const place =
+    space === 'screen'
+      ? 'projectionMatrix * modelViewMatrix * vec4(position, 1.0)'
+      : 'vec4(atlas * 2.0 - 1.0, 0.0, 1.0)';
   const vertex = `${HEADER}
 uniform mat4 projectionMatrix; uniform mat4 modelViewMatrix;
-in vec3 position; in vec3 normal; in vec3 face; in vec2 uv; in vec2 atlas;${readsParts ? ' in vec4 part; flat out vec4 vPart;' : ''}${extras.map((k) => ` in vec4 extra${k}; out vec4 vExtra${k};`).join('')}
+in vec3 position; in vec3 normal; in vec3 face; in vec2 uv; in vec2 atlas;
+${readsParts ? 'in vec4 part; flat out vec4 vPart;' : ''}
+${extras.map((k) => `in vec4 extra${k}; out vec4 vExtra${k};`).join('\n')}
 out vec3 vPosition; out vec3 vNormal; flat out vec3 vFace; out vec2 vUv; out vec2 vAtlas;
-void main() { vPosition = position; vNormal = normal; vFace = face; vUv = uv; vAtlas = atlas;${readsParts ? ' vPart = part;' : ''}${extras.map((k) => ` vExtra${k} = extra${k};`).join('')} gl_Position = ${place}; }`;
+void main() {
+vPosition = position; vNormal = normal; vFace = face; vUv = uv; vAtlas = atlas;
+${readsParts ? 'vPart = part;' : ''}
+${extras.map((k) => `vExtra${k} = extra${k};`).join('\n')}
+gl_Position = ${place};
+}`;
   const fragment = `${HEADER}
 ${declareValues(glsl)}
 ${declareImages(glsl)}
 ${mapFields.map((_, k) => `uniform sampler2D ${mapSampler(k)};`).join('\n')}
 /** Where the eye is, in the model's own space. */
 uniform vec3 eye;
-in vec3 vPosition; in vec3 vNormal; flat in vec3 vFace; in vec2 vUv; in vec2 vAtlas;${readsParts ? ' flat in vec4 vPart;' : ''}${extras.map((k) => ` in vec4 vExtra${k};`).join('')}
-${Array.from({ length: targets }, (_, k) => `layout(location = ${String(k)}) out vec4 target${String(k)};`).join('\n')}
+in vec3 vPosition; in vec3 vNormal; flat in vec3 vFace; in vec2 vUv; in vec2 vAtlas;
+${readsParts ? 'flat in vec4 vPart;' : ''}
+${extras.map((k) => `in vec4 vExtra${k};`).join('\n')}
+${Array.from({ length: targets }, (_, k) => declareTarget(String(k))).join('\n')}
 ${BILINEAR}
 ${glsl.functions}
 void main() {
@@ -98,10 +145,24 @@ ${glsl.inputs.map((name) => declareInput(name, mapFields, attributes)).join('\n'
 ${glsl.statements}
 ${writes.replace(/\$(\d+)/g, (_, k: string) => glsl.outputs[Number(k)] ?? '0.0')}
 }`;
-  return { vertex, fragment, mapFields, attributes, readsParts, valuesIn: glsl.valuesIn, imageCount: glsl.imageCount };
+  return {
+    vertex,
+    fragment,
+    mapFields,
+    attributes,
+    readsParts,
+    valuesIn: glsl.valuesIn,
+    imageCount: glsl.imageCount,
+  };
 }
 
-/** A fragment shader that runs a program on points stored in a texture (a row per input), for tests of agreement. */
+const readPoint = (name: string, row: number): string =>
+  `float ${inputVariable(name)} = texelFetch(points, ivec2(point, ${String(row)}), 0).r;`;
+
+/**
+ * A fragment shader that runs a program on points stored in a texture (a row per input), for tests
+ * of agreement.
+ */
 export function composePointShader(glsl: EmittedGlsl, output: number): string {
   return `#version 300 es\n${HEADER}
 ${declareValues(glsl)}
@@ -111,7 +172,7 @@ layout(location = 0) out vec4 result;
 ${glsl.functions}
 void main() {
 int point = int(gl_FragCoord.x);
-${glsl.inputs.map((name, k) => `float ${inputVariable(name)} = texelFetch(points, ivec2(point, ${String(k)}), 0).r;`).join('\n')}
+${glsl.inputs.map(readPoint).join('\n')}
 ${glsl.statements}
 result = vec4(${glsl.outputs[output] ?? '0.0'}, 0.0, 0.0, 1.0);
 }`;

@@ -1,4 +1,7 @@
-/** A growing buffer of bytes with the encodings of the WebAssembly binary format (core specification 2.0, chapter 5). */
+/**
+ * A growing buffer of bytes with the encodings of the WebAssembly binary format (core specification
+ * 2.0, chapter 5).
+ */
 export class ByteWriter {
   private buffer = new Uint8Array(4096);
   private view = new DataView(this.buffer.buffer);

@@ -22,12 +22,17 @@ export interface EmittedModule {
 }
 
 /** Outputs worked out before the loop over points. */
-const variesOver = (program: Program): readonly boolean[] => program.outputs.map(({ value }) => !(value.laneUniform && value.block === program.prologue));
+const variesOver = (program: Program): readonly boolean[] =>
+  program.outputs.map(({ value }) => !(value.laneUniform && value.block === program.prologue));
 
 /** Where a program's lanes stand in the thread's memory, from `base` on. */
 export function layOut(program: Program, base = 0): MemoryLayout {
   let at = base;
-  const take = (bytes: number): number => { const start = at; at += Math.ceil(bytes / 16) * 16; return start; };
+  const take = (bytes: number): number => {
+    const start = at;
+    at += Math.ceil(bytes / 16) * 16;
+    return start;
+  };
   const uniforms = take(Math.max(1, program.uniformCount) * 4);
   const inputs = program.inputs.map(() => take(BLOCK_POINTS * 4));
   const outputs = program.outputs.map(() => take(BLOCK_POINTS * 4));
@@ -36,8 +41,9 @@ export function layOut(program: Program, base = 0): MemoryLayout {
 }
 
 /**
- * Compiles a program to a WebAssembly module: imports the thread's memory as `thread.memory`, exports `run(bytes)`, which evaluates `bytes`/4 points (a
- * multiple of four, at most BLOCK_POINTS) from the input lanes to the output lanes of the layout.
+ * Compiles a program to a WebAssembly module: imports the thread's memory as `thread.memory`,
+ * exports `run(bytes)`, which evaluates `bytes`/4 points (a multiple of four, at most BLOCK_POINTS)
+ * from the input lanes to the output lanes of the layout.
  */
 export function emitWasm(program: Program, base = 0): EmittedModule {
   const liveness = analyseLiveness(program);
@@ -50,21 +56,45 @@ export function emitWasm(program: Program, base = 0): EmittedModule {
   const types = new ByteWriter().u32(bodies.length);
   for (const func of liveness.functions) {
     const [takes, gives] = [func.body.parameters.length, func.body.results.length];
-    types.byte(TYPE.func).u32(takes).byte(...Array<number>(takes).fill(TYPE.v128));
+    types
+      .byte(TYPE.func)
+      .u32(takes)
+      .byte(...Array<number>(takes).fill(TYPE.v128));
     types.u32(gives).byte(...Array<number>(gives).fill(TYPE.v128));
   }
   types.byte(TYPE.func).u32(1).byte(TYPE.i32).u32(0);
   section(binary, 1, types);
-  section(binary, 2, new ByteWriter().u32(1).name('thread').name('memory').byte(2, 1).u32(1).u32(MOST_PAGES));
+  section(
+    binary,
+    2,
+    new ByteWriter().u32(1).name('thread').name('memory').byte(2, 1).u32(1).u32(MOST_PAGES),
+  );
   const declared = new ByteWriter().u32(bodies.length);
   bodies.forEach((_, k) => declared.u32(k));
   section(binary, 3, declared);
-  section(binary, 7, new ByteWriter().u32(1).name('run').byte(0).u32(bodies.length - 1));
+  section(
+    binary,
+    7,
+    new ByteWriter()
+      .u32(1)
+      .name('run')
+      .byte(0)
+      .u32(bodies.length - 1),
+  );
   const code = new ByteWriter().u32(bodies.length);
   for (const body of bodies) code.sized(body);
   section(binary, 10, code);
-  const read = new Set(program.body.values.filter((value) => value.operation === 'input' && liveness.isLive(value)).map((value) => value.immediate));
-  return { bytes: binary.take(), layout, isRead: program.inputs.map((_, k) => read.has(k)), isVarying: variesOver(program) };
+  const read = new Set(
+    program.body.values
+      .filter((value) => value.operation === 'input' && liveness.isLive(value))
+      .map((value) => value.immediate),
+  );
+  return {
+    bytes: binary.take(),
+    layout,
+    isRead: program.inputs.map((_, k) => read.has(k)),
+    isVarying: variesOver(program),
+  };
 }
 
 function section(binary: ByteWriter, id: number, content: ByteWriter): void {
@@ -77,16 +107,28 @@ function wrap(emitter: FunctionEmitter, code: ByteWriter): ByteWriter {
   return body.bytes(code.take()).byte(CORE.end);
 }
 
-function emitFunction(func: Func, liveness: Liveness, index: ReadonlyMap<Func, number>, layout: MemoryLayout): ByteWriter {
+function emitFunction(
+  func: Func,
+  liveness: Liveness,
+  index: ReadonlyMap<Func, number>,
+  layout: MemoryLayout,
+): ByteWriter {
   const code = new ByteWriter();
   const emitter = new FunctionEmitter(code, liveness, index, layout, func.body.parameters.length);
-  func.body.parameters.forEach((parameter, k) => { emitter.bindParameter(parameter, k); });
+  func.body.parameters.forEach((parameter, k) => {
+    emitter.bindParameter(parameter, k);
+  });
   emitter.emitBlock(func.body);
   for (const result of func.body.results) emitter.emitUse(result);
   return wrap(emitter, code);
 }
 
-function emitRun(program: Program, liveness: Liveness, index: ReadonlyMap<Func, number>, layout: MemoryLayout): ByteWriter {
+function emitRun(
+  program: Program,
+  liveness: Liveness,
+  index: ReadonlyMap<Func, number>,
+  layout: MemoryLayout,
+): ByteWriter {
   const code = new ByteWriter();
   const OFFSET = 1;
   const emitter = new FunctionEmitter(code, liveness, index, layout, 1, OFFSET);
@@ -98,14 +140,18 @@ function emitRun(program: Program, liveness: Liveness, index: ReadonlyMap<Func, 
     emitter.memory(SIMD.store, 4, present(layout.outputs[k], 'output offset'));
   };
   emitter.emitBlock(program.prologue);
-  varies.forEach((isVarying, k) => { if (!isVarying) store(k); });
+  varies.forEach((isVarying, k) => {
+    if (!isVarying) store(k);
+  });
   code.byte(CORE.block, CORE.empty, CORE.loop, CORE.empty);
   emitter.op(CORE.localGet, OFFSET);
   emitter.op(CORE.localGet, 0);
   emitter.op(CORE.i32GeUnsigned);
   emitter.op(CORE.brIf, 1);
   emitter.emitBlock(program.body);
-  varies.forEach((isVarying, k) => { if (isVarying) store(k); });
+  varies.forEach((isVarying, k) => {
+    if (isVarying) store(k);
+  });
   emitter.op(CORE.localGet, OFFSET);
   emitter.i32(16);
   emitter.op(CORE.i32Add);

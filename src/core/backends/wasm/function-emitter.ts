@@ -16,8 +16,8 @@ export interface MemoryLayout {
 }
 
 /**
- * Emits the code of one function: every value four lanes wide in a v128 (truth values as masks). Values used once in
- * their own block are written in place; the others live in locals.
+ * Emits the code of one function: every value four lanes wide in a v128 (truth values as masks).
+ * Values used once in their own block are written in place; the others live in locals.
  */
 export class FunctionEmitter {
   private readonly locals = new Map<Value, number>();
@@ -30,7 +30,9 @@ export class FunctionEmitter {
     private readonly functionIndex: ReadonlyMap<Func, number>,
     private readonly layout: MemoryLayout,
     private parameterCount: number,
-    /** The local that holds the running byte offset of the point block; per-point inputs need it. */
+    /**
+     * The local that holds the running byte offset of the point block; per-point inputs need it.
+     */
     private readonly offsetLocal = -1,
   ) {}
 
@@ -39,7 +41,9 @@ export class FunctionEmitter {
     return this.parameterCount + this.localTypes.length - 1;
   }
 
-  bindParameter(parameter: Value, local: number): void { this.locals.set(parameter, local); }
+  bindParameter(parameter: Value, local: number): void {
+    this.locals.set(parameter, local);
+  }
 
   /** Local declarations, run-length encoded. */
   writeLocals(into: ByteWriter): void {
@@ -57,16 +61,28 @@ export class FunctionEmitter {
     this.code.byte(code);
     for (const operand of operands) this.code.u32(operand);
   }
-  simd(code: number): void { this.code.byte(0xfd).u32(code); }
-  memory(code: number, align: number, offset: number): void { this.simd(code); this.code.u32(align).u32(offset); }
-  i32(value: number): void { this.code.byte(CORE.i32Const).s32(value); }
+  simd(code: number): void {
+    this.code.byte(0xfd).u32(code);
+  }
+  memory(code: number, align: number, offset: number): void {
+    this.simd(code);
+    this.code.u32(align).u32(offset);
+  }
+  i32(value: number): void {
+    this.code.byte(CORE.i32Const).s32(value);
+  }
 
   emitBlock(block: Block): void {
     for (const value of block.values) {
       if (!this.liveness.isLive(value) || this.liveness.isInline(value)) continue;
       if (value.operation === 'loop') this.emitLoop(value);
       else if (value.operation === 'call') this.emitCall(value);
-      else if (this.isRematerialised(value) || value.operation === 'loopResult' || value.operation === 'callResult') continue;
+      else if (
+        this.isRematerialised(value) ||
+        value.operation === 'loopResult' ||
+        value.operation === 'callResult'
+      )
+        continue;
       else {
         this.emitOperation(value);
         this.op(CORE.localSet, this.localOf(value));
@@ -94,7 +110,8 @@ export class FunctionEmitter {
     if (index !== undefined) {
       this.op(CORE.localGet, index);
       this.simd(SIMD.splatI32);
-    } else if (this.isRematerialised(value) || this.liveness.isInline(value)) this.emitOperation(value);
+    } else if (this.isRematerialised(value) || this.liveness.isInline(value))
+      this.emitOperation(value);
     else this.op(CORE.localGet, this.localOf(value));
   }
 
@@ -108,7 +125,8 @@ export class FunctionEmitter {
       this.emitScalar(a);
       this.emitScalar(b);
       this.op(value.operation === 'iadd' ? CORE.i32Add : CORE.i32Sub);
-    } else if (value.operation === 'countIfAny' && a && this.liveness.isInline(value)) this.emitCountIfAny(value, a);
+    } else if (value.operation === 'countIfAny' && a && this.liveness.isInline(value))
+      this.emitCountIfAny(value, a);
     else {
       this.emitUse(value);
       this.simd(SIMD.extractI32);
@@ -125,7 +143,12 @@ export class FunctionEmitter {
   }
 
   private emitConstant(value: Value): void {
-    const bits = value.type === 'f32' ? floatToBits(value.immediate) : value.type === 'bool' ? -value.immediate : value.immediate;
+    const bits =
+      value.type === 'f32'
+        ? floatToBits(value.immediate)
+        : value.type === 'bool'
+          ? -value.immediate
+          : value.immediate;
     this.simd(SIMD.constant);
     for (let lane = 0; lane < 4; lane++) this.code.i32Raw(bits);
   }
@@ -138,8 +161,11 @@ export class FunctionEmitter {
     }
     const arg = (k: number): Value => present(value.args[k], 'operand');
     switch (value.operation) {
-      case 'constant': return this.emitConstant(value);
-      case 'uniform': this.i32(0); return this.memory(SIMD.load32Splat, 2, this.layout.uniforms + value.immediate * 4);
+      case 'constant':
+        return this.emitConstant(value);
+      case 'uniform':
+        this.i32(0);
+        return this.memory(SIMD.load32Splat, 2, this.layout.uniforms + value.immediate * 4);
       case 'table':
         this.emitScalar(arg(0));
         this.i32(value.rowSize * 4);
@@ -148,39 +174,71 @@ export class FunctionEmitter {
       case 'input':
         assert(this.offsetLocal >= 0, 'inputs are read in the main function');
         this.op(CORE.localGet, this.offsetLocal);
-        return this.memory(SIMD.load, 4, present(this.layout.inputs[value.immediate], 'input offset'));
-      case 'select': this.emitUse(arg(1)); this.emitUse(arg(2)); this.emitUse(arg(0)); return this.simd(SIMD.bitselect);
+        return this.memory(
+          SIMD.load,
+          4,
+          present(this.layout.inputs[value.immediate], 'input offset'),
+        );
+      case 'select':
+        this.emitUse(arg(1));
+        this.emitUse(arg(2));
+        this.emitUse(arg(0));
+        return this.simd(SIMD.bitselect);
       case 'flipSign':
         this.emitUse(arg(0));
         this.emitUse(arg(1));
         this.i32(31);
         this.simd(SIMD.shl);
         return this.simd(SIMD.xor);
-      case 'ishl': case 'ishr': case 'ishrUnsigned':
+      case 'ishl':
+      case 'ishr':
+      case 'ishrUnsigned':
         this.emitUse(arg(0));
         this.i32(value.immediate);
-        return this.simd(value.operation === 'ishl' ? SIMD.shl : value.operation === 'ishr' ? SIMD.shrSigned : SIMD.shrUnsigned);
-      case 'texel': return this.emitTexel(value, arg(0), arg(1));
-      case 'bitsToFloat': case 'floatToBits': return this.emitUse(arg(0));
-      case 'countIfAny': this.emitCountIfAny(value, arg(0)); return this.simd(SIMD.splatI32);
-      default: throw new Error(`Invariant broken: ${value.operation} has no code`);
+        return this.simd(
+          value.operation === 'ishl'
+            ? SIMD.shl
+            : value.operation === 'ishr'
+              ? SIMD.shrSigned
+              : SIMD.shrUnsigned,
+        );
+      case 'texel':
+        return this.emitTexel(value, arg(0), arg(1));
+      case 'bitsToFloat':
+      case 'floatToBits':
+        return this.emitUse(arg(0));
+      case 'countIfAny':
+        this.emitCountIfAny(value, arg(0));
+        return this.simd(SIMD.splatI32);
+      default:
+        throw new Error(`Invariant broken: ${value.operation} has no code`);
     }
   }
 
-  /** Gathers one channel for four lanes: their addresses are worked out together, then read one by one. */
+  /**
+   * Gathers one channel for four lanes: their addresses are worked out together, then read one by
+   * one.
+   */
   private emitTexel(value: Value, column: Value, row: Value): void {
     const image = this.layout.images + (value.immediate >> 2) * 16;
     const address = this.newLocal(TYPE.v128);
     this.emitUse(row);
-    this.i32(0); this.memory(SIMD.load32Splat, 2, image + 4);
+    this.i32(0);
+    this.memory(SIMD.load32Splat, 2, image + 4);
     this.simd(SIMD.mulI32);
     this.emitUse(column);
     this.simd(SIMD.addI32);
-    this.i32(4); this.simd(SIMD.shl);
-    this.i32(0); this.memory(SIMD.load32Splat, 2, image);
+    this.i32(4);
+    this.simd(SIMD.shl);
+    this.i32(0);
+    this.memory(SIMD.load32Splat, 2, image);
     this.simd(SIMD.addI32);
     this.op(CORE.localSet, address);
-    const lane = (k: number): void => { this.op(CORE.localGet, address); this.simd(SIMD.extractI32); this.code.byte(k); };
+    const lane = (k: number): void => {
+      this.op(CORE.localGet, address);
+      this.simd(SIMD.extractI32);
+      this.code.byte(k);
+    };
     const channel = (value.immediate & 3) * 4;
     lane(0);
     this.memory(SIMD.load32Splat, 2, channel);
@@ -201,15 +259,21 @@ export class FunctionEmitter {
     const index = this.newLocal(TYPE.i32);
     const carried = initial.map(() => this.newLocal(TYPE.v128));
     for (const value of loop.block.values) {
-      if (value.operation === 'loopResult' && value.args[0] === loop) this.locals.set(value, present(carried[value.immediate], 'carried'));
+      if (value.operation === 'loopResult' && value.args[0] === loop)
+        this.locals.set(value, present(carried[value.immediate], 'carried'));
     }
     this.emitScalar(present(count, 'count'));
     this.op(CORE.localSet, bound);
-    initial.forEach((value, k) => { this.emitUse(value); this.op(CORE.localSet, present(carried[k], 'carried')); });
+    initial.forEach((value, k) => {
+      this.emitUse(value);
+      this.op(CORE.localSet, present(carried[k], 'carried'));
+    });
     this.i32(0);
     this.op(CORE.localSet, index);
     this.scalarIndex.set(present(body.parameters[0], 'index'), index);
-    carried.forEach((local, k) => this.locals.set(present(body.parameters[k + 1], 'carried'), local));
+    carried.forEach((local, k) =>
+      this.locals.set(present(body.parameters[k + 1], 'carried'), local),
+    );
     this.code.byte(CORE.block, CORE.empty, CORE.loop, CORE.empty);
     this.op(CORE.localGet, index);
     this.op(CORE.localGet, bound);
@@ -233,7 +297,8 @@ export class FunctionEmitter {
     const results = callee.body.results.map(() => this.newLocal(TYPE.v128));
     for (const local of [...results].reverse()) this.op(CORE.localSet, local);
     for (const value of call.block.values) {
-      if (value.operation === 'callResult' && value.args[0] === call) this.locals.set(value, present(results[value.immediate], 'result'));
+      if (value.operation === 'callResult' && value.args[0] === call)
+        this.locals.set(value, present(results[value.immediate], 'result'));
     }
   }
 }

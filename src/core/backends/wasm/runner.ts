@@ -22,30 +22,48 @@ export class WasmRunner {
   constructor(readonly program: Program) {
     const { memory } = threadMemory;
     this.emitted = emitWasm(program, threadMemory.take(this, layOut(program).bytes));
-    const instance = new WebAssembly.Instance(new WebAssembly.Module(this.emitted.bytes), { thread: { memory } });
+    const instance = new WebAssembly.Instance(new WebAssembly.Module(this.emitted.bytes), {
+      thread: { memory },
+    });
     this.setImages([]);
     this.exports = instance.exports as unknown as ModuleExports;
   }
 
-  get moduleBytes(): number { return this.emitted.bytes.length; }
-
-  setUniforms(values: Float32Array): void {
-    new Float32Array(threadMemory.memory.buffer, this.emitted.layout.uniforms, this.program.uniformCount)
-      .set(values.subarray(0, this.program.uniformCount));
+  get moduleBytes(): number {
+    return this.emitted.bytes.length;
   }
 
-  /** The images the program reads, by number; one that is missing is a grey texel. They stay alive as long as the runner reads them. */
+  setUniforms(values: Float32Array): void {
+    new Float32Array(
+      threadMemory.memory.buffer,
+      this.emitted.layout.uniforms,
+      this.program.uniformCount,
+    ).set(values.subarray(0, this.program.uniformCount));
+  }
+
+  /**
+   * The images the program reads, by number; one that is missing is a grey texel. They stay alive
+   * as long as the runner reads them.
+   */
   setImages(images: readonly ImageAtlas[]): void {
     this.images = Array.from({ length: this.program.imageCount }, (_, k) => images[k] ?? NO_IMAGE);
     const places = this.images.map((image) => threadMemory.placeImage(image));
-    const directory = new Int32Array(threadMemory.memory.buffer, this.emitted.layout.images, Math.max(1, this.images.length) * 4);
-    this.images.forEach((image, k) => { directory[k * 4] = places[k] ?? 0; directory[k * 4 + 1] = image.stride; });
+    const directory = new Int32Array(
+      threadMemory.memory.buffer,
+      this.emitted.layout.images,
+      Math.max(1, this.images.length) * 4,
+    );
+    this.images.forEach((image, k) => {
+      directory[k * 4] = places[k] ?? 0;
+      directory[k * 4 + 1] = image.stride;
+    });
   }
 
   /**
    * Evaluates `count` points, block by block.
    * @param lanes per-point inputs, each at least `start + count` long
-   * @param outputs one array per program output, each at least `start + count` long, filled from `start`; an empty array leaves its output unread
+   * @param outputs one array per program output, each at least `start + count` long, filled from
+   *   `start`; an empty array leaves its output unread
    */
   run(lanes: LaneSource, count: number, outputs: readonly Float32Array[], start = 0): void {
     const { layout } = this.emitted;
@@ -54,7 +72,9 @@ export class WasmRunner {
     const sources = this.program.inputs.map((name, k) => (isRead[k] ? lanes(name) : undefined));
     const slots = layout.inputs.map((offset) => new Float32Array(memory, offset, BLOCK_POINTS));
     const results = layout.outputs.map((offset) => new Float32Array(memory, offset, BLOCK_POINTS));
-    sources.forEach((source, k) => { if (!source && isRead[k]) present(slots[k], 'input slot').fill(0); });
+    sources.forEach((source, k) => {
+      if (!source && isRead[k]) present(slots[k], 'input slot').fill(0);
+    });
     const isWanted = (k: number): boolean => present(outputs[k], 'output').length > 0;
     const varying = isVarying.flatMap((varies, k) => (varies && isWanted(k) ? [k] : []));
     for (let at = start; at < start + count; at += BLOCK_POINTS) {
@@ -74,10 +94,16 @@ export class WasmRunner {
   }
 
   /** Outputs that are the same at every point are written to the first point only. */
-  private fillUniform(results: readonly Float32Array[], outputs: readonly Float32Array[], start: number, count: number): void {
+  private fillUniform(
+    results: readonly Float32Array[],
+    outputs: readonly Float32Array[],
+    start: number,
+    count: number,
+  ): void {
     this.emitted.isVarying.forEach((varies, k) => {
       const output = present(outputs[k], 'output');
-      if (!varies && output.length > 0) output.fill(present(results[k], 'output slot')[0] as number, start, start + count);
+      if (!varies && output.length > 0)
+        output.fill(present(results[k], 'output slot')[0] as number, start, start + count);
     });
   }
 }

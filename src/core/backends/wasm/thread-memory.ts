@@ -4,15 +4,17 @@ const PAGE_BYTES = 65536;
 const MOST_PAGES = 65536;
 
 /**
- * The memory that all modules of a thread share: each has its own stretch, and every image stands in it once, whoever
- * reads it. Growing it detaches views, so views are made anew for every run.
+ * The memory that all modules of a thread share: each has its own stretch, and every image stands
+ * in it once, whoever reads it. Growing it detaches views, so views are made anew for every run.
  */
 class ThreadMemory {
   readonly memory = new WebAssembly.Memory({ initial: 16, maximum: MOST_PAGES });
   private top = 0;
   private readonly free: { at: number; bytes: number }[] = [];
   private readonly images = new WeakMap<ImageAtlas, Stretch>();
-  private readonly lost = new FinalizationRegistry<{ at: number; bytes: number }>((stretch) => { this.free.push(stretch); });
+  private readonly lost = new FinalizationRegistry<{ at: number; bytes: number }>((stretch) => {
+    this.free.push(stretch);
+  });
 
   /** A stretch of its own for as long as its owner lives. */
   take(owner: object, bytes: number): number {
@@ -21,7 +23,10 @@ class ThreadMemory {
     return stretch.at;
   }
 
-  /** Where an image stands; it is put there when it is first asked for, and stays as long as the image lives. */
+  /**
+   * Where an image stands; it is put there when it is first asked for, and stays as long as the
+   * image lives.
+   */
   placeImage(image: ImageAtlas): number {
     let stretch = this.images.get(image);
     if (!stretch) {
@@ -34,7 +39,9 @@ class ThreadMemory {
   }
 
   private find(bytes: number): Stretch {
-    const known = this.free.findIndex((stretch) => stretch.bytes >= bytes && stretch.bytes <= bytes * 1.5);
+    const known = this.free.findIndex(
+      (stretch) => stretch.bytes >= bytes && stretch.bytes <= bytes * 1.5,
+    );
     const [reused] = known >= 0 ? this.free.splice(known, 1) : [];
     if (reused) return reused;
     const at = this.top;
@@ -45,6 +52,9 @@ class ThreadMemory {
     return { at, bytes: rounded };
   }
 }
-interface Stretch { readonly at: number; readonly bytes: number }
+interface Stretch {
+  readonly at: number;
+  readonly bytes: number;
+}
 
 export const threadMemory = new ThreadMemory();

@@ -2,9 +2,10 @@ import type { Builder } from '../builder';
 import type { I32 } from '../types';
 
 /**
- * Multipliers that fold three lattice coordinates into one word, and the mixer that follows. Frozen: changing one
- * changes every saved pattern. Source of the multipliers: Teschner et al. style spatial hashing; of the mixer:
- * C. Wellons, Prospecting for Hash Functions, 2018 (public domain), the 15-12-15 mixer.
+ * Multipliers that fold three lattice coordinates into one word, and the mixer that follows.
+ * Frozen: changing one changes every saved pattern. Source of the multipliers: Teschner et al.
+ * style spatial hashing; of the mixer: C. Wellons, Prospecting for Hash Functions, 2018 (public
+ * domain), the 15-12-15 mixer.
  */
 export const HASH_X = 0x8da6b343;
 export const HASH_Y = 0xd8163841;
@@ -32,9 +33,10 @@ export function latticePair(b: Builder, coordinate: I32, multiplier: number): re
 }
 
 /**
- * The word of a cell from its three products, the seed already folded into the third. The products are added: joined
- * bit by bit, the cells (x, y, 0) and (−x, −y, 0) would share a word. With these multipliers the least lattice vector
- * of sum zero is 1565 cells long, in a coordinate plane 28,493.
+ * The word of a cell from its three products, the seed already folded into the third. The products
+ * are added: joined bit by bit, the cells (x, y, 0) and (−x, −y, 0) would share a word. With
+ * these multipliers the least lattice vector of sum zero is 1565 cells long, in a coordinate plane
+ * 28,493.
  */
 export function foldLattice(b: Builder, x: I32, y: I32, zAndSeed: I32): I32 {
   return mixBits(b, b.iadd(b.iadd(x, y), zAndSeed));
@@ -42,5 +44,10 @@ export function foldLattice(b: Builder, x: I32, y: I32, zAndSeed: I32): I32 {
 
 /** The word of a lattice cell. */
 export function latticeWord(b: Builder, [x, y, z]: readonly [I32, I32, I32], seed: I32): I32 {
-  return foldLattice(b, b.imul(x, b.i(HASH_X)), b.imul(y, b.i(HASH_Y)), b.ixor(b.imul(z, b.i(HASH_Z)), seed));
+  return foldLattice(
+    b,
+    b.imul(x, b.i(HASH_X)),
+    b.imul(y, b.i(HASH_Y)),
+    b.ixor(b.imul(z, b.i(HASH_Z)), seed),
+  );
 }

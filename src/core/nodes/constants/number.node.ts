@@ -1,7 +1,10 @@
 import { defineNode, input, output } from '../define';
 
 export const number = defineNode({
-  id: 'constants.number', version: 1, title: 'Number', family: 'constants',
+  id: 'constants.number',
+  version: 1,
+  title: 'Number',
+  family: 'constants',
   synonyms: ['constant', 'value', 'scalar', 'float', 'slider'],
   help: 'One number for several places.',
   formula: 'value',

@@ -2,14 +2,24 @@ import type { F32 } from '../../ir/types';
 import { defineNode, input, option, output } from '../define';
 
 export const union = defineNode({
-  id: 'masks.union', version: 1, title: 'Union', family: 'masks',
+  id: 'masks.union',
+  version: 1,
+  title: 'Union',
+  family: 'masks',
   synonyms: ['or', 'combine masks', 'add masks', 'merge', 'screen', 'maximum'],
   help: 'Any number of masks together, never over 1. With none wired it is empty.',
   formula: 'largest: max mᵢ; limited sum: min(Σ mᵢ, 1); screen: 1 − Π(1 − mᵢ)',
-  inputs: { masks: input.scalars({ title: 'Masks', help: 'Masks in any number; each is limited to 0–1 first.' }) },
+  inputs: {
+    masks: input.scalars({
+      title: 'Masks',
+      help: 'Masks in any number; each is limited to 0–1 first.',
+    }),
+  },
   options: {
     mode: option('Mode', 'How they are joined.', {
-      largest: ['Largest', 'The strongest mask wins.'], sum: ['Limited sum', 'Added, at most 1.'], screen: ['Screen', 'Like overlapping sheets.'],
+      largest: ['Largest', 'The strongest mask wins.'],
+      sum: ['Limited sum', 'Added, at most 1.'],
+      screen: ['Screen', 'Like overlapping sheets.'],
     }),
   },
   outputs: { mask: output.scalar('Mask', 'All of them.', { low: 'in none', high: 'in some' }) },

@@ -1,7 +1,10 @@
 import { defineNode, input, output } from '../define';
 
 export const combine = defineNode({
-  id: 'math.combine', version: 1, title: 'Combine', family: 'math',
+  id: 'math.combine',
+  version: 1,
+  title: 'Combine',
+  family: 'math',
   synonyms: ['join', 'components', 'compose', 'x y z', 'r g b', 'make vector'],
   help: 'Three scalars as one vector, or as a colour.',
   formula: '(x, y, z)',

@@ -4,19 +4,42 @@ import { defineNode, input, option, output } from '../define';
 import type { LightLanes, ModelReads } from '../define';
 import { constant3, luminance, map3, normalise } from '../lanes';
 
-interface Shine { readonly facing: F32; readonly colour: Lanes3 }
-/** How squarely a light shines on the point, −1 to 1, and how strongly it does (near lights fall with the square of the distance). */
-function shineOn(b: Builder, { at, isNear, colour }: LightLanes, n: Lanes3, model: ModelReads): Shine {
+interface Shine {
+  readonly facing: F32;
+  readonly colour: Lanes3;
+}
+/**
+ * How squarely a light shines on the point, −1 to 1, and how strongly it does (near lights fall
+ * with the square of the distance).
+ */
+function shineOn(
+  b: Builder,
+  { at, isNear, colour }: LightLanes,
+  n: Lanes3,
+  model: ModelReads,
+): Shine {
   const near = b.lt(b.f(0.5), isNear);
   const way = map3(at, (lane, k) => b.select(near, b.sub(lane, model.position[k as 0]), lane));
   const apart = b.div(b.dot(way, way), b.max(b.mul(model.size, model.size), b.f(1e-12)));
   const strength = b.select(near, b.div(b.f(1), b.max(apart, b.f(1e-4))), b.f(1));
-  return { facing: b.dot(n, normalise(b, way, n)), colour: map3(colour, (channel) => b.mul(channel, strength)) };
+  return {
+    facing: b.dot(n, normalise(b, way, n)),
+    colour: map3(colour, (channel) => b.mul(channel, strength)),
+  };
 }
 
 const NUMBERS = { all: 0, first: 1, second: 2, third: 3, fourth: 4 } as const;
 const shadowOf = ({ at: [x, y, z], isNear }: LightLanes, number: number, model: ModelReads): F32 =>
-  model.meshMap('shadow', { x: { everywhere: x }, y: { everywhere: y }, z: { everywhere: z }, near: { everywhere: isNear } }, { which: String(number) });
+  model.meshMap(
+    'shadow',
+    {
+      x: { everywhere: x },
+      y: { everywhere: y },
+      z: { everywhere: z },
+      near: { everywhere: isNear },
+    },
+    { which: String(number) },
+  );
 
 /** In full shadow a point that faces the light counts as one on the border of light. */
 function shadowed(b: Builder, { facing, colour }: Shine, shadow: F32 | null): Shine {
@@ -26,27 +49,81 @@ function shadowed(b: Builder, { facing, colour }: Shine, shadow: F32 | null): Sh
 }
 
 export const lightResponse = defineNode({
-  id: 'model.light-response', version: 1, title: 'Light response', family: 'model', follows: 'lights',
-  synonyms: ['lambert', 'diffuse', 'n dot l', 'two tone', 'cel', 'toon', 'shading', 'lit', 'light direction', 'storybook'],
-  help: 'How the lights of the stage fall on the surface: how squarely, and the light itself as a colour. Live while a light is moved; a bake freezes it. With shadows, the model keeps light from itself.',
-  formula: 'facing n·l; wrapped facing/2 + ½; light Σ max(n·l, 0)·colour·(1 − shadow); facing n·l·(1 − shadow) where n·l is above 0; for all lights facing is their mean, weighted by luminance',
-  inputs: { normal: input.vector({ title: 'Normal', help: 'The normal the light sees; wire a bump here.', default: 'normal', soft: [-1, 1] }) },
+  id: 'model.light-response',
+  version: 1,
+  title: 'Light response',
+  family: 'model',
+  follows: 'lights',
+  synonyms: [
+    'lambert',
+    'diffuse',
+    'n dot l',
+    'two tone',
+    'cel',
+    'toon',
+    'shading',
+    'lit',
+    'light direction',
+    'storybook',
+  ],
+  help:
+    'How the lights of the stage fall on the surface: how squarely, and the light itself ' +
+    'as a colour. Live while a light is moved; a bake freezes it. With shadows, the model ' +
+    'keeps light from itself.',
+  formula:
+    'facing n·l; wrapped facing/2 + ½; light Σ max(n·l, 0)·colour·(1 − shadow); facing ' +
+    'n·l·(1 − shadow) where n·l is above 0; for all lights facing is their mean, weighted ' +
+    'by luminance',
+  inputs: {
+    normal: input.vector({
+      title: 'Normal',
+      help: 'The normal the light sees; wire a bump here.',
+      default: 'normal',
+      soft: [-1, 1],
+    }),
+  },
   options: {
     shadows: option('Shadows', 'Whether the model itself stands in the light’s way.', {
-      none: ['None', 'Only the direction counts.'], thrown: ['Thrown', 'Measured by rays from the surface to each light, again whenever a light moves.'],
+      none: ['None', 'Only the direction counts.'],
+      thrown: [
+        'Thrown',
+        'Measured by rays from the surface to each light, again whenever a light moves.',
+      ],
     }),
-    light: option('Light', 'Which of the stage’s lights.', { all: ['All', 'Every light.'], first: ['First', 'The first light alone.'], second: ['Second', 'The second light alone.'], third: ['Third', 'The third light alone.'], fourth: ['Fourth', 'The fourth light alone.'] }),
+    light: option('Light', 'Which of the stage’s lights.', {
+      all: ['All', 'Every light.'],
+      first: ['First', 'The first light alone.'],
+      second: ['Second', 'The second light alone.'],
+      third: ['Third', 'The third light alone.'],
+      fourth: ['Fourth', 'The fourth light alone.'],
+    }),
   },
   outputs: {
-    facing: output.scalar('Facing', '−1 to 1.', { low: 'turned away', high: 'straight at it' }), wrapped: output.scalar('Wrapped', '0 to 1, a half at the border of light.', { low: 'turned away', high: 'straight at it' }),
-    light: output.colour('Light', 'What arrives, as a colour.'), brightness: output.scalar('Brightness', 'Its luminance.', { low: 'dark', high: 'bright' }),
+    facing: output.scalar('Facing', '−1 to 1.', { low: 'turned away', high: 'straight at it' }),
+    wrapped: output.scalar('Wrapped', '0 to 1, a half at the border of light.', {
+      low: 'turned away',
+      high: 'straight at it',
+    }),
+    light: output.colour('Light', 'What arrives, as a colour.'),
+    brightness: output.scalar('Brightness', 'Its luminance.', { low: 'dark', high: 'bright' }),
   },
   lower: (b, { normal }, { light, shadows }, model) => {
     const n = normalise(b, normal, model.normal);
-    const chosen = model.lights().map((each, k) => ({ each, number: k + 1 })).filter(({ number }) => light === 'all' || number === NUMBERS[light])
-      .map(({ each, number }) => shadowed(b, shineOn(b, each, n, model), shadows === 'thrown' ? shadowOf(each, number, model) : null));
+    const chosen = model
+      .lights()
+      .map((each, k) => ({ each, number: k + 1 }))
+      .filter(({ number }) => light === 'all' || number === NUMBERS[light])
+      .map(({ each, number }) =>
+        shadowed(
+          b,
+          shineOn(b, each, n, model),
+          shadows === 'thrown' ? shadowOf(each, number, model) : null,
+        ),
+      );
     const zero = b.f(0);
-    let facing = zero, weight = zero, sum: Lanes3 = constant3(b, 0);
+    let facing = zero,
+      weight = zero,
+      sum: Lanes3 = constant3(b, 0);
     for (const { facing: own, colour } of chosen) {
       const strength = luminance(b, colour);
       facing = b.add(facing, b.mul(own, strength));
@@ -56,6 +133,11 @@ export const lightResponse = defineNode({
     }
     const isDark = b.le(weight, zero);
     const mean = b.select(isDark, zero, b.div(facing, b.select(isDark, b.f(1), weight)));
-    return { facing: mean, wrapped: b.add(b.mul(mean, b.f(0.5)), b.f(0.5)), light: sum, brightness: luminance(b, sum) };
+    return {
+      facing: mean,
+      wrapped: b.add(b.mul(mean, b.f(0.5)), b.f(0.5)),
+      light: sum,
+      brightness: luminance(b, sum),
+    };
   },
 });

@@ -3,18 +3,39 @@ import { defineNode, input, output } from '../define';
 import { chance, reseed } from '../lanes';
 
 export const random = defineNode({
-  id: 'model.random', version: 1, title: 'Random', family: 'model',
+  id: 'model.random',
+  version: 1,
+  title: 'Random',
+  family: 'model',
   synonyms: ['chance', 'vary', 'dice', 'per piece', 'id to number', 'shuffle'],
-  help: 'A random number and colour for every number that arrives: the same on every machine and for ever. Wire a part, a block or a cell into it. '
-    + 'Numbers less than 1/4096 apart may count as the same.',
+  help:
+    'A random number and colour for every number that arrives: the same on every machine ' +
+    'and for ever. Wire a part, a block or a cell into it. ' +
+    'Numbers less than 1/4096 apart may count as the same.',
   formula: 'least + (most − least)·h, h a hash of (⌊x⌋, ⌊4096·fraction(x)⌋, seed)',
   inputs: {
-    number: input.scalar({ title: 'Number', help: 'What is told apart: an id, or any value that is constant over a piece.', default: 0, soft: [0, 100], hard: [-1000000, 1000000] }),
-    seed: input.scalar({ title: 'Seed', help: 'Another throw; whole numbers.', default: 0, soft: [0, 100], hard: [0, 1000000], step: 1 }),
+    number: input.scalar({
+      title: 'Number',
+      help: 'What is told apart: an id, or any value that is constant over a piece.',
+      default: 0,
+      soft: [0, 100],
+      hard: [-1000000, 1000000],
+    }),
+    seed: input.scalar({
+      title: 'Seed',
+      help: 'Another throw; whole numbers.',
+      default: 0,
+      soft: [0, 100],
+      hard: [0, 1000000],
+      step: 1,
+    }),
     least: input.scalar({ title: 'Least', help: 'The least it can be.', default: 0 }),
     most: input.scalar({ title: 'Most', help: 'The most it can be.', default: 1 }),
   },
-  outputs: { value: output.scalar('Value', 'Even between least and most.'), colour: output.colour('Colour', 'Three numbers of their own, each 0 to 1.') },
+  outputs: {
+    value: output.scalar('Value', 'Even between least and most.'),
+    colour: output.colour('Colour', 'Three numbers of their own, each 0 to 1.'),
+  },
   lower: (b, { number, seed, least, most }) => {
     const whole = b.floor(number);
     const rest = b.toInt(b.mul(b.sub(number, whole), b.f(4096)));

@@ -1,12 +1,19 @@
 import { defineNode, openOption, output } from '../define';
 
 export const textureCoordinates = defineNode({
-  id: 'model.texture-coordinates', version: 1, title: 'Texture coordinates', family: 'model',
+  id: 'model.texture-coordinates',
+  version: 1,
+  title: 'Texture coordinates',
+  family: 'model',
   synonyms: ['uv', 'unwrap', 'texcoord', 'map coordinates', 'uv set'],
-  help: 'The model’s own texture coordinates, or its automatic atlas where it has none. v counts from the top, as in glTF. Where the model has no such set, its first stands.',
+  help:
+    'The model’s own texture coordinates, or its automatic atlas where it has none. v ' +
+    'counts from the top, as in glTF. Where the model has no such set, its first stands.',
   formula: '(u, v, 0)',
   inputs: {},
-  options: { set: openOption('Set', 'Which set of coordinates.', 'sets', ['First', 'The first set.']) },
+  options: {
+    set: openOption('Set', 'Which set of coordinates.', 'sets', ['First', 'The first set.']),
+  },
   outputs: {
     coordinates: output.vector('Coordinates', 'u, v and 0.'),
     u: output.scalar('U', 'Across the map.', { low: 'left', high: 'right' }),

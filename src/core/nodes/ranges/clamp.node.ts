@@ -2,7 +2,10 @@ import { defineNode, input, output } from '../define';
 import { eachLane } from '../lanes';
 
 export const clamp = defineNode({
-  id: 'ranges.clamp', version: 1, title: 'Clamp', family: 'ranges',
+  id: 'ranges.clamp',
+  version: 1,
+  title: 'Clamp',
+  family: 'ranges',
   synonyms: ['limit', 'cut', 'bound', 'saturate'],
   help: 'Keeps values between a lowest and a highest. If the ends are crossed, the highest wins.',
   formula: 'min(max(x, lowest), highest)',
@@ -14,9 +17,34 @@ export const clamp = defineNode({
   outputs: { value: output.flex('Value', 'The limited value.') },
   watches: ['value', 'lowest', 'highest'],
   advise: (reads) => {
-    const [value, lowest, highest] = [reads.arriving('value'), reads.arriving('lowest'), reads.arriving('highest')];
-    const idle = value && lowest && highest && !value.constant && value.notANumber === 0 && value.minimum >= lowest.maximum && value.maximum <= highest.minimum;
-    return idle ? [{ code: 'clamp.idle', mark: 'idle', message: `This clamp changes nothing: what arrives lies between ${value.minimum.toFixed(2)} and ${value.maximum.toFixed(2)}.` }] : [];
+    const [value, lowest, highest] = [
+      reads.arriving('value'),
+      reads.arriving('lowest'),
+      reads.arriving('highest'),
+    ];
+    const idle =
+      value &&
+      lowest &&
+      highest &&
+      !value.constant &&
+      value.notANumber === 0 &&
+      value.minimum >= lowest.maximum &&
+      value.maximum <= highest.minimum;
+    return idle
+      ? [
+          {
+            code: 'clamp.idle',
+            mark: 'idle',
+            message:
+              'This clamp changes nothing: what arrives lies between ' +
+              `${value.minimum.toFixed(2)} and ${value.maximum.toFixed(2)}.`,
+          },
+        ]
+      : [];
   },
-  lower: (b, { value, lowest, highest }) => ({ value: eachLane([value, lowest, highest], ([x, lo, hi]) => b.clamp(x as never, lo as never, hi as never)) }),
+  lower: (b, { value, lowest, highest }) => ({
+    value: eachLane([value, lowest, highest], ([x, lo, hi]) =>
+      b.clamp(x as never, lo as never, hi as never),
+    ),
+  }),
 });

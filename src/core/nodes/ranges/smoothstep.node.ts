@@ -3,19 +3,44 @@ import { evenStep } from '../edges';
 import { position01, smooth } from '../lanes';
 
 export const smoothstep = defineNode({
-  id: 'ranges.smoothstep', version: 1, title: 'Smoothstep', family: 'ranges',
+  id: 'ranges.smoothstep',
+  version: 1,
+  title: 'Smoothstep',
+  family: 'ranges',
   synonyms: ['soft edge', 'ease', 's curve', 'soft threshold', 'mask edge'],
-  help: 'A soft edge from 0 to 1, given by its place and its width, so that it cannot turn over; at width 0 it is the step x ≥ edge.',
+  help:
+    'A soft edge from 0 to 1, given by its place and its width, so that it cannot turn ' +
+    'over; at width 0 it is the step x ≥ edge.',
   formula: 't²(3 − 2t), t = limit((x − start)/width)',
   inputs: {
     value: input.scalar({ title: 'Value', help: 'What is judged.', default: 0.5 }),
-    edge: input.scalar({ title: 'Edge', help: 'Where the edge lies.', default: 0.5, low: 'wide mask', high: 'narrow mask' }),
-    width: input.scalar({ title: 'Width', help: 'How soft it is; below 0 counts as 0.', default: 0.2, low: 'hard', high: 'soft' }),
-    upper: input.scalar({ title: 'Upper edge', help: 'Where 1 is reached, for the two-edge form. May lie below the edge; then the mask is turned over.', default: 0.7 }),
+    edge: input.scalar({
+      title: 'Edge',
+      help: 'Where the edge lies.',
+      default: 0.5,
+      low: 'wide mask',
+      high: 'narrow mask',
+    }),
+    width: input.scalar({
+      title: 'Width',
+      help: 'How soft it is; below 0 counts as 0.',
+      default: 0.2,
+      low: 'hard',
+      high: 'soft',
+    }),
+    upper: input.scalar({
+      title: 'Upper edge',
+      help:
+        'Where 1 is reached, for the two-edge form. May lie below the edge; then the mask ' +
+        'is turned over.',
+      default: 0.7,
+    }),
   },
   options: {
     form: option('Form', 'How the edge is given.', {
-      centred: ['Centred', 'Half the width on each side of the edge.'], from: ['From the edge', 'Starts at the edge.'], edges: ['Two edges', 'From the edge to the upper edge.'],
+      centred: ['Centred', 'Half the width on each side of the edge.'],
+      from: ['From the edge', 'Starts at the edge.'],
+      edges: ['Two edges', 'From the edge to the upper edge.'],
     }),
   },
   idle: ({ form }) => (form === 'edges' ? ['width'] : ['upper']),

@@ -4,49 +4,122 @@ import { defineNode, input, option, output } from '../define';
 import { addRelief, mixSurfaces } from '../surface-lanes';
 import type { SurfaceParameter } from '../surface-parameters';
 
-const part = (title: string, what: string) => input.scalar({ title, help: `How much of the upper surface’s ${what} is taken, where it lies.`, default: 1, hard: [0, 1], low: 'the lower one’s', high: 'the upper one’s', section: 'Takes' });
+const part = (title: string, what: string) =>
+  input.scalar({
+    title,
+    help: `How much of the upper surface’s ${what} is taken, where it lies.`,
+    default: 1,
+    hard: [0, 1],
+    low: 'the lower one’s',
+    high: 'the upper one’s',
+    section: 'Takes',
+  });
 
 /** Which input says how much of a parameter is taken. */
-const TAKEN: Readonly<Record<SurfaceParameter, 'colour' | 'finish' | 'glow' | 'opacity' | 'relief' | 'clarity' | 'coat' | 'sheen'>> = {
-  baseColour: 'colour', metalness: 'finish', roughness: 'finish', emission: 'glow', opacity: 'opacity', normal: 'relief', refractiveIndex: 'finish', specular: 'finish',
-  specularColour: 'finish', transmission: 'clarity', transmissionColour: 'clarity', dispersion: 'clarity', coat: 'coat', coatRoughness: 'coat', sheen: 'sheen', sheenRoughness: 'sheen',
-  unlit: 'colour', height: 'relief',
+const TAKEN: Readonly<
+  Record<
+    SurfaceParameter,
+    'colour' | 'finish' | 'glow' | 'opacity' | 'relief' | 'clarity' | 'coat' | 'sheen'
+  >
+> = {
+  baseColour: 'colour',
+  metalness: 'finish',
+  roughness: 'finish',
+  emission: 'glow',
+  opacity: 'opacity',
+  normal: 'relief',
+  refractiveIndex: 'finish',
+  specular: 'finish',
+  specularColour: 'finish',
+  transmission: 'clarity',
+  transmissionColour: 'clarity',
+  dispersion: 'clarity',
+  coat: 'coat',
+  coatRoughness: 'coat',
+  sheen: 'sheen',
+  sheenRoughness: 'sheen',
+  unlit: 'colour',
+  height: 'relief',
 };
 
 export const layer = defineNode({
-  id: 'surface.layer', version: 1, title: 'Layer', family: 'surface',
+  id: 'surface.layer',
+  version: 1,
+  title: 'Layer',
+  family: 'surface',
   synonyms: ['stack', 'over', 'mix materials', 'cover', 'paint over', 'dirt layer'],
-  help: 'Lays one surface over another where a mask says so. Lay as many as wanted, one after the other: each shows what it covers '
-    + 'and what remains visible under it. What is taken of the upper surface can be set part by part: grime that only changes the finish, or dust '
-    + 'that leaves the relief alone. The roughness of a coat counts by how much coat there is.',
-  formula: 'each parameter: under + (over − under)·limit(where·amount)·taken; normals blended or their slopes added, then made unit',
+  help:
+    'Lays one surface over another where a mask says so. Lay as many as wanted, one after ' +
+    'the other: each shows what it covers ' +
+    'and what remains visible under it. What is taken of the upper surface can be set part ' +
+    'by part: grime that only changes the finish, or dust ' +
+    'that leaves the relief alone. The roughness of a coat counts by how much coat there is.',
+  formula:
+    'each parameter: under + (over − under)·limit(where·amount)·taken; normals blended or ' +
+    'their slopes added, then made unit',
   inputs: {
     under: input.surface({ title: 'Under', help: 'The surface below.' }),
     over: input.surface({ title: 'Over', help: 'The surface above.' }),
-    where: input.scalar({ title: 'Where', help: 'Mask of the upper surface.', default: 0.5, low: 'only under', high: 'fully over' }),
-    amount: input.scalar({ title: 'Amount', help: 'Overall strength.', default: 1, low: 'nothing', high: 'full' }),
-    colour: part('Colour', 'base colour'), finish: part('Finish', 'metalness, roughness and reflection'), relief: part('Relief', 'normal and height'),
-    glow: part('Glow', 'emission'), clarity: part('Clarity', 'transmission'), coat: part('Coat', 'coat'), sheen: part('Sheen', 'sheen'), opacity: part('Opacity', 'opacity'),
+    where: input.scalar({
+      title: 'Where',
+      help: 'Mask of the upper surface.',
+      default: 0.5,
+      low: 'only under',
+      high: 'fully over',
+    }),
+    amount: input.scalar({
+      title: 'Amount',
+      help: 'Overall strength.',
+      default: 1,
+      low: 'nothing',
+      high: 'full',
+    }),
+    colour: part('Colour', 'base colour'),
+    finish: part('Finish', 'metalness, roughness and reflection'),
+    relief: part('Relief', 'normal and height'),
+    glow: part('Glow', 'emission'),
+    clarity: part('Clarity', 'transmission'),
+    coat: part('Coat', 'coat'),
+    sheen: part('Sheen', 'sheen'),
+    opacity: part('Opacity', 'opacity'),
   },
   outputs: {
     surface: output.surface('Surface', 'The two together.'),
-    coverage: output.scalar('Coverage', 'Where the upper surface lies.', { low: 'under remains', high: 'covered' }),
-    remains: output.scalar('Remains', 'Where the lower surface stays visible.', { low: 'covered', high: 'visible' }),
+    coverage: output.scalar('Coverage', 'Where the upper surface lies.', {
+      low: 'under remains',
+      high: 'covered',
+    }),
+    remains: output.scalar('Remains', 'Where the lower surface stays visible.', {
+      low: 'covered',
+      high: 'visible',
+    }),
   },
   options: {
     relief: option('Relief of the upper', 'What becomes of the relief below.', {
-      own: ['Has its own', 'The upper surface’s normal takes the place of the lower one’s: a thick layer.'],
-      follows: ['Follows', 'The upper surface’s relief is added to the lower one’s: thin paint over dents.'],
+      own: [
+        'Has its own',
+        'The upper surface’s normal takes the place of the lower one’s: a thick layer.',
+      ],
+      follows: [
+        'Follows',
+        'The upper surface’s relief is added to the lower one’s: thin paint over dents.',
+      ],
     }),
   },
   watches: [':coverage'],
   advise: (reads) => coverageAdvice(reads),
   lower: (b, { under, over, where, amount, ...taken }, { relief }, model) => {
     const coverage = b.saturate(b.mul(where, amount));
-    const lies = relief === 'follows' ? { ...over, normal: addRelief(b, under.normal, over.normal, model.normal) } : over;
+    const lies =
+      relief === 'follows'
+        ? { ...over, normal: addRelief(b, under.normal, over.normal, model.normal) }
+        : over;
     return {
-      surface: mixSurfaces(b, under, lies, (parameter) => b.mul(coverage, b.saturate(taken[TAKEN[parameter]]))),
-      coverage, remains: b.sub(b.f(1), coverage),
+      surface: mixSurfaces(b, under, lies, (parameter) =>
+        b.mul(coverage, b.saturate(taken[TAKEN[parameter]])),
+      ),
+      coverage,
+      remains: b.sub(b.f(1), coverage),
     };
   },
 });
@@ -54,7 +127,35 @@ export const layer = defineNode({
 function coverageAdvice(reads: AdviceReads): readonly Advice[] {
   const coverage = reads.result('coverage');
   if (!coverage) return [];
-  if (coverage.minimum >= 1) return [{ code: 'layer.covered', mark: 'covers', message: 'Under this layer 0 % of the lower surface remains visible. Wire a mask into Where, or lower the amount.' }];
-  if (coverage.maximum <= 0) return [{ code: 'layer.unseen', mark: 'unseen', message: 'The upper surface is nowhere to be seen: its mask and amount are 0 everywhere.', ...(reads.number('amount') === 0 ? { cure: { title: 'Set the amount to 1', input: 'amount', value: 1 } } : {}) }];
-  return [{ code: 'layer.coverage', tone: 'fact', mark: percent(coverage.mean), message: `Covers ${percent(coverage.mean)} of the model; ${percent(1 - coverage.mean)} of the lower surface remains visible.` }];
+  if (coverage.minimum >= 1)
+    return [
+      {
+        code: 'layer.covered',
+        mark: 'covers',
+        message:
+          'Under this layer 0 % of the lower surface remains visible. Wire a mask into ' +
+          'Where, or lower the amount.',
+      },
+    ];
+  if (coverage.maximum <= 0)
+    return [
+      {
+        code: 'layer.unseen',
+        mark: 'unseen',
+        message: 'The upper surface is nowhere to be seen: its mask and amount are 0 everywhere.',
+        ...(reads.number('amount') === 0
+          ? { cure: { title: 'Set the amount to 1', input: 'amount', value: 1 } }
+          : {}),
+      },
+    ];
+  return [
+    {
+      code: 'layer.coverage',
+      tone: 'fact',
+      mark: percent(coverage.mean),
+      message:
+        `Covers ${percent(coverage.mean)} of the model; ${percent(1 - coverage.mean)} of ` +
+        'the lower surface remains visible.',
+    },
+  ];
 }
