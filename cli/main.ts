@@ -93,7 +93,7 @@ export async function main(
 
 function explain(error: unknown, complain: (text: string) => void): number {
   if (error instanceof CompileError) {
-    for (const finding of error.diagnostics)
+    for (const finding of error.findings)
       complain(`${finding.pointer || '/'}: ${finding.message} [${finding.code}]`);
     return 1;
   }

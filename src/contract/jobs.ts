@@ -13,6 +13,7 @@ import {
   whole,
 } from './forms';
 import type { TypeOf } from './forms';
+import { MOST_FINDINGS, findingForm } from './failure';
 import { RESPONSE, answers, defineRoute, json } from './route';
 
 /** How far a job has come. The last three are its ends. */
@@ -26,6 +27,7 @@ export const reasonForm = record({
   message: text(4000),
   kept: text(2000),
   action: text(2000),
+  findings: optional(list(findingForm, MOST_FINDINGS)),
 });
 
 export const jobForm = record({

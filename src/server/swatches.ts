@@ -1,5 +1,5 @@
 import { AppError, hasErrors } from '@/core/base/diagnostic';
-import { checkReferences } from '@/core/compile/check';
+import { checkReferences } from '@/core/compile/check/check';
 import { storeBlob } from '@/db/queries/blobs';
 import { findMaterial, findRevision, setSwatch } from '@/db/queries/materials';
 import { findModel } from '@/db/queries/models';

@@ -7,8 +7,8 @@ import type { MapSettings } from '../core/mesh/analysis';
 
 /** A request that the server refused (its status), or that did not come through (0). */
 export class ApiFailure extends AppError {
-  constructor(status: number, { code, message, kept, action, details }: Failure) {
-    super(code, message, action, { kept, details });
+  constructor(status: number, { code, message, kept, action, details, findings }: Failure) {
+    super(code, message, action, { kept, details, ...(findings ? { findings } : {}) });
     this.name = 'ApiFailure';
     this.requestStatus = status;
   }
@@ -93,6 +93,7 @@ async function failureOf(response: Response): Promise<ApiFailure> {
     kept: said?.kept ?? '',
     action: said?.action ?? 'Try again in a moment.',
     details: said?.details,
+    ...(said?.findings ? { findings: said.findings } : {}),
   });
 }
 

@@ -1,6 +1,6 @@
 import { isClip } from '../core/edit/nodes';
 import type { Clip } from '../core/edit/nodes';
-import { checkReferences } from '../core/compile/check';
+import { checkReferences } from '../core/compile/check/check';
 import { parseDocument } from '../core/graph/schema';
 import { hasErrors } from '../core/base/diagnostic';
 import { emptyDocument } from '../core/graph/document';

@@ -3,6 +3,7 @@ import { networkOf } from '../core/edit/board';
 import type { BoardId } from '../core/edit/board';
 import { emptyDocument } from '../core/graph/document';
 import type { Network, NetworkDocument } from '../core/graph/document';
+import type { Problem } from '../core/base/problem';
 import type { ModelScale } from '../core/compile/model-scale';
 import type { ImageReading } from '../core/compile/images';
 import type { CompanionState } from './companions';
@@ -71,7 +72,7 @@ export interface EditorState {
   readonly picking: Picking | null;
   /** How each model beside the current one is doing, by its id in the document. */
   readonly companionStates: ReadonlyMap<string, CompanionState>;
-  readonly problem: string | null;
+  readonly problem: Problem | null;
   readonly camera: Camera | null;
   /** What the model shown brings; null until it is loaded. */
   readonly model: ModelFacts | null;
@@ -80,6 +81,8 @@ export interface EditorState {
   readonly isMeasuringStopped: boolean;
   /** Raised to ask the board to show all its cards. */
   readonly fitRequests: number;
+  /** Cards the board is asked to bring into view; another list asks anew. */
+  readonly revealed: readonly string[];
 }
 
 const HISTORY = 300;
@@ -112,6 +115,7 @@ export const editorStore = createStore<EditorState>(() => ({
   progress: null,
   isMeasuringStopped: false,
   fitRequests: 0,
+  revealed: [],
 }));
 const { getState, setState } = editorStore;
 
@@ -223,6 +227,19 @@ export const togglePin = (key: string): void => {
 export const requestFit = (): void => {
   setState({ fitRequests: getState().fitRequests + 1 });
 };
+/** Shows a board and brings a card or strand of it into view, chosen. */
+export function goTo(
+  path: readonly string[],
+  { node, strand = null }: { readonly node?: string; readonly strand?: string | null },
+): void {
+  const selection = node !== undefined && strand === null ? [node] : [];
+  setState({
+    path,
+    selection,
+    chosenStrand: strand,
+    revealed: node === undefined ? [] : [node],
+  });
+}
 /** The result key of an output of a node on the board shown. */
 export const keyOf = (path: readonly string[], node: string, output: string): string =>
   `${[...path, node].join('/')}:${output}`;

@@ -1,4 +1,4 @@
-import { describeError, problemText } from '../core/base/problem';
+import { describeError } from '../core/base/problem';
 import { boundsOfAll } from '../core/compile/companion-places';
 import { describePorts } from '../core/compile/catalogue';
 import { lightsOf } from '../core/compile/lights';
@@ -16,6 +16,7 @@ import { WorkerPool } from '../workers/pool';
 import { CompanionKeeper } from './companions';
 import { boardAt, editorStore, keyOf } from './editor-store';
 import type { ModelFacts } from './editor-store';
+import { FindingsKeeper } from './findings';
 import { ImageKeeper } from './images';
 import { keptTaps } from './kept-taps';
 import { stretchOf } from './looks';
@@ -51,11 +52,16 @@ export class Evaluation {
     this,
     () => editorStore.getState(),
     (error) => {
-      editorStore.setState({ problem: error === null ? null : explain(error) });
+      editorStore.setState({ problem: error === null ? null : describeError(error) });
     },
   );
   private readonly companions = new CompanionKeeper(this, () => {
     this.showScene();
+  });
+  readonly findings = new FindingsKeeper({
+    check: (document) => settled(this.pool.labourer.check(document)),
+    document: () => editorStore.getState().document,
+    images: () => editorStore.getState().images,
   });
   private stage: StageFeed | null = null;
   private evaluating = false;
@@ -66,6 +72,8 @@ export class Evaluation {
   constructor() {
     this.undo = [
       editorStore.subscribe((state, before) => {
+        if (state.document !== before.document) this.findings.request();
+        if (state.images !== before.images) this.findings.imagesChanged();
         if (state.document !== before.document || state.pin !== before.pin) {
           this.current.update();
           this.companions.update(state.document.lights !== before.document.lights);
@@ -99,6 +107,7 @@ export class Evaluation {
       this.pool.onReplaced(() => {
         this.current.renew();
         this.companions.renew();
+        this.findings.request();
       }),
       this.images.onImages(() => {
         this.current.update();
@@ -106,6 +115,7 @@ export class Evaluation {
         this.requestSwatches();
       }),
     ];
+    this.findings.request();
   }
 
   /** Counters for tests and benchmarks. */
@@ -263,7 +273,7 @@ export class Evaluation {
       this.current.bindMaps();
     } catch (error) {
       // The new worker is asked as soon as it has the model.
-      if (!isLost(error)) editorStore.setState({ problem: explain(error) });
+      if (!isLost(error)) editorStore.setState({ problem: describeError(error) });
     }
   }
 }
@@ -278,5 +288,3 @@ function modelFacts(facts: MeshFacts): ModelFacts {
     sets: names.filter((name) => name.startsWith('uv ')),
   };
 }
-
-const explain = (error: unknown): string => problemText(describeError(error));

@@ -1,4 +1,5 @@
 import { describeError } from '../core/base/problem';
+import type { Problem } from '../core/base/problem';
 import * as Comlink from 'comlink';
 import type { MapSettings } from '../core/mesh/analysis';
 import {
@@ -74,7 +75,7 @@ export class ModelKeeper {
       this.furnish(remote).catch((error: unknown) => {
         if (!isLost(error))
           editorStore.setState({
-            problem: `A worker could not be started again: ${String(error)} Reload the page.`,
+            problem: workerProblem('A worker could not be started again:', error),
           });
       });
     });
@@ -236,10 +237,7 @@ export class ModelKeeper {
       for (let task = this.nextTask(); task; task = this.nextTask())
         await this.advance(task.key, task.entry);
     } catch (error) {
-      const { message } = describeError(error);
-      editorStore.setState({
-        problem: `Measuring the model failed: ${message} Reload the page to try again.`,
-      });
+      editorStore.setState({ problem: workerProblem('Measuring the model failed:', error) });
     } finally {
       this.working = false;
       editorStore.setState({ progress: null });
@@ -416,6 +414,13 @@ export class ModelKeeper {
     };
   }
 }
+
+/** What a person is told of work that failed in workers: with a beginning that says which. */
+const workerProblem = (beginning: string, error: unknown): Problem => {
+  const problem = describeError(error);
+  const action = 'Reload the page to try again.';
+  return { ...problem, message: `${beginning} ${problem.message}`, action };
+};
 
 /** Has one worker send a model to another, past the page. */
 async function handOver(id: string, from: RemoteWorker, to: RemoteWorker): Promise<void> {

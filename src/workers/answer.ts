@@ -10,8 +10,8 @@ export type Answer<T> = T | WorkerFailure;
 
 /** What a worker reported, thrown again on the side that asked. */
 export class WorkerProblem extends AppError {
-  constructor({ code, message, kept, action }: Problem) {
-    super(code, message, action, { kept });
+  constructor({ code, message, kept, action, findings }: Problem) {
+    super(code, message, action, { kept, ...(findings ? { findings } : {}) });
     this.name = 'WorkerProblem';
   }
 }

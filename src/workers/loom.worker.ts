@@ -1,5 +1,6 @@
 import * as Comlink from 'comlink';
 import { AppError } from '../core/base/diagnostic';
+import { checkCompiled } from '../core/compile/compile';
 import { findNode, valueOf } from '../core/compile/uniforms';
 import { bakeRows, makeBakeSession, planBake } from '../core/evaluate/bake';
 import type { BakePlan } from '../core/evaluate/bake';
@@ -510,6 +511,8 @@ const api = {
     }),
   prepareStage: (document: NetworkDocument, pin: string | null, targets: number = PLAIN_TARGETS) =>
     answer(() => makeStageProgram(document, pin, targets)),
+  /** All findings of a document, those that only show when it is compiled included. */
+  check: (document: NetworkDocument) => answer(() => checkCompiled(document)),
   evaluate: (request: EvaluationRequest) => answer(() => evaluate(request)),
   fill: (request: FillRequest) => answer(() => fill(request)),
   survey: (id: string, document: NetworkDocument, pin: string | null, standing: Standing) =>

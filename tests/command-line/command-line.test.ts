@@ -200,7 +200,7 @@ describe('check', () => {
     );
     expect([bad.code, bad.error]).toEqual([
       1,
-      expect.stringContaining('/network/strands: The nodes'),
+      expect.stringContaining('/network/strands/1: The nodes'),
     ]);
     const json = await run('check', write('broken.json', '{"format"'), '--json');
     expect(JSON.parse(json.out)).toMatchObject({

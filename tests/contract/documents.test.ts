@@ -2,7 +2,7 @@ import { readFileSync } from 'node:fs';
 import path from 'node:path';
 import Ajv2020 from 'ajv/dist/2020';
 import { seededRandom } from '@/core/base/random';
-import { checkDocument } from '@/core/compile/check';
+import { checkDocument } from '@/core/compile/check/check';
 import { CompileError, compileNetwork } from '@/core/compile/compile';
 import { documentJsonSchema } from '@/core/graph/json-schema';
 import { parseDocument, parseDocumentText } from '@/core/graph/schema';

@@ -1,5 +1,5 @@
 import { compileNetwork } from '@/core/compile/compile';
-import { checkDocument } from '@/core/compile/check';
+import { checkDocument } from '@/core/compile/check/check';
 import { NODES } from '@/core/nodes/registry.generated';
 import type { NodeDefinition } from '@/core/nodes/define';
 import { measureAgreement } from '../support/agreement';

@@ -1,5 +1,5 @@
 /** Values at the very ends of what nodes take, where formulas meet their limits. */
-import { checkReferences } from '@/core/compile/check';
+import { checkReferences } from '@/core/compile/check/check';
 import { setValue } from '@/core/edit/nodes';
 import type { NetworkDocument, RampValue } from '@/core/graph/document';
 import { outputAt, valueAt } from '../support/evaluate';

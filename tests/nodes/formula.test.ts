@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { checkDocument } from '@/core/compile/check';
+import { checkDocument } from '@/core/compile/check/check';
 import { CompileError, checkCompiled, compileNetwork, structureKey } from '@/core/compile/compile';
 import { parseFormula } from '@/core/nodes/formula/parse';
 import { FORMULA_LIMIT, FormulaError } from '@/core/nodes/formula/tokens';

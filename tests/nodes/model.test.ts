@@ -1,5 +1,5 @@
 import { readFileSync } from 'node:fs';
-import { checkReferences } from '@/core/compile/check';
+import { checkReferences } from '@/core/compile/check/check';
 import { compileNetwork, mapDemands, uniformsFor } from '@/core/compile/compile';
 import { READY_GROUPS, addReadyGroup } from '@/core/edit/ready-groups';
 import { setValue } from '@/core/edit/nodes';

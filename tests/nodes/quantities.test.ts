@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { checkReferences } from '@/core/compile/check';
+import { checkReferences } from '@/core/compile/check/check';
 import { quantityNote } from '@/core/compile/quantities';
 import { connect, setPlain } from '@/core/edit/strands';
 import { INPUT_EDGE, OUTPUT_EDGE } from '@/core/graph/document';

@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { compileNetwork, structureKey, uniformsFor } from '@/core/compile/compile';
 import { describePorts } from '@/core/compile/catalogue';
-import { checkReferences } from '@/core/compile/check';
+import { checkReferences } from '@/core/compile/check/check';
 import { curveValue, rampColour, stopPlaces } from '@/core/compile/ramp-rows';
 import { setOption, setValue } from '@/core/edit/nodes';
 import { distribute, mirrored, reverse, toggleOpen } from '@/core/edit/ramps';

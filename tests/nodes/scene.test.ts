@@ -1,5 +1,5 @@
 import { compileNetwork, mapDemands, structureKey, uniformsFor } from '@/core/compile/compile';
-import { checkDocument } from '@/core/compile/check';
+import { checkDocument } from '@/core/compile/check/check';
 import { lightPlace } from '@/core/compile/lights';
 import { frozenNotes } from '@/core/evaluate/bake';
 import { EvaluationSession } from '@/core/evaluate/session';

@@ -3,18 +3,16 @@ export const DIAGNOSTIC_CODES = [
   'document.not-json',
   'document.shape',
   'document.version',
-  'document.too-large',
   'node.unknown-type',
   'node.unknown-version',
   'node.duplicate-id',
   'node.unknown-input',
   'value.wrong-type',
-  'value.not-finite',
   'value.out-of-range',
   'option.unknown',
-  'ramp.too-few-stops',
-  'ramp.too-many-stops',
-  'ramp.unordered',
+  'ramp.duplicate-stop',
+  'ramp.out-of-range',
+  'curve.unordered',
   'strand.missing-node',
   'strand.missing-port',
   'strand.kind',
@@ -27,10 +25,10 @@ export const DIAGNOSTIC_CODES = [
   'group.too-deep',
   'network.too-large',
   'formula.wrong',
+  'image.unavailable',
   'drive.missing-target',
   'drive.law',
   'drive.kind',
-  'output.missing',
   'compile.failed',
 ] as const;
 
@@ -45,7 +43,8 @@ export interface Diagnostic {
   readonly pointer: string;
   readonly message: string;
   readonly nodeId?: string;
-  readonly portId?: string;
+  /** Of a formula: the character it is about, counted from 0. */
+  readonly character?: number;
 }
 
 export function hasErrors(diagnostics: readonly Diagnostic[]): boolean {
@@ -60,6 +59,8 @@ export interface AppErrorOptions {
   readonly kept?: string;
   /** Data for whoever handles it. */
   readonly details?: unknown;
+  /** What is wrong with a document, where that is the reason. */
+  readonly findings?: readonly Diagnostic[];
 }
 
 /**
@@ -70,6 +71,7 @@ export class AppError extends Error {
   readonly status: number;
   readonly kept: string;
   readonly details: unknown;
+  readonly findings: readonly Diagnostic[];
 
   constructor(
     readonly code: string,
@@ -82,6 +84,7 @@ export class AppError extends Error {
     this.status = options.status ?? 400;
     this.kept = options.kept ?? '';
     this.details = options.details;
+    this.findings = options.findings ?? [];
   }
 }
 

@@ -1,4 +1,5 @@
 import { AppError, messageOf } from './diagnostic';
+import type { Diagnostic } from './diagnostic';
 
 /** What a person is told of anything that went wrong. */
 export interface Problem {
@@ -9,6 +10,8 @@ export interface Problem {
   readonly kept: string;
   /** What to do; may be empty. */
   readonly action: string;
+  /** What is wrong with a document, where that is the reason. */
+  readonly findings?: readonly Diagnostic[];
 }
 
 const REPORT = 'Try again; if it happens again, report it with what you did before.';
@@ -16,8 +19,9 @@ const REPORT = 'Try again; if it happens again, report it with what you did befo
 /** Puts anything thrown into words. The one place where errors become text. */
 export function describeError(error: unknown): Problem {
   if (error instanceof AppError) {
-    const { code, message, kept, action } = error;
-    return { code, message, kept, action };
+    const { code, message, kept, action, findings } = error;
+    const problem = { code, message, kept, action };
+    return findings.length > 0 ? { ...problem, findings } : problem;
   }
   return { code: 'unexpected', message: messageOf(error), kept: '', action: REPORT };
 }

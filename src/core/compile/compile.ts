@@ -11,7 +11,7 @@ import type { F32, Program, ProgramOutput, Value } from '../ir/types';
 import type { MeshMapKind } from '../nodes/define';
 import { surfaceLanes } from '../nodes/surface-lanes';
 import { findDefinition } from './catalogue';
-import { checkReferences } from './check';
+import { checkReferences } from './check/check';
 import { Lowering, kindsOf } from './lowering';
 import type { MapSlot } from './map-slots';
 import type { EvensOut } from './model-reads';
@@ -23,12 +23,12 @@ import type { Binding } from './uniforms';
 
 /** The document has errors; nothing was compiled. */
 export class CompileError extends AppError {
-  constructor(readonly diagnostics: readonly Diagnostic[]) {
+  constructor(findings: readonly Diagnostic[]) {
     super(
-      diagnostics[0]?.code ?? 'compile.failed',
-      diagnostics[0]?.message ?? 'The network cannot be compiled.',
+      findings[0]?.code ?? 'compile.failed',
+      findings[0]?.message ?? 'The network cannot be compiled.',
       'Correct it, or undo the last change.',
-      { status: 422, kept: 'The picture shows the last state that could be computed.' },
+      { status: 422, kept: 'The picture shows the last state that could be computed.', findings },
     );
     this.name = 'CompileError';
   }
@@ -90,7 +90,7 @@ export function compileNetwork(
   const b = new Builder();
   const lowering = new Lowering(b, document, request.evensOut, findUsedOutputs(document, request));
   const surface = lowering.lowerMaterial();
-  if (lowering.findings.length > 0) throw new CompileError(lowering.findings);
+  if (lowering.report.findings.length > 0) throw new CompileError(lowering.report.findings);
   const outputs: ProgramOutput[] = [];
   const slots: OutputSlot[] = [];
   const write = (key: string, kind: ValueKind, lanes: readonly F32[]): void => {
@@ -134,7 +134,7 @@ export function checkCompiled(document: NetworkDocument): readonly Diagnostic[] 
   if (hasErrors(findings)) return findings;
   const lowering = new Lowering(new Builder(), document);
   lowering.lowerMaterial();
-  return [...findings, ...lowering.findings];
+  return [...findings, ...lowering.report.findings];
 }
 
 function findLiveInputs(program: Program): Set<string> {

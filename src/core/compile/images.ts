@@ -2,6 +2,7 @@ import { NO_IMAGE } from '../base/image';
 import type { ImageAtlas } from '../base/image';
 import { OUTPUT_EDGE, isImage } from '../graph/document';
 import type { GroupDefinition, Network, NetworkDocument, NodeInstance } from '../graph/document';
+import { pointer } from '../graph/pointer';
 import { describePorts } from './catalogue';
 import { findNode, valueOf } from './uniforms';
 
@@ -103,21 +104,41 @@ export function bindImages(
   });
 }
 
-/** The hashes of all images a document names. */
-export function imagesIn(document: NetworkDocument): readonly string[] {
-  const networks = [
-    document.network,
-    ...Object.values(document.groups).map((group) => group.network),
-  ];
-  return [
-    ...new Set(
-      networks.flatMap((network) =>
-        network.nodes.flatMap((node) =>
-          Object.values(node.values).flatMap((value) =>
-            isImage(value) && value.image ? [value.image] : [],
-          ),
-        ),
+/** An image a node holds, and where. */
+export interface ImagePlace {
+  readonly hash: string;
+  readonly name: string;
+  readonly node: string;
+  /** JSON Pointer to the value. */
+  readonly pointer: string;
+}
+
+/** Every image a document names, once for each node that holds it. */
+export function imagePlaces(document: NetworkDocument): readonly ImagePlace[] {
+  const within = (network: Network, at: readonly string[]): ImagePlace[] =>
+    network.nodes.flatMap((node, k) =>
+      Object.entries(node.values).flatMap(([input, value]) =>
+        isImage(value) && value.image
+          ? [
+              {
+                hash: value.image,
+                name: value.name,
+                node: node.id,
+                pointer: pointer([...at, 'nodes', k, 'values', input]),
+              },
+            ]
+          : [],
       ),
+    );
+  return [
+    ...within(document.network, ['network']),
+    ...Object.entries(document.groups).flatMap(([id, group]) =>
+      within(group.network, ['groups', id, 'network']),
     ),
   ];
 }
+
+/** The hashes of all images a document names. */
+export const imagesIn = (document: NetworkDocument): readonly string[] => [
+  ...new Set(imagePlaces(document).map(({ hash }) => hash)),
+];

@@ -1,5 +1,4 @@
 import { assert, present } from '../base/assert';
-import type { Diagnostic } from '../base/diagnostic';
 import { FormulaError } from '../nodes/formula/tokens';
 import {
   INPUT_EDGE,
@@ -25,7 +24,8 @@ import type { OpenStop } from '../nodes/ramp-table';
 import { plainSurface } from '../nodes/surface-lanes';
 import type { SurfaceLanes } from '../nodes/surface-parameters';
 import { chosenOptions, findDefinition, groupOf, inputPort } from './catalogue';
-import { formulaFinding } from './check';
+import { reportFormula } from './check/check-node';
+import { CheckReport } from './check/report';
 import { asQuantity, toScalar, toTriple } from './convert';
 import { applyDrives } from './drives';
 import { IMAGE_UNIFORMS, readingOf } from './images';
@@ -56,7 +56,7 @@ export class Lowering {
   readonly bindings: Binding[] = [];
   readonly mapSlots: MapSlot[] = [];
   readonly imageSlots: ImageSlot[] = [];
-  readonly findings: Diagnostic[] = [];
+  readonly report = new CheckReport();
   /**
    * Every node output by `path:output`, and every value arriving at a scalar input by `path<input`.
    */
@@ -263,13 +263,14 @@ export class Lowering {
       return definition.lower(this.b, inputs, options, model);
     } catch (error) {
       if (!(error instanceof FormulaError)) throw error;
-      this.findings.push(
-        formulaFinding(
-          error,
-          [...networkPath(scope), 'nodes', scope.network.nodes.indexOf(node), 'values', 'formula'],
-          node,
-        ),
-      );
+      const k = scope.network.nodes.indexOf(node);
+      reportFormula(this.report, error, node, [
+        ...networkPath(scope),
+        'nodes',
+        k,
+        'values',
+        'formula',
+      ]);
       return Object.fromEntries(Object.keys(definition.outputs).map((id) => [id, [this.b.f(0)]]));
     }
   }

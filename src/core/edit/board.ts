@@ -1,7 +1,12 @@
-import type { GroupDefinition, Network, NetworkDocument, NodeInstance } from '../graph/document';
+import type {
+  BoardId,
+  GroupDefinition,
+  Network,
+  NetworkDocument,
+  NodeInstance,
+} from '../graph/document';
 
-/** Which board is edited: the material's own, or a group's definition. */
-export type BoardId = string | null;
+export type { BoardId } from '../graph/document';
 
 export function networkOf(document: NetworkDocument, board: BoardId): Network {
   if (board === null) return document.network;

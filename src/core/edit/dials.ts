@@ -125,13 +125,15 @@ export function changeDial(
   }));
 }
 
-/** Lets a dial drive one more value, by the law of its first drive where that is possible. */
+/** Lets a dial drive one more value; unchanged where the dial cannot. */
 export function addDrive(
   document: NetworkDocument,
   groupId: string,
   dialId: string,
   node: string,
   input: string,
+  /** That of its first drive where left out. */
+  given?: Law,
 ): NetworkDocument {
   const dial = document.groups[groupId]?.dials.find((each) => each.id === dialId);
   const offer = offerDial(document, groupId, node, input);
@@ -141,7 +143,7 @@ export function addDrive(
     dial.drives.some((drive) => drive.node === node && drive.input === input)
   )
     return document;
-  const law = dial.drives[0]?.law ?? 'times';
+  const law = given ?? dial.drives[0]?.law ?? 'times';
   return changeDial(document, groupId, dialId, {
     drives: [...dial.drives, makeDrive(document, groupId, node, input, law)],
   });

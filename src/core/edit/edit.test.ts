@@ -1,6 +1,6 @@
 import { documentOf, node, randomDocument, randomLanes } from '../../../tests/support/networks';
 import { evaluateWasm } from '../../../tests/support/agreement';
-import { checkReferences } from '../compile/check';
+import { checkReferences } from '../compile/check/check';
 import { compileNetwork, structureKey } from '../compile/compile';
 import { hasErrors } from '../base/diagnostic';
 import { addDial, addDrive, changeDial, moveDial, offerDial, removeDial } from './dials';

@@ -1,4 +1,4 @@
-import { checkDocument } from '../compile/check';
+import { checkDocument } from '../compile/check/check';
 import { structureKey } from '../compile/compile';
 import { addBend, addNote, addRegion, moveMarks, removeAllBends, removeMarks } from './marks';
 import { copyNodes, pasteClip } from './nodes';

@@ -1,7 +1,8 @@
-import { orderedStops, stopPlaces } from '../compile/ramp-rows';
-import { isRamp, isTriple } from '../graph/document';
+import { orderedStops, rampColour, stopPlaces } from '../compile/ramp-rows';
+import { LIMITS, isRamp, isTriple } from '../graph/document';
 import type { InputValue, NodeInstance, RampStop, RampValue } from '../graph/document';
 import type { RampModes, StopAspect } from '../nodes/ramp-table';
+import { freshId } from './board';
 
 /**
  * A ramp in which what is typed for an open stop is replaced; unchanged where the value does not
@@ -126,4 +127,70 @@ export function mirrored(ramp: RampValue, most: number): RampValue | null {
     k === forwards.length - 1 && end && turns !== back ? { ...stop, segment: end.segment } : stop,
   );
   return whole.length + turns.length > most ? null : { stops: [...whole, ...turns] };
+}
+
+/** The shares on both sides of a border of a ramp by proportions, with the border put elsewhere. */
+function shiftBorder(
+  stops: readonly RampStop[],
+  places: readonly number[],
+  k: number,
+  place: number,
+): readonly RampStop[] {
+  const total = stops.reduce((sum, stop) => sum + Math.max(0, stop.position), 0);
+  const [low, high] = [places[k - 1] ?? 0, places[k + 1] ?? 1];
+  const border = Math.min(high, Math.max(low, place));
+  const share = (part: number): number => Number((part * total).toFixed(2));
+  return stops.map((stop, at) =>
+    at === k - 1
+      ? { ...stop, position: share(border - low) }
+      : at === k
+        ? { ...stop, position: share(high - border) }
+        : stop,
+  );
+}
+
+/** Puts a stop, or the border before it, at a place along the ramp, 0–1; null if it cannot move. */
+export function moveStop(
+  ramp: RampValue,
+  { layout }: RampModes,
+  id: string,
+  place: number,
+): RampValue | null {
+  const within = Math.min(1, Math.max(0, place));
+  if (layout === 'placed') return changeStop(ramp, id, { position: Number(within.toFixed(4)) });
+  const stops = orderedStops(ramp, layout);
+  const k = stops.findIndex((stop) => stop.id === id);
+  return layout === 'proportions' && k > 0
+    ? { stops: shiftBorder(stops, stopPlaces(stops, layout), k, within) }
+    : null;
+}
+
+export const changeStop = (ramp: RampValue, id: string, change: Partial<RampStop>): RampValue => ({
+  stops: ramp.stops.map((stop) => (stop.id === id ? { ...stop, ...change } : stop)),
+});
+
+/**
+ * A new stop at a place along the ramp, 0–1, in the colour the ramp has there; null when there are
+ * as many as there may be. @param share of a ramp by proportions
+ */
+export function addStop(
+  ramp: RampValue,
+  modes: RampModes,
+  place: number,
+  share: number,
+): { readonly ramp: RampValue; readonly id: string } | null {
+  if (ramp.stops.length >= LIMITS.rampStops) return null;
+  const stops = orderedStops(ramp, modes.layout);
+  const places = stopPlaces(stops, modes.layout);
+  const id = freshId('s', new Set(ramp.stops.map((stop) => stop.id)));
+  const stop: RampStop = {
+    id,
+    position: modes.layout === 'proportions' ? share : place,
+    colour: rampColour(ramp, modes, place),
+    alpha: 1,
+    segment: 'linear',
+  };
+  const after = stops.findIndex((_, at) => (places[at] ?? 0) > place);
+  const at = after < 0 ? stops.length : after;
+  return { ramp: { stops: [...stops.slice(0, at), stop, ...stops.slice(at)] }, id };
 }

@@ -1,7 +1,7 @@
 import { emptyDocument } from '../graph/document';
 import type { NetworkDocument } from '../graph/document';
 import { parseDocument } from '../graph/schema';
-import { checkDocument } from '../compile/check';
+import { checkDocument } from '../compile/check/check';
 import { lightsOf } from '../compile/lights';
 import { beaconsOf, moveBeacon } from './beacons';
 import {

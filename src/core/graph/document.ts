@@ -51,6 +51,9 @@ export const OUTPUT_EDGE = '@out';
 /** The one input of a material's output edge. */
 export const SURFACE_OUTPUT = 'surface';
 
+/** Which board is edited: the material's own (null), or that of a group, by its id. */
+export type BoardId = string | null;
+
 export interface NodeInstance {
   readonly id: string;
   /** `family.name` of the catalogue, or `group`. */

@@ -26,7 +26,9 @@ import {
   endGesture,
   select,
 } from '@/state/editor-store';
+import type { PlacedFinding } from '@/state/findings';
 import { useEditor } from '@/state/use-editor';
+import { useBoardFindings } from '@/state/use-findings';
 import { BEND, boardEdges, boardNodes } from './board-elements';
 import type { BoardNode } from './board-elements';
 import { BendMark, NoteMark, RegionMark } from './BoardMarks';
@@ -45,6 +47,9 @@ const NODE_TYPES = {
   bend: BendMark,
 };
 const EDGE_TYPES = { strand: StrandEdge };
+const isOfStrand = ({ place }: PlacedFinding): boolean => place.strand !== undefined;
+/** The zoom below which a card that is gone to cannot be read. */
+const READABLE = 0.6;
 type OpenEnd = {
   readonly node: string;
   readonly port: string;
@@ -114,9 +119,10 @@ function BoardInside() {
     () => boardNodes(document, board, selection, measured, edges),
     [document, board, selection, measured, edges],
   );
+  const faults = useBoardFindings(isOfStrand);
   const strands = useMemo(
-    () => boardEdges(document, board, path, kinds, chosenStrand),
-    [document, board, path, kinds, chosenStrand],
+    () => boardEdges(document, board, path, kinds, chosenStrand, faults),
+    [document, board, path, kinds, chosenStrand, faults],
   );
 
   const fit = useCallback(() => {
@@ -142,6 +148,22 @@ function BoardInside() {
       observer.disconnect();
     };
   }, []);
+  const revealed = useEditor((state) => state.revealed);
+  useEffect(() => {
+    if (revealed.length === 0) return;
+    // The board of another group lays its cards out first, and frames them all.
+    const timer = setTimeout(() => {
+      const card = revealed.map((id) => flow.getInternalNode(id)).find(Boolean);
+      if (!card) return;
+      const { x, y } = card.internals.positionAbsolute;
+      const { width = 132, height = 180 } = card.measured;
+      const zoom = Math.max(READABLE, flow.getZoom());
+      void flow.setCenter(x + width / 2, y + height / 2, { zoom, duration: 0 });
+    }, 180);
+    return () => {
+      clearTimeout(timer);
+    };
+  }, [flow, revealed]);
   const materialId = useEditor((state) => state.materialId);
   const fitRequests = useEditor((state) => state.fitRequests);
   useEffect(() => {

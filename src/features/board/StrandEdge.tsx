@@ -10,6 +10,8 @@ export type StrandEdgeType = Edge<
     bends: readonly (readonly [number, number])[];
     chip: string | null;
     warns: boolean;
+    /** What is wrong with it. */
+    fault?: string;
     chosen: boolean;
   },
   'strand'
@@ -41,7 +43,7 @@ export function StrandEdge({
               (k) => (share: number) => 2.8 * Math.sin((share * turns + k / 3) * 2 * Math.PI),
             )
           : [() => 0];
-  const colour = data?.chosen ? 'var(--weld)' : 'var(--thread)';
+  const colour = data?.chosen ? 'var(--weld)' : data?.fault ? 'var(--madder)' : 'var(--thread)';
   const centre = threadPath(points, () => 0);
   const middle = points[Math.floor(points.length / 2)] ?? [0, 0, 0, 0];
   return (
@@ -81,6 +83,8 @@ export function StrandEdge({
       {data?.chip ? (
         <EdgeLabelRenderer>
           <span
+            title={data.fault}
+            {...(data.fault ? { 'data-testid': `fault-${id}` } : {})}
             className={
               'pointer-events-none absolute rounded-[2px] border border-line bg-panel px-1 ' +
               `text-[10px] ${data.warns ? 'text-madder' : 'text-soft'}`

@@ -8,6 +8,7 @@ import { inputKind, outputKind } from '@/core/edit/strands';
 import { INPUT_EDGE, OUTPUT_EDGE } from '@/core/graph/document';
 import type { NetworkDocument, Strand, ValueKind } from '@/core/graph/document';
 import { keyOf } from '@/state/editor-store';
+import type { PlacedFinding } from '@/state/findings';
 import type { BendNode, NoteNode, RegionNode } from './BoardMarks';
 import type { CardNode } from './NodeCard';
 import type { SelvedgeNode } from './Selvedge';
@@ -157,10 +158,12 @@ export function boardEdges(
   path: readonly string[],
   kinds: ReadonlyMap<string, ValueKind>,
   chosen: string | null,
+  faults: readonly PlacedFinding[],
 ): StrandEdgeType[] {
   return networkOf(document, board).strands.map((strand) => {
     const kind = kindOf(document, board, path, kinds, strand);
     const target = inputKind(document, board, strand.to);
+    const fault = faults.find(({ place }) => place.strand === strand.id);
     const conversion = target ? (strand.conversion ?? defaultConversion(kind, target)) : null;
     return {
       id: strand.id,
@@ -172,7 +175,9 @@ export function boardEdges(
       data: {
         kind,
         bends: strand.bends ?? [],
-        ...chipOf(document, board, strand, conversion ? (METHOD[conversion] ?? null) : null),
+        ...(fault
+          ? { chip: '✕', warns: true, fault: fault.message }
+          : chipOf(document, board, strand, conversion ? (METHOD[conversion] ?? null) : null)),
         chosen: strand.id === chosen,
       },
     };

@@ -1,4 +1,5 @@
 'use client';
+import { useEffect, useRef } from 'react';
 import { findDefinition } from '@/core/compile/catalogue';
 import type { InputView } from '@/core/compile/catalogue';
 import { valueOf } from '@/core/compile/uniforms';
@@ -10,6 +11,8 @@ import type { NodeInstance } from '@/core/graph/document';
 import { NOT_DRIVEN } from '@/core/nodes/define';
 import { commit, endGesture } from '@/state/editor-store';
 import { pickingFor } from '@/state/picks';
+import type { PlacedFinding } from '@/state/findings';
+import { useFindings } from '@/state/use-findings';
 import { useEditor } from '@/state/use-editor';
 import { ImageField } from './ImageField';
 import { ValueRow } from './ValueRow';
@@ -37,7 +40,9 @@ export function InputRows({
   const rows = (list: readonly InputView[]) => (
     <div className="grid max-w-[760px] grid-cols-2 gap-x-5">
       {list.map((port) => (
-        <InputRow key={port.id} node={node} port={port} board={board} onExpose={onExpose} />
+        <MarkedRow key={port.id} node={node.id} input={port.id}>
+          <InputRow node={node} port={port} board={board} onExpose={onExpose} />
+        </MarkedRow>
       ))}
     </div>
   );
@@ -68,6 +73,29 @@ export function InputRows({
     </>
   );
 }
+
+interface MarkedProps {
+  readonly node: string;
+  readonly input: string;
+  readonly children: React.ReactNode;
+}
+
+/** A row that is outlined when a finding at its input was gone to. */
+function MarkedRow({ node, input, children }: MarkedProps) {
+  const isShown = useFindings(({ shown }) => isAt(shown, node, input));
+  const row = useRef<HTMLDivElement>(null);
+  useEffect(() => {
+    if (isShown) row.current?.scrollIntoView({ block: 'nearest' });
+  }, [isShown]);
+  return (
+    <div ref={row} data-input={input} className={isShown ? 'finding-shown' : ''}>
+      {children}
+    </div>
+  );
+}
+
+const isAt = (shown: PlacedFinding | null, node: string, input: string): boolean =>
+  shown?.place.node === node && shown.place.input === input;
 
 function InputRow({ node, port, board, onExpose }: Rows & { readonly port: InputView }) {
   const document = useEditor((state) => state.document);

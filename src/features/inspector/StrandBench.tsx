@@ -17,8 +17,10 @@ import { INPUT_EDGE, OUTPUT_EDGE } from '@/core/graph/document';
 import type { Conversion, NetworkDocument, Strand, ValueKind } from '@/core/graph/document';
 import { boardAt, commit, keyOf } from '@/state/editor-store';
 import { useEditor } from '@/state/use-editor';
+import { useBoardFindings } from '@/state/use-findings';
 import { Button } from '@/ui/Button';
 import { Choose } from '@/ui/Choose';
+import { FindingNotes } from './FindingNotes';
 
 const METHODS = [
   { value: 'luminance', title: 'Luminance' },
@@ -67,6 +69,9 @@ export function StrandBench({ strand }: { readonly strand: Strand }) {
     board === null ? null : (document.groups[board] ?? null),
     strand,
   );
+  const faults = useBoardFindings(
+    ({ place, code }) => place.strand === strand.id && code !== 'strand.quantity',
+  );
   const plain = (isPlain: boolean): void => {
     commit(isPlain ? 'Carried as a plain number' : 'Carried as what it stands for', (current, at) =>
       setPlain(current, at, strand.id, isPlain),
@@ -88,6 +93,7 @@ export function StrandBench({ strand }: { readonly strand: Strand }) {
   };
   return (
     <div className="flex flex-wrap items-center gap-3 p-4" data-testid="strand-bench">
+      <FindingNotes findings={faults} />
       <span>
         From {nameOf(document, board, strand.from.node, strand.from.output)} to{' '}
         {nameOf(document, board, strand.to.node, strand.to.input)}.

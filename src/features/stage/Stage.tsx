@@ -13,6 +13,7 @@ import { CompanionsPanel } from './CompanionsPanel';
 import { LookChoice } from './LookChoice';
 import { LightsPanel } from './LightsPanel';
 import { OpacityChoice } from './OpacityChoice';
+import { StageProblem } from './StageProblem';
 import { PickPrompt } from './PickPrompt';
 import { keepStage } from './keep-stage';
 import type { RemoteStage } from './remote-stage';
@@ -161,18 +162,7 @@ export function Stage({
           {failure}
         </div>
       ) : null}
-      {problem ? (
-        <div
-          role="alert"
-          className={
-            'absolute inset-x-2 top-10 rounded-[2px] border border-madder bg-panel p-2 ' +
-            'text-[12px]'
-          }
-          data-testid="problem"
-        >
-          {problem}
-        </div>
-      ) : null}
+      {problem ? <StageProblem problem={problem} /> : null}
       {pin === null ? <OpacityChoice /> : null}
       <div className="absolute top-1 right-1 flex flex-col items-end gap-1 text-[11px]">
         <LookChoice />

@@ -8,6 +8,7 @@ import type { StageLook } from '@/state/editor-store';
 import { buffersOfFill } from '@/state/fill-parts';
 import type { FillSource, ModelFeed, StageFeed } from '@/state/stage-feed';
 import { describeError } from '@/core/base/problem';
+import type { Problem } from '@/core/base/problem';
 import { WorkerProblem, attempt, lostWorker, settled } from '@/workers/answer';
 import { ended } from '@/workers/life';
 import { listenTo } from './stage-input';
@@ -16,8 +17,12 @@ import type { SceneBox } from './stage-lights';
 import type { StageEvents, StageFacts, StageMode, StageReport, StageWorker } from './stage.worker';
 
 type StageReporter = (report: Promise<StageReport>) => void;
-const failureOf = (error: unknown): string =>
-  `The 3D view failed: ${describeError(error).message} Your work is kept; reload the page.`;
+const failureOf = (error: unknown): Problem => ({
+  code: 'stage.failed',
+  message: `The 3D view failed: ${describeError(error).message}`,
+  kept: 'Your work is kept.',
+  action: 'Reload the page.',
+});
 const sizeOf = (host: HTMLElement): StageSize => ({
   width: Math.max(1, host.clientWidth),
   height: Math.max(1, host.clientHeight),
@@ -71,7 +76,7 @@ class RemoteModel implements ModelFeed {
  * made.
  */
 export interface StageListener extends Pick<StageEvents, 'onCamera' | 'onBeacon' | 'onLost'> {
-  onProblem(message: string): void;
+  onProblem(problem: Problem): void;
 }
 
 /**

@@ -115,6 +115,6 @@ function bodyOf(checked: BodyCheck): unknown {
   throw new AppError('document.invalid', `The material cannot be saved: ${what}.`, '', {
     status: 422,
     kept: 'What was saved before is kept.',
-    details: checked.diagnostics,
+    findings: checked.diagnostics,
   });
 }

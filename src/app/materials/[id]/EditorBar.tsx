@@ -5,6 +5,7 @@ import { useEffect } from 'react';
 import { tidyNodes } from '@/core/edit/tidy';
 import { changeBoard } from '@/core/edit/nodes';
 import { groupSelection, ungroup } from '@/core/edit/group';
+import { FindingsMenu } from '@/features/findings/FindingsMenu';
 import type { ModelEntry } from '@/contract/models';
 import {
   commit,
@@ -130,6 +131,7 @@ export function EditorBar({ models, saver, onModel, onBake, onLibrary }: Props) 
       >
         {SAVE_WORDS[saveState]}
       </span>
+      <FindingsMenu />
       <span className="flex">
         <Button
           look="quiet"

@@ -6,7 +6,7 @@ import { AccountMenu } from '@/features/account/AccountMenu';
 import { BakeSheet } from '@/features/bake/BakeSheet';
 import { Board } from '@/features/board/Board';
 import { Front } from '@/features/front/Front';
-import type { Exposing } from '@/features/front/Front';
+import type { Exposing } from '@/features/front/dial-ends';
 import { OutsideStrip } from '@/features/front/OutsideStrip';
 import { Bench } from '@/features/inspector/Bench';
 import { LibrarySheet } from '@/features/library/LibrarySheet';

@@ -1,0 +1,87 @@
+'use client';
+import { Handle, Position } from '@xyflow/react';
+import type { PlacedFinding } from '@/state/findings';
+import { PortMark } from './port-mark';
+import type { CardPort, CardPorts } from './card-ports';
+
+interface Props {
+  readonly title: string;
+  readonly ports: CardPorts;
+  readonly findings: readonly PlacedFinding[];
+}
+
+/** How far down the card the k-th of so many ports stands, pixels. */
+const spread = (count: number, k: number): number =>
+  count === 1 ? 62 : 12 + (k * 106) / Math.max(1, count - 1);
+
+/** All ports of a card; those with findings say so. */
+export function CardHandles({ title, ports, findings }: Props) {
+  const faults = (end: 'input' | 'output', id: string): readonly PlacedFinding[] =>
+    findings.filter(({ place }) => place[end] === id);
+  const { inputs, aside, outputs } = ports;
+  return (
+    <>
+      {inputs.map((port, k) => (
+        <CardHandle
+          key={port.id}
+          port={port}
+          end="input"
+          title={title}
+          faults={faults('input', port.id)}
+          style={{ top: spread(inputs.length, k) }}
+        />
+      ))}
+      {aside.map((port, k) => (
+        <CardHandle
+          key={port.id}
+          port={port}
+          end="input"
+          title={title}
+          faults={faults('input', port.id)}
+          isAside
+          style={{ left: -16, top: (k + 0.5) * 14 - 10 }}
+        />
+      ))}
+      {outputs.map((port, k) => (
+        <CardHandle
+          key={port.id}
+          port={port}
+          end="output"
+          title={title}
+          faults={faults('output', port.id)}
+          style={{ top: spread(outputs.length, k) }}
+        />
+      ))}
+    </>
+  );
+}
+
+interface HandleProps {
+  readonly port: CardPort;
+  readonly end: 'input' | 'output';
+  readonly title: string;
+  readonly faults: readonly PlacedFinding[];
+  readonly isAside?: boolean;
+  readonly style: React.CSSProperties;
+}
+
+function CardHandle({ port, end, title, faults, isAside = false, style }: HandleProps) {
+  const words = faults.map(({ message }) => message).join(' ');
+  const isFaulty = port.isUnknown || faults.length > 0;
+  return (
+    <Handle
+      id={port.id}
+      type={end === 'input' ? 'target' : 'source'}
+      position={end === 'input' ? Position.Left : Position.Right}
+      className={`port ${isAside ? 'aside' : ''} ${isFaulty ? 'faulty' : ''}`}
+      data-kind={port.kind}
+      style={style}
+      title={words || undefined}
+      aria-label={`${title}, ${end} ${port.title}`}
+      aria-description={words || undefined}
+    >
+      <PortMark kind={port.kind} />
+      <span className="port-name">{port.title}</span>
+    </Handle>
+  );
+}

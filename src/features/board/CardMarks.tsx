@@ -1,0 +1,44 @@
+'use client';
+import type { Advice } from '@/core/nodes/advice';
+import type { PlacedFinding } from '@/state/findings';
+
+interface Props {
+  readonly advice: readonly Advice[];
+  readonly findings: readonly PlacedFinding[];
+}
+const CHIP = 'figures rounded-[2px] bg-line/85 px-1 text-[10px]';
+
+/** Small marks on a card's picture: what is wrong at it first, then what its values say. */
+export function CardMarks({ advice, findings }: Props) {
+  if (advice.length === 0 && findings.length === 0) return null;
+  const errors = findings.filter(({ severity }) => severity === 'error');
+  const words = findings.map(({ message }) => message).join('\n');
+  return (
+    <span className="absolute top-0.5 left-0.5 flex gap-0.5">
+      {findings.length > 0 ? (
+        <span
+          role="img"
+          title={words}
+          aria-label={words}
+          data-testid="card-findings"
+          className={
+            errors.length > 0
+              ? 'figures rounded-[2px] bg-madder px-1 text-[10px] font-semibold text-weld-ink'
+              : `${CHIP} text-madder`
+          }
+        >
+          {errors.length > 0 ? `✕ ${String(findings.length)}` : `! ${String(findings.length)}`}
+        </span>
+      ) : null}
+      {advice.map((each) => (
+        <span
+          key={each.code}
+          title={each.message}
+          className={`${CHIP} ${each.tone === 'fact' ? 'text-ink' : 'text-madder'}`}
+        >
+          {each.mark}
+        </span>
+      ))}
+    </span>
+  );
+}

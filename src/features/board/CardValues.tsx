@@ -1,0 +1,80 @@
+'use client';
+import { describePorts, findDefinition } from '@/core/compile/catalogue';
+import { isImage, isRamp, isTriple } from '@/core/graph/document';
+import type { InputValue, NodeInstance } from '@/core/graph/document';
+import { toHex } from '@/core/surface/colour-science';
+import { boardAt } from '@/state/editor-store';
+import { useEditor } from '@/state/use-editor';
+import { shortNumber } from '@/ui/NumberField';
+
+/** The few values in use of a card's node, and the dials that drive some. */
+export function CardValues({ node }: { readonly node: NodeInstance }) {
+  const document = useEditor((state) => state.document);
+  const options = Object.entries(findDefinition(node.type)?.options ?? {});
+  const [only] = options;
+  const choice =
+    only &&
+    options.length === 1 &&
+    only[1].choices.find((each) => each.value === (node.options[only[0]] ?? only[1].default));
+  const ports = describePorts(document, node)?.inputs ?? [];
+  const typed = Object.entries(node.values)
+    .flatMap(([id, value]) => {
+      const port = ports.find((each) => each.id === id);
+      return port ? [{ id, title: port.title, kind: port.kind, value }] : [];
+    })
+    .slice(0, 2);
+  return (
+    <div className="px-1.5 pb-1 text-[10.5px] leading-[14px] text-soft">
+      {choice ? <div className="truncate">{choice.title}</div> : null}
+      {typed.map(({ id, title, kind, value }) => (
+        <div key={id} className="flex justify-between gap-1">
+          <span className="truncate">{title}</span>
+          <ShownValue value={value} isColour={kind === 'colour'} />
+        </div>
+      ))}
+      <CardDrives nodeId={node.id} />
+    </div>
+  );
+}
+
+function CardDrives({ nodeId }: { readonly nodeId: string }) {
+  const group = useEditor((state) => {
+    const board = boardAt(state.document, state.path);
+    return board === null ? undefined : state.document.groups[board];
+  });
+  const drives = (group?.dials ?? []).flatMap((dial) =>
+    dial.drives
+      .filter((drive) => drive.node === nodeId)
+      .map((drive) => ({ dial: dial.name, input: drive.input })),
+  );
+  return drives.map(({ dial, input }) => (
+    <div
+      key={`${dial}${input}`}
+      className="mt-0.5 truncate rounded-[2px] border border-seam px-1 text-ink"
+      title={`Driven by the dial ${dial}`}
+    >
+      ⊶ {dial}
+    </div>
+  ));
+}
+
+function ShownValue({
+  value,
+  isColour,
+}: {
+  readonly value: InputValue;
+  readonly isColour: boolean;
+}) {
+  if (typeof value === 'number') return <span className="figures">{shortNumber(value)}</span>;
+  if (isTriple(value) && !isColour)
+    return <span className="figures">{value.map((x) => shortNumber(x)).join(' ')}</span>;
+  if (isTriple(value))
+    return (
+      <span
+        className="inline-block h-[11px] w-5 border border-line"
+        style={{ background: toHex(value) }}
+      />
+    );
+  if (isImage(value)) return <span className="max-w-[70px] truncate">{value.name}</span>;
+  return isRamp(value) ? <span>{value.stops.length} stops</span> : null;
+}

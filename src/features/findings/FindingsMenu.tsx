@@ -1,0 +1,139 @@
+'use client';
+import { Popover } from 'radix-ui';
+import { findDefinition } from '@/core/compile/catalogue';
+import { networkOf } from '@/core/edit/board';
+import { wayTo } from '@/core/graph/finding-place';
+import type { NetworkDocument } from '@/core/graph/document';
+import { openFindings } from '@/state/findings';
+import type { PlacedFinding } from '@/state/findings';
+import { useEditor } from '@/state/use-editor';
+import { cureFinding, cureTitle, goToFinding, useFindings } from '@/state/use-findings';
+import { Button } from '@/ui/Button';
+
+const plural = (count: number, word: string): string =>
+  `${String(count)} ${word}${count === 1 ? '' : 's'}`;
+
+/** “2 errors, 1 warning”: what the list holds, most serious first. */
+function summaryOf(findings: readonly PlacedFinding[]): string {
+  const count = (severity: PlacedFinding['severity']): number =>
+    findings.filter((finding) => finding.severity === severity).length;
+  const [errors, warnings, notes] = [count('error'), count('warning'), count('note')];
+  return [
+    errors > 0 ? plural(errors, 'error') : '',
+    warnings > 0 ? plural(warnings, 'warning') : '',
+    notes > 0 ? plural(notes, 'note') : '',
+  ]
+    .filter(Boolean)
+    .join(', ');
+}
+
+/** What is wrong with the open document, in one list that leads to each place. */
+export function FindingsMenu() {
+  const findings = useFindings((state) => state.findings);
+  const failure = useFindings((state) => state.failure);
+  const open = useFindings((state) => state.isListOpen);
+  if (findings.length === 0 && failure === null) return null;
+  const isSerious = findings.some(({ severity }) => severity === 'error');
+  return (
+    <Popover.Root open={open} onOpenChange={openFindings}>
+      <Popover.Trigger asChild>
+        <button
+          type="button"
+          data-testid="findings"
+          className={
+            'shrink-0 rounded-[2px] border px-2 py-0.5 text-[12px] ' +
+            (isSerious ? 'border-madder text-madder' : 'border-seam text-ink')
+          }
+        >
+          {findings.length > 0 ? summaryOf(findings) : 'Not checked'}
+        </button>
+      </Popover.Trigger>
+      <Popover.Portal>
+        <Popover.Content
+          align="start"
+          sideOffset={6}
+          aria-label="What is wrong with this material"
+          className={
+            'z-40 max-h-[60vh] w-[460px] overflow-auto border border-line bg-panel p-2 ' +
+            'text-ink shadow-xl'
+          }
+        >
+          {failure === null ? null : (
+            <p role="alert" className="mb-1 text-[12px] text-madder">
+              The material could not be checked; it is checked again after the next edit.
+            </p>
+          )}
+          <ol data-testid="findings-list">
+            {findings.map((finding, k) => (
+              <FindingRow
+                key={`${finding.pointer} ${finding.code} ${String(k)}`}
+                finding={finding}
+              />
+            ))}
+          </ol>
+        </Popover.Content>
+      </Popover.Portal>
+    </Popover.Root>
+  );
+}
+
+function FindingRow({ finding }: { readonly finding: PlacedFinding }) {
+  const document = useEditor((state) => state.document);
+  const isReachable = wayTo(document, finding.place.board) !== null;
+  const cure = cureTitle(finding);
+  return (
+    <li className="border-b border-line py-1 last:border-0">
+      <button
+        type="button"
+        disabled={!isReachable}
+        data-code={finding.code}
+        data-pointer={finding.pointer}
+        className="block w-full px-1 text-left text-[12px] hover:bg-raised"
+        onClick={() => {
+          goToFinding(finding);
+        }}
+      >
+        <span
+          className={`font-semibold ${finding.severity === 'error' ? 'text-madder' : 'text-ink'}`}
+        >
+          {finding.severity === 'error' ? 'Error' : 'Warning'} at {placeName(document, finding)}
+        </span>
+        <span className="block">{finding.message}</span>
+        {isReachable ? null : (
+          <span className="block text-soft">No card leads there: nothing uses this group.</span>
+        )}
+      </button>
+      {cure === null ? null : (
+        <Button
+          className="mt-0.5 ml-1"
+          onClick={() => {
+            cureFinding(finding);
+          }}
+        >
+          {cure}
+        </Button>
+      )}
+    </li>
+  );
+}
+
+/** “the input Scale of Noise, in Frost”: where a finding is, in the artist's names. */
+function placeName(document: NetworkDocument, { place }: PlacedFinding): string {
+  const { board, node: id, strand, input, output, option, stop, dial } = place;
+  const node =
+    id === undefined ? undefined : networkOf(document, board).nodes.find((each) => each.id === id);
+  const title = node && (node.name ?? findDefinition(node.type)?.title ?? node.type);
+  const group = board === null ? undefined : document.groups[board];
+  const within = group ? `, in ${group.name}` : '';
+  const part =
+    dial !== undefined
+      ? `the dial ${group?.dials.find((each) => each.id === dial)?.name ?? dial}`
+      : stop !== undefined
+        ? `a stop of ${title ?? 'a ramp'}`
+        : strand !== undefined
+          ? `a strand of ${title ?? id ?? strand}`
+          : (input ?? output ?? option) !== undefined
+            ? `${input ?? output ?? option ?? ''} of ${title ?? id ?? 'a node'}`
+            : (title ?? group?.name ?? 'the material');
+  return part === group?.name ? `the group ${part}` : `${part}${within}`;
+}

@@ -1,0 +1,200 @@
+'use client';
+import { useEffect, useState } from 'react';
+import { describePorts } from '@/core/compile/catalogue';
+import { addDial, addDrive, offerDial } from '@/core/edit/dials';
+import { networkOf } from '@/core/edit/board';
+import type { GroupDefinition, Law } from '@/core/graph/document';
+import { commit, editorStore } from '@/state/editor-store';
+import type { Evaluation } from '@/state/evaluation';
+import { useEditor } from '@/state/use-editor';
+import { Button } from '@/ui/Button';
+import { Choose } from '@/ui/Choose';
+import { shortNumber } from '@/ui/NumberField';
+import { PictureCanvas } from '@/ui/PictureCanvas';
+import { pictureEnds } from './dial-ends';
+import type { Ends, Exposing } from './dial-ends';
+
+interface Props {
+  readonly group: GroupDefinition;
+  readonly exposing: Exposing;
+  readonly evaluation: Evaluation;
+  readonly onDone: () => void;
+}
+
+/** Pulls an inner value out: asks for a name, a law (with pictures of both ends) and a dial. */
+export function ExposePanel({ group, exposing, evaluation, onDone }: Props) {
+  const document = useEditor((state) => state.document);
+  const { node: nodeId, input } = exposing;
+  const offer = offerDial(document, group.id, nodeId, input);
+  const node = networkOf(document, group.id).nodes.find((each) => each.id === nodeId);
+  const ports = node && describePorts(document, node);
+  const title = ports?.inputs.find((port) => port.id === input)?.title ?? input;
+  const [name, setName] = useState(title);
+  const [law, setLaw] = useState<Law>(offer?.laws[0] ?? 'as is');
+  const [joined, setJoined] = useState('');
+  const ends = useEnds(evaluation, group.id, exposing, offer?.kind === 'scalar' ? offer.laws : []);
+  if (!offer) return null;
+  const make = (): void => {
+    const label = joined ? `Let a dial drive ${title.toLowerCase()}` : `Made the dial ${name}`;
+    commit(label, (current) => {
+      const changed = joined
+        ? addDrive(current, group.id, joined, nodeId, input, law)
+        : addDial(current, group.id, nodeId, input, law, name)?.document;
+      return changed ?? current;
+    });
+    onDone();
+  };
+  return (
+    <div className="mb-3 border border-weld p-2" data-testid="expose">
+      <p className="mb-1 text-[12px]">
+        Pull out <strong>{title}</strong>
+        {typeof offer.designed === 'number' ? (
+          <>
+            , designed as <span className="figures">{shortNumber(offer.designed)}</span>
+          </>
+        ) : null}
+      </p>
+      {offer.warning ? <p className="mb-1 text-[11.5px] text-madder">{offer.warning}</p> : null}
+      <DialName name={name} onChange={setName} />
+      <LawChoice laws={offer.laws} law={law} ends={ends} onChoose={setLaw} />
+      <DialChoice group={group} kind={offer.kind} joined={joined} onChoose={setJoined} />
+      <div className="flex gap-1">
+        <Button look="strong" onClick={make}>
+          {joined ? 'Add to the dial' : 'Make the dial'}
+        </Button>
+        <Button onClick={onDone}>Leave it</Button>
+      </div>
+    </div>
+  );
+}
+
+/** Pictures of both ends for each law, as they come. */
+function useEnds(
+  evaluation: Evaluation,
+  groupId: string,
+  exposing: Exposing,
+  laws: readonly Law[],
+): readonly Ends[] {
+  const path = useEditor((state) => state.path);
+  const [ends, setEnds] = useState<readonly Ends[]>([]);
+  const lawsKey = laws.join();
+  useEffect(() => {
+    let live = true;
+    if (lawsKey)
+      pictureEnds(
+        evaluation,
+        editorStore.getState().document,
+        path,
+        groupId,
+        exposing,
+        lawsKey.split(',') as Law[],
+      ).then(
+        (made) => {
+          if (live) setEnds(made);
+        },
+        () => undefined,
+      );
+    return () => {
+      live = false;
+    };
+  }, [evaluation, path, groupId, exposing, lawsKey]);
+  return ends;
+}
+
+function DialName({
+  name,
+  onChange,
+}: {
+  readonly name: string;
+  readonly onChange: (name: string) => void;
+}) {
+  return (
+    <label className="mb-1 flex items-center gap-2 text-[12px]">
+      <span className="w-10 text-soft">name</span>
+      <input
+        aria-label="Name of the new dial"
+        value={name}
+        onChange={(event) => {
+          onChange(event.target.value);
+        }}
+        onKeyDown={(event) => {
+          event.stopPropagation();
+        }}
+        className="min-w-0 flex-1 border border-line bg-ground px-1"
+      />
+    </label>
+  );
+}
+
+interface LawProps {
+  readonly laws: readonly Law[];
+  readonly law: Law;
+  readonly ends: readonly Ends[];
+  readonly onChoose: (law: Law) => void;
+}
+
+function LawChoice({ laws, law, ends, onChoose }: LawProps) {
+  return (
+    <div role="radiogroup" aria-label="Law" className="mb-1 flex flex-col gap-1">
+      {laws.map((each) => {
+        const pair = ends.find((made) => made.law === each);
+        return (
+          <button
+            key={each}
+            type="button"
+            role="radio"
+            aria-checked={law === each}
+            onClick={() => {
+              onChoose(each);
+            }}
+            className={
+              'flex items-center gap-2 border p-1 text-left ' +
+              (law === each ? 'border-weld' : 'border-line')
+            }
+          >
+            <span className="w-11 text-[12px]">{each}</span>
+            {(['low', 'high'] as const).map((end) =>
+              pair ? (
+                <PictureCanvas
+                  key={end}
+                  picture={pair[end]}
+                  label={`${each} at its ${end} end`}
+                  className="h-[56px] w-[56px] bg-stage"
+                />
+              ) : null,
+            )}
+          </button>
+        );
+      })}
+    </div>
+  );
+}
+
+interface DialChoiceProps {
+  readonly group: GroupDefinition;
+  readonly kind: string;
+  readonly joined: string;
+  readonly onChoose: (dial: string) => void;
+}
+
+/** A new dial, or one the group has already that drives this value too. */
+function DialChoice({ group, kind, joined, onChoose }: DialChoiceProps) {
+  const fitting = group.dials.filter((dial) => dial.kind === kind);
+  if (fitting.length === 0) return null;
+  return (
+    <div className="mb-1 flex items-center gap-2 text-[12px]">
+      <span className="text-soft">as</span>
+      <Choose
+        label="New dial or one there is"
+        value={joined || 'new'}
+        onChange={(choice) => {
+          onChoose(choice === 'new' ? '' : choice);
+        }}
+        items={[
+          { value: 'new', title: 'a new dial' },
+          ...fitting.map((dial) => ({ value: dial.id, title: `part of ${dial.name}` })),
+        ]}
+      />
+    </div>
+  );
+}

@@ -1,0 +1,56 @@
+import { addDial } from '@/core/edit/dials';
+import { setValue } from '@/core/edit/nodes';
+import type { Law, NetworkDocument } from '@/core/graph/document';
+import type { Picture } from '@/core/evaluate/picture';
+import { boardAt, editorStore } from '@/state/editor-store';
+import type { Evaluation } from '@/state/evaluation';
+import { settled } from '@/workers/answer';
+
+/** The inner value that is being pulled out. */
+export interface Exposing {
+  readonly node: string;
+  readonly input: string;
+}
+
+export interface Ends {
+  readonly law: Law;
+  readonly low: Picture;
+  readonly high: Picture;
+}
+
+/** Pictures of both ends of a dial that is about to be made, one pair per law. */
+export async function pictureEnds(
+  evaluation: Evaluation,
+  document: NetworkDocument,
+  path: readonly string[],
+  groupId: string,
+  { node, input }: Exposing,
+  laws: readonly Law[],
+): Promise<Ends[]> {
+  const { modelId, camera } = editorStore.getState();
+  const instance = path.at(-1);
+  const group = document.groups[groupId];
+  const output = group?.outputs[0];
+  if (!camera || !instance || !output) return [];
+  const key = `${path.join('/')}:${output.id}`;
+  const outer = boardAt(document, path.slice(0, -1));
+  return Promise.all(
+    laws.map(async (law) => {
+      const made = addDial(document, groupId, node, input, law, 'trial');
+      if (!made) throw new Error('This value cannot be a dial.');
+      const dial = made.document.groups[groupId]?.dials.find((each) => each.id === made.dialId);
+      const shoot = (value: number): Promise<Picture> =>
+        settled(
+          evaluation.pool.evaluator.picture(
+            modelId,
+            setValue(made.document, outer, instance, made.dialId, value),
+            key,
+            { ...camera, aspect: 1 },
+            72,
+          ),
+        );
+      const [from, to] = dial?.soft ?? [0, 2];
+      return { law, low: await shoot(from), high: await shoot(to) };
+    }),
+  );
+}

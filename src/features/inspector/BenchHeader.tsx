@@ -1,0 +1,133 @@
+'use client';
+import { LayoutGrid } from 'lucide-react';
+import { findDefinition, groupOf } from '@/core/compile/catalogue';
+import { changeNode } from '@/core/edit/board';
+import type { NodeInstance } from '@/core/graph/document';
+import type { OptionDefinition } from '@/core/nodes/define';
+import { commit, enterGroup } from '@/state/editor-store';
+import { pickingPart } from '@/state/picks';
+import { useEditor } from '@/state/use-editor';
+import { useFindings } from '@/state/use-findings';
+import { Button } from '@/ui/Button';
+import { changeOption } from './change-option';
+import { OptionChoice } from './OptionChoice';
+import { PickButton } from './PickButton';
+import { StartMenu } from './StartMenu';
+
+interface Props {
+  readonly node: NodeInstance;
+  readonly onCompare: (option: string) => void;
+}
+
+/** The name of the chosen node, its modes, and what concerns it as a whole. */
+export function BenchHeader({ node, onCompare }: Props) {
+  const group = useEditor((state) => groupOf(state.document, node));
+  const definition = findDefinition(node.type);
+  return (
+    <div className="mb-1 flex flex-wrap items-center gap-2">
+      <NodeName node={node} title={node.name ?? group?.name ?? definition?.title ?? node.type} />
+      {definition && node.name && node.name !== definition.title ? (
+        <span className="text-soft">{definition.title}</span>
+      ) : null}
+      {Object.entries(definition?.options ?? {}).map(([id, option]) => (
+        <NodeOption key={id} node={node} id={id} option={option} onCompare={onCompare} />
+      ))}
+      {definition && definition.starts.length > 0 ? (
+        <StartMenu node={node} starts={definition.starts} />
+      ) : null}
+      {group ? (
+        <Button
+          onClick={() => {
+            enterGroup(node.id);
+          }}
+        >
+          Open the group
+        </Button>
+      ) : null}
+      <LimitChoice node={node} />
+    </div>
+  );
+}
+
+function NodeName({ node, title }: { readonly node: NodeInstance; readonly title: string }) {
+  return (
+    <input
+      aria-label="Name"
+      key={`${node.id}${title}`}
+      defaultValue={title}
+      className={
+        'w-[180px] border-b border-transparent bg-transparent text-[14px] font-semibold ' +
+        'hover:border-seam'
+      }
+      onKeyDown={(event) => {
+        if (event.key === 'Enter') event.currentTarget.blur();
+        event.stopPropagation();
+      }}
+      onBlur={(event) => {
+        const name = event.target.value.trim();
+        if (name && name !== title)
+          commit('Named a node', (current, at) =>
+            changeNode(current, at, node.id, (each) => ({ ...each, name })),
+          );
+      }}
+    />
+  );
+}
+
+interface OptionProps extends Props {
+  readonly id: string;
+  readonly option: OptionDefinition;
+}
+
+function NodeOption({ node, id, option, onCompare }: OptionProps) {
+  const isShown = useFindings(
+    ({ shown }) => shown?.place.node === node.id && shown.place.option === id,
+  );
+  return (
+    <span className={`flex items-center ${isShown ? 'finding-shown' : ''}`}>
+      <OptionChoice
+        option={option}
+        value={node.options[id] ?? option.default}
+        onChange={(choice) => {
+          changeOption(node, id, choice);
+        }}
+      />
+      {option.open === 'parts' ? (
+        <PickButton title={option.title} picking={pickingPart(node, id, option.title)} />
+      ) : null}
+      {option.choices.length > 2 ? (
+        <button
+          type="button"
+          aria-label={`Compare every choice of ${option.title}`}
+          title="Compare in pictures"
+          className="p-1 text-soft hover:text-ink"
+          onClick={() => {
+            onCompare(id);
+          }}
+        >
+          <LayoutGrid size={12} />
+        </button>
+      ) : null}
+    </span>
+  );
+}
+
+function LimitChoice({ node }: { readonly node: NodeInstance }) {
+  return (
+    <label
+      className={'ml-auto flex shrink-0 items-center gap-1 text-[11px] whitespace-nowrap text-soft'}
+    >
+      <input
+        type="checkbox"
+        checked={node.limited ?? false}
+        onChange={(event) => {
+          const limited = event.target.checked;
+          commit('Limited a node', (current, at) =>
+            changeNode(current, at, node.id, (each) => ({ ...each, limited })),
+          );
+        }}
+      />
+      limit to 0–1
+    </label>
+  );
+}

@@ -1,0 +1,57 @@
+'use client';
+import type { OutputView } from '@/core/compile/catalogue';
+import type { NodeInstance } from '@/core/graph/document';
+import { keyOf, togglePin } from '@/state/editor-store';
+import { useEditor } from '@/state/use-editor';
+import { PictureCanvas } from '@/ui/PictureCanvas';
+import { Distribution } from './Distribution';
+
+interface Props {
+  readonly node: NodeInstance;
+  readonly outputs: readonly OutputView[];
+}
+
+/** The chosen node's output on the model, its outputs to pin, and how its values lie. */
+export function BenchPicture({ node, outputs }: Props) {
+  const path = useEditor((state) => state.path);
+  const pin = useEditor((state) => state.pin);
+  const [first] = outputs;
+  const tap = useEditor((state) =>
+    first ? state.taps.get(keyOf(path, node.id, first.id)) : undefined,
+  );
+  return (
+    <div className="w-[150px] shrink-0">
+      {tap ? (
+        <PictureCanvas
+          picture={tap.picture}
+          label={`Output of ${node.name ?? node.type}`}
+          className="h-[112px] w-[112px] bg-stage"
+        />
+      ) : null}
+      <div className="mt-1 flex flex-wrap gap-1">
+        {outputs.map((output) => {
+          const key = keyOf(path, node.id, output.id);
+          return (
+            <button
+              key={output.id}
+              type="button"
+              aria-pressed={pin === key}
+              className={
+                'rounded-[2px] border px-1 text-[11px] ' +
+                (pin === key ? 'border-weld bg-weld text-weld-ink' : 'border-line')
+              }
+              onClick={() => {
+                togglePin(key);
+              }}
+            >
+              {output.title}
+            </button>
+          );
+        })}
+      </div>
+      {tap?.statistics ? (
+        <Distribution statistics={tap.statistics} histogram={tap.histogram} />
+      ) : null}
+    </div>
+  );
+}

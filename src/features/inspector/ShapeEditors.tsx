@@ -1,0 +1,79 @@
+'use client';
+import type { InputView } from '@/core/compile/catalogue';
+import { rampModes, valueOf } from '@/core/compile/uniforms';
+import { setValue } from '@/core/edit/nodes';
+import { isCurve, isFormula, isRamp } from '@/core/graph/document';
+import type { InputValue, NodeInstance } from '@/core/graph/document';
+import { commit, endGesture } from '@/state/editor-store';
+import type { PlacedFinding } from '@/state/findings';
+import { useEditor } from '@/state/use-editor';
+import { CurveEditor } from './CurveEditor';
+import { FormulaEditor } from './FormulaEditor';
+import { RampEditor } from './RampEditor';
+
+interface Props {
+  readonly node: NodeInstance;
+  readonly ports: readonly InputView[];
+  readonly findings: readonly PlacedFinding[];
+}
+
+/** Editors of the ramps, curves and formulas of a node, with what is wrong in them marked. */
+export function ShapeEditors({ node, ports, findings }: Props) {
+  const histogram = useEditor(
+    (state) => state.taps.get(`${[...state.path, node.id].join('/')}<value`)?.histogram ?? null,
+  );
+  const valued = ports.map((port) => ({
+    port,
+    value: valueOf(node, port.id),
+    faults: findings.filter(({ place }) => place.input === port.id),
+  }));
+  const set = (id: string, value: InputValue, label: string, gesture: string | null): void => {
+    commit(label, (current, at) => setValue(current, at, node.id, id, value), gesture);
+  };
+  const curves = valued.flatMap(({ port, value }) => (isCurve(value) ? [{ port, value }] : []));
+  return (
+    <>
+      {valued.map(({ port, value, faults }) =>
+        port.kind === 'ramp' && isRamp(value) ? (
+          <RampEditor
+            key={port.id}
+            ramp={value}
+            modes={rampModes(node)}
+            histogram={histogram}
+            faults={faults}
+            onDone={endGesture}
+            onChange={(next, gesture, label) => {
+              set(port.id, next, label, gesture);
+            }}
+          />
+        ) : null,
+      )}
+      <div className="flex flex-wrap gap-3">
+        {curves.map(({ port, value }, k) => (
+          <CurveEditor
+            key={port.id}
+            title={port.title}
+            curve={value}
+            histogram={k === 0 ? histogram : null}
+            onDone={endGesture}
+            onChange={(next, gesture, label) => {
+              set(port.id, next, label, gesture ? `${port.id} ${gesture}` : null);
+            }}
+          />
+        ))}
+      </div>
+      {valued.map(({ port, value, faults }) =>
+        port.kind === 'formula' && isFormula(value) ? (
+          <FormulaEditor
+            key={port.id}
+            text={value.formula}
+            faults={faults}
+            onChange={(formula) => {
+              set(port.id, { formula }, 'Changed a formula', null);
+            }}
+          />
+        ) : null,
+      )}
+    </>
+  );
+}

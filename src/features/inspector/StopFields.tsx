@@ -1,0 +1,170 @@
+'use client';
+import { changeStop, distribute, mirrored, reverse, toggleOpen } from '@/core/edit/ramps';
+import { LIMITS, SEGMENTS } from '@/core/graph/document';
+import type { RampStop, RampValue, Segment } from '@/core/graph/document';
+import { STOP_ASPECTS } from '@/core/nodes/ramp-table';
+import type { RampModes } from '@/core/nodes/ramp-table';
+import { Button } from '@/ui/Button';
+import { Choose } from '@/ui/Choose';
+import { ColourField } from '@/ui/ColourField';
+import { NumberField } from '@/ui/NumberField';
+import type { ChangeRamp } from './RampEditor';
+
+const WAYS: Record<Segment, string> = {
+  linear: 'Linear',
+  smooth: 'Smooth',
+  spline: 'Spline',
+  hold: 'Hold',
+};
+
+interface Props {
+  readonly ramp: RampValue;
+  readonly stop: RampStop;
+  readonly layout: RampModes['layout'];
+  readonly onChange: ChangeRamp;
+  readonly onAdd: (place: number) => void;
+  readonly onRemove: (id: string) => void;
+}
+
+/** What there is to set on the chosen stop, and on the ramp as a whole. */
+export function StopFields(props: Props) {
+  const { ramp, stop, layout, onChange, onAdd, onRemove } = props;
+  return (
+    <div className="mt-3 flex flex-wrap items-center gap-2 text-[12px]">
+      <StopValues {...props} />
+      <Button
+        onClick={() => {
+          onAdd(0.5);
+        }}
+        disabled={ramp.stops.length >= LIMITS.rampStops}
+      >
+        Add stop
+      </Button>
+      <Button
+        onClick={() => {
+          onRemove(stop.id);
+        }}
+        disabled={ramp.stops.length <= 2}
+      >
+        Remove
+      </Button>
+      <Button
+        onClick={() => {
+          onChange(reverse(ramp, layout), null, 'Reversed the ramp');
+        }}
+      >
+        Reverse
+      </Button>
+      {layout === 'placed' ? <SpreadButtons ramp={ramp} onChange={onChange} /> : null}
+      <StopInputs {...props} />
+    </div>
+  );
+}
+
+/** Place, colour, alpha and way of one stop. */
+function StopValues({ ramp, stop, layout, onChange }: Props) {
+  const set = (change: Partial<RampStop>, label: string, gesture: string | null = null): void => {
+    onChange(changeStop(ramp, stop.id, change), gesture, label);
+  };
+  return (
+    <>
+      {layout === 'bands' ? null : (
+        <NumberField
+          label={layout === 'placed' ? 'Stop position' : 'Stop share'}
+          value={stop.position}
+          {...(layout === 'placed' ? { low: 0, high: 1 } : { low: 0, high: 100000 })}
+          onCommit={(position) => {
+            set({ position }, 'Moved a stop');
+          }}
+        />
+      )}
+      <ColourField
+        label="Stop colour"
+        value={stop.colour}
+        compact
+        onChange={(colour) => {
+          set({ colour }, 'Coloured a stop', `colour ${stop.id}`);
+        }}
+      />
+      <NumberField
+        className="!w-[52px]"
+        label="Stop alpha"
+        value={stop.alpha}
+        low={0}
+        high={1}
+        onCommit={(alpha) => {
+          set({ alpha }, 'Changed a stop');
+        }}
+      />
+      {layout === 'placed' ? (
+        <Choose
+          label="Way to the next stop"
+          value={stop.segment}
+          items={[...SEGMENTS]
+            .reverse()
+            .map((segment) => ({ value: segment, title: WAYS[segment] }))}
+          onChange={(segment) => {
+            set({ segment: segment as Segment }, 'Changed a stop');
+          }}
+        />
+      ) : null}
+    </>
+  );
+}
+
+function SpreadButtons({ ramp, onChange }: Pick<Props, 'ramp' | 'onChange'>) {
+  const reflected = mirrored(ramp, LIMITS.rampStops);
+  return (
+    <>
+      <Button
+        onClick={() => {
+          onChange(distribute(ramp), null, 'Distributed the stops');
+        }}
+      >
+        Distribute
+      </Button>
+      <Button
+        onClick={() => {
+          if (reflected) onChange(reflected, null, 'Mirrored the ramp');
+        }}
+        disabled={reflected === null}
+      >
+        Mirror
+      </Button>
+    </>
+  );
+}
+
+/** Which aspects of the stop are inputs of the node, to be wired or driven. */
+function StopInputs({ ramp, stop, layout, onChange }: Props) {
+  const aspects = STOP_ASPECTS.filter((aspect) => layout !== 'bands' || aspect !== 'position');
+  return (
+    <span
+      className="flex items-center gap-1 text-soft"
+      role="group"
+      aria-label="Inputs of this stop"
+    >
+      as input
+      {aspects.map((aspect) => {
+        const isOpen = stop.open?.includes(aspect) ?? false;
+        return (
+          <button
+            key={aspect}
+            type="button"
+            aria-pressed={isOpen}
+            className={
+              'rounded-[2px] border px-1 text-[11px] ' +
+              (isOpen ? 'border-weld text-ink' : 'border-line')
+            }
+            onClick={() => {
+              const label = isOpen ? 'Closed an input' : 'Opened an input';
+              onChange(toggleOpen(ramp, stop.id, aspect), null, label);
+            }}
+          >
+            {layout === 'proportions' && aspect === 'position' ? 'share' : aspect}
+          </button>
+        );
+      })}
+    </span>
+  );
+}

@@ -1,0 +1,84 @@
+import { expect, test } from '@playwright/test';
+import type { Page } from '@playwright/test';
+import type { FindingPlace } from '@/core/graph/finding-place';
+import { PLANTED, plantedDocument, pointerTo } from '../support/planted-faults';
+import type { PlantedFault } from '../support/planted-faults';
+import { signIn } from './studio';
+
+/** Stores the planted document as a material, as a file of another release might come in. */
+async function plant(page: Page): Promise<void> {
+  const session = (await (await page.request.get('/api/session')).json()) as {
+    projects: { id: string }[];
+  };
+  const made = await page.request.post('/api/materials', {
+    headers: { origin: new URL(page.url()).origin },
+    data: {
+      projectId: session.projects[0]?.id,
+      modelId: 'demo-tile',
+      document: plantedDocument(),
+    },
+  });
+  expect(made.status()).toBe(201);
+  const { id } = (await made.json()) as { id: string };
+  await page.goto(`/materials/${id}`);
+}
+
+/** Whether the place of a finding is shown: at the character, stop, row, dial, strand or card. */
+async function expectShown(page: Page, code: string, place: FindingPlace): Promise<void> {
+  const bench = page.getByTestId('bench');
+  const { node, strand, input, output, stop, character, dial, option } = place;
+  if (dial !== undefined) {
+    const row = page.getByTestId(`dial-${dial}`).locator(`[data-code="${code}"]`).last();
+    return expect(row).toBeVisible();
+  }
+  if (node !== undefined && strand === undefined)
+    await expect(page.getByTestId(`card-${node}`).first()).toBeInViewport({ ratio: 0.5 });
+  if (strand !== undefined) {
+    const end =
+      input === undefined
+        ? `source[data-handleid="${output ?? ''}"]`
+        : `target[data-handleid="${input}"]`;
+    const port = page.getByTestId(`card-${node ?? ''}`).locator(`.${end}`);
+    await expect(port).toHaveClass(/faulty/);
+    return expect(page.getByTestId('strand-bench')).toBeVisible();
+  }
+  if (place.group !== undefined && node === undefined)
+    return expect(page.getByTestId('card-findings').first()).toBeVisible();
+  await expect(bench.getByTestId('finding-notes').locator(`[data-code="${code}"]`)).toBeVisible();
+  if (stop !== undefined)
+    return expect(bench.getByTestId(`stop-${stop}`).last()).toHaveClass(/finding-shown/);
+  if (character !== undefined) {
+    const mark = bench.getByTestId('formula-mark');
+    await expect(mark).toHaveAttribute('data-character', String(character));
+    return expect(bench.getByLabel('Formula')).toBeFocused();
+  }
+  if (option === 'shape') return expect(bench.locator('.finding-shown').first()).toBeVisible();
+  if (input !== undefined && place.point === undefined && code !== 'node.unknown-input')
+    await expect(bench.locator(`[data-input="${input}"]`)).toHaveClass(/finding-shown/);
+}
+
+const keyOf = ({ code, place }: PlantedFault): string => `${code} ${JSON.stringify(place)}`;
+
+test('each of the planted faults is in the list, and the list leads to its place', async ({
+  page,
+}) => {
+  await signIn(page, 'tove');
+  await plant(page);
+  const button = page.getByTestId('findings');
+  await expect(button).toHaveText(/\d+ errors, \d+ warnings/, { timeout: 30_000 });
+  await expect(page.getByTestId('problem')).toBeVisible();
+  await button.click();
+  const rows = page.getByTestId('findings-list').getByRole('listitem');
+  await expect(rows).toHaveCount(PLANTED.length);
+  const shown: string[] = [];
+  for (const fault of PLANTED) {
+    if ((await rows.count()) === 0) await button.click();
+    const pointer = pointerTo(fault);
+    const row = rows.locator(`button[data-code="${fault.code}"][data-pointer="${pointer}"]`);
+    await row.click();
+    await page.keyboard.press('Escape');
+    await expectShown(page, fault.code, fault.place);
+    shown.push(keyOf(fault));
+  }
+  expect(shown).toHaveLength(PLANTED.length);
+});
