@@ -19,8 +19,8 @@ export function TopBar({
     </Link>
   );
   return (
-    <header className="flex h-10 shrink-0 items-center gap-4 border-b border-line bg-panel px-3">
-      <span className="flex items-center gap-2 font-semibold">
+    <header className="flex h-10 shrink-0 items-center gap-3 border-b border-line bg-panel px-3">
+      <span className="flex shrink-0 items-center gap-2 font-semibold whitespace-nowrap">
         <svg width="16" height="16" viewBox="0 0 16 16" aria-hidden>
           <path d="M2 1V15M6 1V15M10 1V15M14 1V15" stroke="var(--ink-soft)" strokeWidth="1.2" />
           <path

@@ -31,7 +31,7 @@ export function AccountMenu({ name, role }: Props) {
   const item = 'cursor-pointer px-3 py-1 outline-none data-[highlighted]:bg-raised';
   return (
     <DropdownMenu.Root>
-      <DropdownMenu.Trigger className="ml-auto px-1">
+      <DropdownMenu.Trigger className="ml-auto max-w-[150px] min-w-[60px] truncate px-1">
         {name} <span className="text-soft">· {role}</span>
       </DropdownMenu.Trigger>
       <DropdownMenu.Portal>

@@ -102,6 +102,9 @@ interface PictureProps {
 function CardPicture({ node, title, outputKey, isPinned, findings }: PictureProps) {
   const tap = useTap(outputKey);
   const advice = useAdvice(node);
+  const isStopped = useEditor((state) => (state.problem?.findings?.length ?? 0) > 0);
+  const waiting = isStopped ? 'not computed' : 'weaving …';
+  const waitingWords = outputKey === null ? 'unknown node' : waiting;
   return (
     <div
       className="relative m-1 overflow-hidden bg-stage"
@@ -115,7 +118,7 @@ function CardPicture({ node, title, outputKey, isPinned, findings }: PictureProp
         />
       ) : (
         <span className="absolute inset-0 grid place-items-center text-[11px] text-soft">
-          {outputKey === null ? 'unknown node' : 'weaving …'}
+          {waitingWords}
         </span>
       )}
       <button

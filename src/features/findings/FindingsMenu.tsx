@@ -1,9 +1,10 @@
 'use client';
 import { Popover } from 'radix-ui';
-import { findDefinition } from '@/core/compile/catalogue';
+import { describePorts, findDefinition, groupOf } from '@/core/compile/catalogue';
 import { networkOf } from '@/core/edit/board';
 import { wayTo } from '@/core/graph/finding-place';
-import type { NetworkDocument } from '@/core/graph/document';
+import type { FindingPlace } from '@/core/graph/finding-place';
+import type { NetworkDocument, NodeInstance } from '@/core/graph/document';
 import { openFindings } from '@/state/findings';
 import type { PlacedFinding } from '@/state/findings';
 import { useEditor } from '@/state/use-editor';
@@ -117,23 +118,35 @@ function FindingRow({ finding }: { readonly finding: PlacedFinding }) {
   );
 }
 
-/** “the input Scale of Noise, in Frost”: where a finding is, in the artist's names. */
+/** “Scale of Noise, in Frost”: where a finding is, in the artist's names. */
 function placeName(document: NetworkDocument, { place }: PlacedFinding): string {
-  const { board, node: id, strand, input, output, option, stop, dial } = place;
-  const node =
-    id === undefined ? undefined : networkOf(document, board).nodes.find((each) => each.id === id);
-  const title = node && (node.name ?? findDefinition(node.type)?.title ?? node.type);
-  const group = board === null ? undefined : document.groups[board];
-  const within = group ? `, in ${group.name}` : '';
-  const part =
-    dial !== undefined
-      ? `the dial ${group?.dials.find((each) => each.id === dial)?.name ?? dial}`
-      : stop !== undefined
-        ? `a stop of ${title ?? 'a ramp'}`
-        : strand !== undefined
-          ? `a strand of ${title ?? id ?? strand}`
-          : (input ?? output ?? option) !== undefined
-            ? `${input ?? output ?? option ?? ''} of ${title ?? id ?? 'a node'}`
-            : (title ?? group?.name ?? 'the material');
-  return part === group?.name ? `the group ${part}` : `${part}${within}`;
+  const group = place.board === null ? undefined : document.groups[place.board];
+  const part = partName(document, place);
+  if (part === null) return group ? `the group ${group.name}` : 'the material';
+  return group ? `${part}, in ${group.name}` : part;
+}
+
+function partName(document: NetworkDocument, place: FindingPlace): string | null {
+  const { board, dial, stop, strand, input, output, option } = place;
+  const network = networkOf(document, board);
+  const node = network.nodes.find((each) => each.id === place.node);
+  const title = node ? (node.name ?? groupOf(document, node)?.name ?? typeTitle(node)) : place.node;
+  if (dial !== undefined && board !== null)
+    return `the dial ${document.groups[board]?.dials.find(({ id }) => id === dial)?.name ?? dial}`;
+  if (title === undefined) return strand === undefined ? null : `the strand ${strand}`;
+  if (stop !== undefined) return `a stop of ${title}`;
+  const port = input ?? output ?? option;
+  const shown = node && port !== undefined ? portTitle(document, node, port) : port;
+  if (strand !== undefined) return `the strand at ${shown ?? 'a port'} of ${title}`;
+  return shown === undefined ? title : `${shown} of ${title}`;
+}
+
+const typeTitle = (node: NodeInstance): string => findDefinition(node.type)?.title ?? node.type;
+
+function portTitle(document: NetworkDocument, node: NodeInstance, id: string): string {
+  const ports = describePorts(document, node);
+  const known = [...(ports?.inputs ?? []), ...(ports?.outputs ?? [])].find(
+    (port) => port.id === id,
+  );
+  return known?.title ?? findDefinition(node.type)?.options[id]?.title ?? id;
 }

@@ -112,7 +112,7 @@ export function EditorBar({ models, saver, onModel, onBake, onLibrary }: Props) 
         aria-label="Name of the material"
         key={`${materialId}${name}`}
         defaultValue={name}
-        className="w-[190px] bg-transparent font-semibold"
+        className="w-[170px] min-w-[80px] shrink bg-transparent font-semibold"
         onKeyDown={(event) => {
           if (event.key === 'Enter') event.currentTarget.blur();
           event.stopPropagation();
@@ -126,7 +126,7 @@ export function EditorBar({ models, saver, onModel, onBake, onLibrary }: Props) 
       <span
         role="status"
         data-testid="save-state"
-        className={`text-[12px] ${calm ? 'text-soft' : 'text-madder'}`}
+        className={`shrink-0 text-[12px] ${calm ? 'text-soft' : 'text-madder'}`}
         title={saveMessage}
       >
         {SAVE_WORDS[saveState]}
