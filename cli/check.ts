@@ -4,7 +4,7 @@ import { adviseDocument, watchedIn } from '@/core/evaluate/advice';
 import type { PlacedAdvice } from '@/core/evaluate/advice';
 import { EvaluationSession } from '@/core/evaluate/session';
 import type { NetworkDocument } from '@/core/graph/document';
-import { parseDocumentText } from '@/core/graph/schema';
+import { readStoredText } from '@/core/compile/upgrade';
 import { MeshAnalysis } from '@/core/mesh/analysis';
 import { uniformPoints } from '@/core/mesh/sample-points';
 import type { SurfaceMesh } from '@/core/mesh/surface-mesh';
@@ -38,7 +38,7 @@ export async function runCheck(
 ): Promise<number> {
   const [file] = positionals;
   if (!file) throw new UsageError('check needs a document.');
-  const parsed = parseDocumentText(await readText(file));
+  const parsed = readStoredText(await readText(file));
   const findings = parsed.document ? checkCompiled(parsed.document) : parsed.diagnostics;
   const wrong = hasErrors(findings);
   const model = values['model'];

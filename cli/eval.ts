@@ -1,5 +1,9 @@
 import Joi from 'joi';
 import { AppError, messageOf } from '@/core/base/diagnostic';
+import type { LaneName, ResultKey } from '@/core/base/ids';
+import { AXES, parseLaneName } from '@/core/base/lane-name';
+import { own } from '@/core/base/own';
+import { isOutputKey, readableKey } from '@/core/graph/result-key';
 import { compileNetwork, uniformsFor } from '@/core/compile/compile';
 import { SURFACE_LANES } from '@/core/nodes/surface-parameters';
 import type { CompiledNetwork, OutputSlot } from '@/core/compile/compile';
@@ -68,7 +72,6 @@ interface PointsFile {
 }
 
 const DEFAULT_MODEL = { size: 1, minimum: [-0.5, -0.5, -0.5] as const, extent: [1, 1, 1] as const };
-const AXES: Readonly<Record<string, number>> = { x: 0, y: 1, z: 2 };
 
 export async function runEval(
   { positionals, values }: Arguments,
@@ -86,21 +89,11 @@ export async function runEval(
     typeof values['outputs'] === 'string'
       ? values['outputs'].split(',').map((name) => name.trim())
       : null;
-  const compiled = compileNetwork(document, {
-    surface: !wanted || wanted.includes('surface'),
-    taps: wanted ? wanted.filter((name) => name !== 'surface') : 'all',
-    watched: wanted ? [] : watchedIn(document),
-  });
-  const missing = wanted?.filter((name) => !compiled.slots.some((slot) => slot.key === name)) ?? [];
-  if (missing.length > 0) {
-    throw new AppError(
-      'eval.no-output',
-      `The network has no output ${missing.join(', ')}.`,
-      `It has: ${[...compiled.kinds.keys()].filter((key) => key.includes(':')).join(', ')}.`,
-    );
-  }
+  const compiled = wanted
+    ? compileWanted(document, wanted)
+    : compileNetwork(document, { surface: true, taps: 'all', watched: watchedIn(document) });
   const outputs = evaluatePoints(compiled, document, points);
-  const shown = compiled.slots.filter((slot) => !slot.key.includes('<'));
+  const shown = compiled.slots.filter(({ key }) => key === SURFACE || isOutputKey(key));
   const results = Object.fromEntries(
     shown.flatMap((slot) => describeSlot(slot, outputs, points.points.length)),
   );
@@ -122,6 +115,30 @@ export async function runEval(
       complain(`note: ${finding.node}: ${finding.message} [${finding.code}]`);
   }
   return 0;
+}
+
+/** The name by which the finished surface is asked for. */
+const SURFACE = 'surface';
+
+/** Compiles the outputs named, each as a person writes it: `path/to/node:output`. */
+function compileWanted(document: NetworkDocument, wanted: readonly string[]): CompiledNetwork {
+  const all = [...compileNetwork(document, { surface: false, taps: [] }).kinds.keys()].filter(
+    isOutputKey,
+  );
+  const named = wanted.filter((name) => name !== SURFACE);
+  const keyFor = (name: string): ResultKey | undefined =>
+    all.find((key) => key === name) ?? all.find((key) => readableKey(key) === name);
+  const missing = named.filter((name) => keyFor(name) === undefined);
+  if (missing.length > 0)
+    throw new AppError(
+      'eval.no-output',
+      `The network has no output ${missing.join(', ')}.`,
+      `It has: ${all.map(readableKey).join(', ')}.`,
+    );
+  return compileNetwork(document, {
+    surface: wanted.includes(SURFACE),
+    taps: named.map((name) => keyFor(name) ?? name),
+  });
 }
 
 async function readPoints(file: string): Promise<PointsFile> {
@@ -153,15 +170,10 @@ function lane(
   return Float32Array.from(points, (point, index) => {
     const value = valueOf(point, name);
     if (value === undefined) {
-      const field = name.startsWith('part.centre')
-        ? 'partCentre'
-        : name.startsWith('map:')
-          ? `fields.${kinds.get(name.slice(4)) ?? ''}” (or “fields.${name.slice(4)}`
-          : (name.split('.')[0] ?? name);
+      const field = fieldWords(name, kinds);
       throw new AppError(
         'points.missing-field',
-        `A node needs “${field}”${name.startsWith('map:') ? ')' : ''}, which point ` +
-          `${String(index)} of the points file lacks.`,
+        `A node needs ${field}, which point ${String(index)} of the points file lacks.`,
         'Add it to every point.',
       );
     }
@@ -169,26 +181,46 @@ function lane(
   });
 }
 
-function valueOf(point: PointRecord, name: string): number | undefined {
-  if (name.startsWith('map:')) {
+/** Lanes that the points file calls otherwise. */
+const POINT_FIELDS: Readonly<Record<string, string>> = {
+  'part.id': 'part',
+  'part.centre': 'partCentre',
+};
+
+/** What a point lacks, by the names of the points file. */
+function fieldWords(name: LaneName, kinds: ReadonlyMap<string, string>): string {
+  const lane = parseLaneName(name);
+  if (lane.of === 'map')
+    return `“fields.${kinds.get(lane.field) ?? ''}” (or “fields.${lane.field}”)`;
+  return `“${POINT_FIELDS[lane.of] ?? lane.of}”`;
+}
+
+function valueOf(point: PointRecord, name: LaneName): number | undefined {
+  const lane = parseLaneName(name);
+  if (lane.of === 'map') {
     const fields = point.fields ?? {};
-    const [, node, slope] = /^map:(.*?)(\.d[xyz])?$/.exec(name) ?? [];
-    if (slope) return fields[`${node ?? ''}${slope}`] ?? 0;
-    return fields[node ?? ''];
+    return lane.slope
+      ? (own(fields, `${lane.field}.d${lane.slope}`) ?? 0)
+      : own(fields, lane.field);
   }
-  if (/\.d[xyz]$/.test(name)) return 0;
-  if (name === 'part.id') return point.part;
-  if (name.startsWith('part.centre.')) return point.partCentre?.[AXES[name.slice(-1)] ?? 0];
-  const [, attribute, letter = 'x'] = /^attribute:(.*)\.([xyzw])$/.exec(name) ?? [];
-  if (attribute !== undefined)
-    return point.attributes ? (point.attributes[attribute]?.['xyzw'.indexOf(letter)] ?? 0) : 0;
-  const [group, axis] = name.split('.') as [
-    keyof PointRecord & ('position' | 'normal' | 'faceNormal' | 'view' | 'uv'),
-    string,
-  ];
-  const vectorValue =
-    point[group] ?? (group === 'faceNormal' || group === 'view' ? point.normal : undefined);
-  return vectorValue?.[AXES[axis] ?? 0];
+  if (lane.slope) return 0;
+  switch (lane.of) {
+    case 'part.id':
+      return point.part;
+    case 'part.centre':
+      return point.partCentre?.[AXES.indexOf(lane.component)];
+    case 'attribute':
+      return point.attributes
+        ? (own(point.attributes, lane.name)?.['xyzw'.indexOf(lane.component)] ?? 0)
+        : 0;
+    case 'footprint':
+      return undefined;
+    case 'faceNormal':
+    case 'view':
+      return (point[lane.of] ?? point.normal)?.[AXES.indexOf(lane.component)];
+    default:
+      return point[lane.of]?.[AXES.indexOf(lane.component)];
+  }
 }
 
 function evaluatePoints(
@@ -238,8 +270,14 @@ function isRead(compiled: CompiledNetwork, name: string): boolean {
  * “occlusion”).
  */
 function mapFieldsByKind(compiled: CompiledNetwork): ReadonlyMap<string, string> {
-  return new Map(compiled.mapSlots.map((slot) => [slot.field.slice(4), slot.kind]));
+  return new Map(compiled.mapSlots.map((slot) => [mapField(slot.field), slot.kind]));
 }
+
+const mapField = (name: LaneName): string => {
+  const lane = parseLaneName(name);
+  return lane.of === 'map' ? lane.field : '';
+};
+
 function withKinds(
   points: readonly PointRecord[],
   kinds: ReadonlyMap<string, string>,

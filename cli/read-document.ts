@@ -1,6 +1,6 @@
 import { readFile } from 'node:fs/promises';
 import { AppError, messageOf } from '@/core/base/diagnostic';
-import { parseDocumentText } from '@/core/graph/schema';
+import { readStoredText } from '@/core/compile/upgrade';
 import { CompileError } from '@/core/compile/compile';
 import type { NetworkDocument } from '@/core/graph/document';
 
@@ -16,7 +16,7 @@ export async function readText(file: string): Promise<string> {
 
 /** Reads a document; throws CompileError with pointers when its shape is wrong. */
 export async function readDocument(file: string): Promise<NetworkDocument> {
-  const parsed = parseDocumentText(await readText(file));
+  const parsed = readStoredText(await readText(file));
   if (!parsed.document) throw new CompileError(parsed.diagnostics);
   return parsed.document;
 }

@@ -1,4 +1,4 @@
-import { groupSchema } from '@/core/graph/schema';
+import { groupDefinition } from '@/core/graph/document-shape';
 import type { GroupDefinition } from '@/core/graph/document';
 import type { Proof } from '@/core/evaluate/proof';
 import Joi from 'joi';
@@ -45,10 +45,12 @@ export type LibraryAnswer = TypeOf<typeof searchForm>;
 const groupsForm = record({
   root: identifier,
   definitions: object<Readonly<Record<string, GroupDefinition>>>(
-    Joi.object().pattern(Joi.string(), groupSchema),
+    Joi.object().pattern(Joi.string(), groupDefinition.joi),
   ),
 });
 export const releaseForm = record({
+  /** Why it cannot be used with this release of the program; its groups are then empty. */
+  fault: nullable(text(4000)),
   version: versionForm,
   groups: groupsForm,
   proof: proofForm,

@@ -1,4 +1,5 @@
-import { documentSchema } from '@/core/graph/schema';
+import Joi from 'joi';
+import { readStored } from '@/core/compile/upgrade';
 import type { NetworkDocument } from '@/core/graph/document';
 import {
   identifier,
@@ -17,7 +18,13 @@ import { answers, defineRoute, json } from './route';
 
 /** Most bytes of a saved document; one of 5,000 nodes has about 1.5 million. */
 export const DOCUMENT_BYTES = 8 * 1024 * 1024;
-export const documentForm = object<NetworkDocument>(documentSchema);
+/** Any version up to the present one comes in, and leaves as the present one. */
+export const documentForm = object<NetworkDocument>(
+  Joi.any().custom((raw: unknown, helpers) => {
+    const { document, diagnostics } = readStored(raw);
+    return document ?? helpers.message({ custom: diagnostics[0]?.message ?? 'is no document' });
+  }),
+);
 
 const one = record({ id: identifier });
 

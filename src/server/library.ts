@@ -1,14 +1,10 @@
 import { AppError } from '@/core/base/diagnostic';
-import {
-  findEntry,
-  findEntryByName,
-  listEntries,
-  listReleases,
-  withdrawRelease,
-} from '@/db/queries/library';
+import { findEntry, findEntryByName, listEntries, withdrawRelease } from '@/db/queries/library';
 import { findMaterial, listProjects } from '@/db/queries/materials';
 import type { EntryView, LibraryAnswer, PublicationRequest, ReleaseView } from '@/contract/library';
 import type { SignedIn } from './authentication';
+import { listReleases } from './stored';
+import type { StoredRelease } from './stored';
 import { enqueue } from './jobs/enqueue';
 import { PUBLICATION } from './jobs/lanes';
 import { STUDIO_RACK, assertMayPublish, assertMayWithdraw, projectRack } from './rights';
@@ -63,7 +59,7 @@ const releaseView = ({
   createdAt,
   withdrawnAt,
   ...release
-}: Awaited<ReturnType<typeof listReleases>>[number]): ReleaseView => ({
+}: StoredRelease): ReleaseView => ({
   ...release,
   createdAt: createdAt.toISOString(),
   withdrawnAt: withdrawnAt?.toISOString() ?? null,

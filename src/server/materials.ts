@@ -4,7 +4,6 @@ import { hashContent } from '@/core/graph/canonical';
 import type { NetworkDocument } from '@/core/graph/document';
 import {
   findMaterial,
-  findRevision,
   listMaterials as readMaterials,
   insertMaterial,
   listProjects,
@@ -13,6 +12,7 @@ import {
 import { findModel } from '@/db/queries/models';
 import type { MaterialSummary, OpenedMaterial } from '@/contract/materials';
 import type { SignedIn } from './authentication';
+import { findRevision } from './stored';
 import { requestSwatch } from './swatches';
 
 const notFound = (): AppError =>

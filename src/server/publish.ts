@@ -1,3 +1,4 @@
+import { own } from '@/core/base/own';
 import { randomUUID } from 'node:crypto';
 import { AppError } from '@/core/base/diagnostic';
 import { checkCompiled } from '@/core/compile/compile';
@@ -5,15 +6,17 @@ import { neededGroups } from '@/core/edit/board';
 import { proveGroup } from '@/core/evaluate/proof';
 import type { Proof, ProofModel } from '@/core/evaluate/proof';
 import { hashContent } from '@/core/graph/canonical';
+import { DOCUMENT_VERSION } from '@/core/graph/document';
 import type { GroupDefinition, NetworkDocument } from '@/core/graph/document';
 import type { PublicationRequest } from '@/contract/library';
 import { isAlreadyThere } from '@/db/client';
 import { storeBlob } from '@/db/queries/blobs';
-import { findEntryByName, insertRelease, listReleases } from '@/db/queries/library';
-import { findMaterial, findRevision } from '@/db/queries/materials';
+import { findEntryByName, insertRelease } from '@/db/queries/library';
+import { findMaterial } from '@/db/queries/materials';
 import { findModel } from '@/db/queries/models';
 import { prepareImages } from './images';
 import type { JobContext } from './jobs/define-job';
+import { findRevision, listReleases } from './stored';
 import { prepareModel, renderSwatch, showcase } from './render';
 
 const UNPUBLISHED = 'Nothing was published.';
@@ -67,6 +70,7 @@ export async function publish(
       entryId,
       version,
       groups,
+      documentVersion: DOCUMENT_VERSION,
       contentHash,
       sourceMaterialId: materialId,
       sourceRevision: revision,
@@ -88,8 +92,7 @@ async function readCandidate(
     findRevision(materialId, revision),
   ]);
   const document = found?.document;
-  const group =
-    document && Object.hasOwn(document.groups, groupId) ? document.groups[groupId] : undefined;
+  const group = own(document?.groups, groupId);
   if (!material || !document || !group) {
     throw new AppError(
       'publish.missing',

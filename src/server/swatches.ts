@@ -1,7 +1,8 @@
 import { AppError, hasErrors } from '@/core/base/diagnostic';
+import { findRevision } from './stored';
 import { checkReferences } from '@/core/compile/check/check';
 import { storeBlob } from '@/db/queries/blobs';
-import { findMaterial, findRevision, setSwatch } from '@/db/queries/materials';
+import { findMaterial, setSwatch } from '@/db/queries/materials';
 import { findModel } from '@/db/queries/models';
 import { prepareImages } from './images';
 import { SWATCH } from './jobs/lanes';

@@ -1,7 +1,7 @@
 import { isClip } from '../core/edit/nodes';
 import type { Clip } from '../core/edit/nodes';
 import { checkReferences } from '../core/compile/check/check';
-import { parseDocument } from '../core/graph/schema';
+import { readStored } from '../core/compile/upgrade';
 import { hasErrors } from '../core/base/diagnostic';
 import { emptyDocument } from '../core/graph/document';
 
@@ -19,6 +19,8 @@ export function readClip(text: string): Clip | null {
     groups: raw.groups,
     network: { nodes: raw.nodes, strands: raw.strands, regions: [], notes: [] },
   };
-  const parsed = parseDocument(trial);
-  return parsed.document && !hasErrors(checkReferences(parsed.document)) ? raw : null;
+  const { document } = readStored(trial);
+  if (!document || hasErrors(checkReferences(document))) return null;
+  const { nodes, strands } = document.network;
+  return { ...raw, nodes, strands, groups: document.groups };
 }

@@ -1,5 +1,6 @@
 import { del, entries, set } from 'idb-keyval';
 import type { NetworkDocument } from '../core/graph/document';
+import { readStored } from '../core/compile/upgrade';
 import { otherOpenTabs, thisTab } from './tab';
 
 /** A document as it was sent to the server. */
@@ -36,6 +37,14 @@ export async function dropDraft(of: DraftOf): Promise<void> {
   await del(await keyHere(of)).catch(() => undefined);
 }
 
+/**
+ * A draft as this release reads it. One of a newer release stays where it is, for that release.
+ */
+function readable(key: string, draft: Draft): [string, Draft][] {
+  const { document } = readStored(draft.document);
+  return document ? [[key, { ...draft, document }]] : [];
+}
+
 export interface FoundDrafts {
   /** The newest, now this tab's own; null where there is none. */
   readonly draft: Draft | null;
@@ -57,6 +66,7 @@ export async function takeDraft(of: DraftOf): Promise<FoundDrafts> {
   const ours = all
     .filter(([key]) => typeof key === 'string' && key.startsWith(prefix))
     .filter(([key]) => key === own || (open !== null && !open.has(key.slice(prefix.length))))
+    .flatMap(([key, draft]) => readable(key, draft))
     .sort(([a, x], [b, y]) => Number(b === own) - Number(a === own) || y.at - x.at);
   const [first] = ours;
   if (!first) return { draft: null, more: 0 };

@@ -1,3 +1,6 @@
+import { own } from '../core/base/own';
+import type { NodeId, PortId, ResultKey } from '../core/base/ids';
+import { outputKey } from '../core/graph/result-key';
 import { createStore } from 'zustand/vanilla';
 import { networkOf } from '../core/edit/board';
 import type { BoardId } from '../core/edit/board';
@@ -54,7 +57,7 @@ export interface EditorState {
   readonly future: readonly HistoryStep[];
   /** What the last change was part of; a change of the same gesture joins it in the history. */
   readonly gesture: string | null;
-  /** A result key (`path:output`) shown on the stage in place of the surface. */
+  /** A result shown on the stage in place of the surface. */
   readonly pin: string | null;
   readonly materialId: string;
   readonly modelId: string;
@@ -125,7 +128,7 @@ export function boardAt(document: NetworkDocument, path: readonly string[]): Boa
   for (const id of path) {
     const network: Network = networkOf(document, board);
     const group: string | undefined = network.nodes.find((node) => node.id === id)?.group;
-    if (group === undefined || !document.groups[group]) return board;
+    if (group === undefined || !own(document.groups, group)) return board;
     board = group;
   }
   return board;
@@ -241,5 +244,5 @@ export function goTo(
   });
 }
 /** The result key of an output of a node on the board shown. */
-export const keyOf = (path: readonly string[], node: string, output: string): string =>
-  `${[...path, node].join('/')}:${output}`;
+export const keyOf = (path: readonly NodeId[], node: NodeId, output: PortId): ResultKey =>
+  outputKey([...path, node], output);

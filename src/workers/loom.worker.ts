@@ -1,3 +1,4 @@
+import { parseResultKey } from '../core/graph/result-key';
 import * as Comlink from 'comlink';
 import { AppError } from '../core/base/diagnostic';
 import { checkCompiled } from '../core/compile/compile';
@@ -119,8 +120,8 @@ function once<T>(make: () => T): () => T {
 
 /** The ends a histogram runs between: those of the ramp the values arrive at, else 0 and 1. */
 function domainOf(document: NetworkDocument, key: string): readonly [number, number] {
-  const [place = '', input] = key.split('<');
-  const node = input === 'value' ? findNode(document, place.split('/')) : undefined;
+  const { path, end, port } = parseResultKey(key);
+  const node = end === 'input' && port === 'value' ? findNode(document, path) : undefined;
   const ends = node?.type === 'gradients.ramp' ? [valueOf(node, 'from'), valueOf(node, 'to')] : [];
   const [from, to] = ends;
   return typeof from === 'number' && typeof to === 'number' && from < to ? [from, to] : [0, 1];

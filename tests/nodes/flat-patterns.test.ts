@@ -60,16 +60,16 @@ describe('stripes', () => {
       read('stripes', 'value', { direction: [3, 0, 4] }, { shape: 'triangle' }),
       (x, _, z) => 1 - Math.abs(2 * fraction(0.6 * x + 0.8 * z) - 1),
     );
-    follows(read('stripes', 'value', { duty: 0.3 }, { shape: 'square' }), (_, y) =>
+    follows(read('stripes', 'value', { whiteShare: 0.3 }, { shape: 'square' }), (_, y) =>
       fraction(y) < 0.3 ? 1 : 0,
     );
     follows(read('stripes', 'number', {}), (_, y) => Math.floor(y));
   });
   it('square form: white share as asked, 0 and 1 too, soft or hard', () => {
-    for (const duty of [0, 0.2, 0.75, 1])
+    for (const whiteShare of [0, 0.2, 0.75, 1])
       expect(
-        mean(read('stripes', 'value', { duty, softness: 0.1 }, { shape: 'square' })),
-      ).toBeCloseTo(duty, 1);
+        mean(read('stripes', 'value', { whiteShare, softness: 0.1 }, { shape: 'square' })),
+      ).toBeCloseTo(whiteShare, 1);
   });
 });
 

@@ -3,7 +3,7 @@ import { buildAtlas } from '@/core/base/image';
 import type { ImageAtlas } from '@/core/base/image';
 import { bindImages } from '@/core/compile/images';
 import type { CompiledNetwork } from '@/core/compile/compile';
-import { takesMany } from '@/core/compile/catalogue';
+import { findDefinition, takesMany } from '@/core/compile/catalogue';
 import { OUTPUT_EDGE, SURFACE_OUTPUT, emptyDocument } from '@/core/graph/document';
 import type {
   InputValue,
@@ -29,7 +29,8 @@ export function node(
   values: Record<string, InputValue> = {},
   options: Record<string, string> = {},
 ): NodeInstance {
-  return { id, type, version: 1, at: [0, 0], values, options };
+  const version = findDefinition(type)?.version ?? 1;
+  return { id, type, version, at: [0, 0], values, options };
 }
 
 /** A strand written as 'n1:value > n2:at'. */

@@ -5,6 +5,7 @@ export const DIAGNOSTIC_CODES = [
   'document.version',
   'node.unknown-type',
   'node.unknown-version',
+  'node.old-version',
   'node.duplicate-id',
   'node.unknown-input',
   'value.wrong-type',

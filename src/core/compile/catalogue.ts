@@ -1,3 +1,4 @@
+import { own } from '../base/own';
 import { NODES } from '../nodes/registry.generated';
 import { TYPED_ONLY, input as makeInput } from '../nodes/define';
 import type { InputPort, NodeDefinition, PortKind } from '../nodes/define';
@@ -16,6 +17,25 @@ const BY_ID = new Map(NODES.map((definition) => [definition.id, definition]));
 
 /** The catalogue's definition of a node type; undefined for groups and unknown types. */
 export const findDefinition = (type: string): NodeDefinition | undefined => BY_ID.get(type);
+/**
+ * What a node of the catalogue means: the present definition, or that of its own version where
+ * that was kept. Undefined for groups, unknown types, and versions that are newer or wait for an
+ * upgrade.
+ */
+export function definitionOf({
+  type,
+  version,
+}: Pick<NodeInstance, 'type' | 'version'>): NodeDefinition | undefined {
+  const definition = BY_ID.get(type);
+  return definition && ofVersion(definition, version);
+}
+
+/** The definition a version of a node is computed by. */
+export function ofVersion(definition: NodeDefinition, version: number): NodeDefinition | undefined {
+  if (definition.version === version) return definition;
+  const former = definition.former?.[version];
+  return former && 'kept' in former ? former.kept : undefined;
+}
 export const listDefinitions = (): readonly NodeDefinition[] => NODES;
 
 /** An input as the board and the checks see it. */
@@ -42,7 +62,7 @@ export function groupOf(
   node: NodeInstance,
 ): GroupDefinition | undefined {
   return node.type === 'group' && node.group !== undefined
-    ? document.groups[node.group]
+    ? own(document.groups, node.group)
     : undefined;
 }
 
@@ -55,7 +75,7 @@ export function stopOf(
 ): { readonly input: string; readonly id: string; readonly aspect: StopAspect } | null {
   const match = /^([^.]+)\.(.+)\.(position|colour|alpha)$/.exec(id);
   const [, input, stop, aspect] = match ?? [];
-  const ramp = input === undefined ? undefined : node.values[input];
+  const ramp = input === undefined ? undefined : own(node.values, input);
   if (
     input === undefined ||
     stop === undefined ||
@@ -106,13 +126,13 @@ export const inputPorts = (
 ];
 /** One of them by its id. */
 export const inputPort = (node: NodeInstance, id: string): InputPort | undefined =>
-  findDefinition(node.type)?.inputs[id] ?? stopPorts(node).find(([each]) => each === id)?.[1];
+  own(definitionOf(node)?.inputs, id) ?? stopPorts(node).find(([each]) => each === id)?.[1];
 
 /** The ports of a node; null when its type or group is unknown. */
 export function describePorts(document: NetworkDocument, node: NodeInstance): PortsView | null {
   const group = groupOf(document, node);
   if (group) return groupPorts(group);
-  const definition = findDefinition(node.type);
+  const definition = definitionOf(node);
   if (!definition) return null;
   return {
     inputs: inputPorts(node, definition).map(([id, port]) => ({
@@ -166,7 +186,7 @@ export const takesMany = (kind: PortKind): boolean => kind === 'scalars';
 
 /** Inputs that mean nothing under the node's present options. */
 export function idleInputs(node: NodeInstance): readonly string[] {
-  const definition = findDefinition(node.type);
+  const definition = definitionOf(node);
   return definition ? definition.idle(chosenOptions(definition, node)) : [];
 }
 
@@ -178,7 +198,7 @@ export function chosenOptions(
   return Object.fromEntries(
     Object.entries(definition.options).map(([id, entry]) => [
       id,
-      node.options[id] ?? entry.default,
+      own(node.options, id) ?? entry.default,
     ]),
   );
 }
@@ -205,7 +225,7 @@ const HITS: readonly { readonly hit: SearchHit; readonly words: readonly string[
       words: definition.synonyms.map((word) => word.toLowerCase()),
     };
     const { presets } = definition;
-    const choices = presets ? (definition.options[presets.option]?.choices ?? []) : [];
+    const choices = presets ? (own(definition.options, presets.option)?.choices ?? []) : [];
     return [
       plain,
       ...choices.map((choice) => ({

@@ -1,3 +1,5 @@
+import { isOutputKey } from '../graph/result-key';
+import { AXES, slopeLane } from '../base/lane-name';
 import { present } from '../base/assert';
 import { AppError, hasErrors } from '../base/diagnostic';
 import type { Diagnostic } from '../base/diagnostic';
@@ -10,7 +12,7 @@ import { analyseLiveness } from '../ir/liveness';
 import type { F32, Program, ProgramOutput, Value } from '../ir/types';
 import type { MeshMapKind } from '../nodes/define';
 import { surfaceLanes } from '../nodes/surface-lanes';
-import { findDefinition } from './catalogue';
+import { definitionOf } from './catalogue';
 import { checkReferences } from './check/check';
 import { Lowering, kindsOf } from './lowering';
 import type { MapSlot } from './map-slots';
@@ -99,9 +101,7 @@ export function compileNetwork(
   };
   if (request.surface) write('surface', 'surface', surfaceLanes(surface));
   const keys =
-    request.taps === 'all'
-      ? [...lowering.results.keys()].filter((key) => key.includes(':'))
-      : request.taps;
+    request.taps === 'all' ? [...lowering.results.keys()].filter(isOutputKey) : request.taps;
   for (const key of new Set([...keys, ...(request.watched ?? [])])) {
     const result = lowering.results.get(key);
     if (result && result.kind !== 'surface') write(key, result.kind, result.lanes);
@@ -112,7 +112,7 @@ export function compileNetwork(
   const liveInputs = findLiveInputs(program);
   // A bump reads how a map changes, and perhaps not its value.
   const mapSlots = lowering.mapSlots.filter(({ field }) =>
-    ['', '.dx', '.dy', '.dz'].some((suffix) => liveInputs.has(`${field}${suffix}`)),
+    [field, ...AXES.map((axis) => slopeLane(field, axis))].some((lane) => liveInputs.has(lane)),
   );
   return {
     program,
@@ -210,7 +210,7 @@ function evaluateUniform(value: Value, uniforms: Float32Array): number {
  * one would do, and those that replace coordinates.
  */
 function structuralValues(node: NodeInstance): readonly string[] {
-  const inputs = findDefinition(node.type)?.inputs ?? {};
+  const inputs = definitionOf(node)?.inputs ?? {};
   const open = Object.entries(node.values).flatMap(([id, value]) =>
     isRamp(value)
       ? value.stops.flatMap((stop) =>

@@ -1,3 +1,4 @@
+import { outputKey } from '../graph/result-key';
 import { OUTPUT_EDGE, SURFACE_OUTPUT, emptyDocument } from '../graph/document';
 import type { InputValue, NetworkDocument, NodeInstance, Strand } from '../graph/document';
 import type { InputPort, NodeDefinition } from '../nodes/define';
@@ -107,6 +108,6 @@ export function exampleOf(definition: NodeDefinition): NodeExample {
     });
   return {
     document: { ...base, network: { ...base.network, nodes: [...nodes.values()], strands } },
-    shown: first?.[1].kind === 'surface' ? 'surface' : `shown:${first?.[0] ?? ''}`,
+    shown: first?.[1].kind === 'surface' ? 'surface' : outputKey(['shown'], first?.[0] ?? ''),
   };
 }

@@ -1,7 +1,7 @@
 import { canonicalJson } from '../graph/canonical';
 import { INPUT_EDGE } from '../graph/document';
 import type { GroupDefinition, Network, NetworkDocument, NodeInstance } from '../graph/document';
-import { findDefinition, groupOf } from './catalogue';
+import { definitionOf, groupOf } from './catalogue';
 import { findNode } from './uniforms';
 
 /** The network a node stands in, by the path that leads to it, and the group that is. */
@@ -49,7 +49,7 @@ export function feedingText(
       visited.add(from.id);
       found.push(factsOf(from));
       usesGroups ||= from.group !== undefined;
-      followsLights ||= findDefinition(from.type)?.follows === 'lights';
+      followsLights ||= definitionOf(from)?.follows === 'lights';
       wanted.push(...network.strands.filter(({ to }) => to.node === from.id));
     }
     if (!group) return;

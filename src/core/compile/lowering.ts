@@ -1,3 +1,6 @@
+import { own } from '../base/own';
+import { laneName } from '../base/lane-name';
+import { arrivingKey, outputKey } from '../graph/result-key';
 import { assert, present } from '../base/assert';
 import { FormulaError } from '../nodes/formula/tokens';
 import {
@@ -23,7 +26,7 @@ import { CURVE_ROW, CURVE_ROWS, RAMP_ROW, RAMP_ROWS, STOP_ASPECTS } from '../nod
 import type { OpenStop } from '../nodes/ramp-table';
 import { plainSurface } from '../nodes/surface-lanes';
 import type { SurfaceLanes } from '../nodes/surface-parameters';
-import { chosenOptions, findDefinition, groupOf, inputPort } from './catalogue';
+import { chosenOptions, definitionOf, groupOf, inputPort } from './catalogue';
 import { reportFormula } from './check/check-node';
 import { CheckReport } from './check/report';
 import { asQuantity, toScalar, toTriple } from './convert';
@@ -58,7 +61,7 @@ export class Lowering {
   readonly imageSlots: ImageSlot[] = [];
   readonly report = new CheckReport();
   /**
-   * Every node output by `path:output`, and every value arriving at a scalar input by `path<input`.
+   * Every node output, and every value arriving at a scalar input, by their result keys.
    */
   readonly results = new Map<string, Lowered>();
   private readonly model: SharedReads;
@@ -113,7 +116,7 @@ export class Lowering {
       for (const [output, value] of Object.entries(outputs)) {
         const kept = node.limited ? this.limit(value) : value;
         scope.outputs.set(`${id}/${output}`, kept);
-        this.results.set(`${[...scope.path, id].join('/')}:${output}`, kept);
+        this.results.set(outputKey([...scope.path, id], output), kept);
       }
     }
   }
@@ -210,7 +213,7 @@ export class Lowering {
   // ----------------------------------------------------------------------------------------
 
   private lowerNode(scope: Scope, node: NodeInstance): Record<string, Lowered> {
-    const definition = present(findDefinition(node.type), 'definition');
+    const definition = present(definitionOf(node), 'definition');
     const options = chosenOptions(definition, node);
     let flexKind: 'scalar' | 'vector' | 'colour' = 'scalar';
     const inputs: Record<string, AnyLowered> = {};
@@ -222,11 +225,11 @@ export class Lowering {
     }
     const model: ModelReads = {
       ...this.model,
-      isUsed: (output) => this.used.has(`${[...scope.path, node.id].join('/')}:${output}`),
+      isUsed: (output) => this.used.has(outputKey([...scope.path, node.id], output)),
       isWired: (input) => this.wiredTo(scope, node.id, input).length > 0,
       meshMap: (kind, wanted, { which, detail } = {}) => {
         const path = [...scope.path, node.id],
-          field = `map:${path.join('/')}${which ? `~${which}` : ''}`;
+          field = laneName({ of: 'map', field: path.join('/') + (which ? `~${which}` : '') });
         const isDetailed = detail !== undefined && this.wiredTo(scope, node.id, detail).length > 0;
         this.mapSlots.push(
           makeMapSlot(
@@ -355,7 +358,7 @@ export class Lowering {
           base,
         )
       : base;
-    this.results.set(`${path.join('/')}<${id}`, driven);
+    this.results.set(arrivingKey(path, id), driven);
     if (port.kind === 'fixed') {
       settings.set(id, toScalar(this.b, driven));
       return { lowered: id, kind: 'scalar' };
@@ -378,7 +381,7 @@ export class Lowering {
     id: string,
     port: InputPort,
   ): Lowered {
-    const typed = node.values[id];
+    const typed = own(node.values, id);
     if (typed === undefined && typeof port.default === 'string') {
       const lanes =
         port.default === 'position'
@@ -412,7 +415,7 @@ export class Lowering {
 
   /** Stops that are wired or driven, with what stands in place of the typed values. */
   private openStops(scope: Scope, node: NodeInstance, input: string): readonly OpenStop[] {
-    const ramp = node.values[input];
+    const ramp = own(node.values, input);
     if (!isRamp(ramp)) return [];
     const path = [...scope.path, node.id];
     return ramp.stops

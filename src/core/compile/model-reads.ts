@@ -1,3 +1,5 @@
+import { laneName } from '../base/lane-name';
+import type { Axis, Component, VectorLane } from '../base/lane-name';
 import { LIMITS } from '../graph/document';
 import type { Builder } from '../ir/builder';
 import type { F32, Lanes3 } from '../ir/types';
@@ -18,15 +20,13 @@ export type SharedReads = Omit<ModelReads, 'meshMap' | 'isWired' | 'isUsed'>;
  */
 export function readsOf(b: Builder, bindings: Binding[], evensOut: EvensOut): SharedReads {
   const base = b.reserveUniforms(MODEL_UNIFORMS, 4);
-  const lanes = (name: string): Lanes3 => [
-    b.input(`${name}.x`),
-    b.input(`${name}.y`),
-    b.input(`${name}.z`),
-  ];
-  const slopes = (name: string): Lanes3 => [
-    b.input(`${name}.dx`),
-    b.input(`${name}.dy`),
-    b.input(`${name}.dz`),
+  const lane = (of: VectorLane, component: Axis, slope?: Axis): F32 =>
+    b.input(laneName({ of, component, ...(slope ? { slope } : {}) }));
+  const lanes = (of: VectorLane): Lanes3 => [lane(of, 'x'), lane(of, 'y'), lane(of, 'z')];
+  const slopes = (of: VectorLane, component: Axis): Lanes3 => [
+    lane(of, component, 'x'),
+    lane(of, component, 'y'),
+    lane(of, component, 'z'),
   ];
   const uniforms = (at: number): Lanes3 => [
     b.uniform(base + at),
@@ -44,18 +44,19 @@ export function readsOf(b: Builder, bindings: Binding[], evensOut: EvensOut): Sh
     position: lanes('position'),
     normal: lanes('normal'),
     faceNormal: lanes('faceNormal'),
-    textureCoordinates: [b.input('uv.x'), b.input('uv.y'), b.f(0)],
-    textureSlopes: () => [slopes('uv.x'), slopes('uv.y')],
+    textureCoordinates: [lane('uv', 'x'), lane('uv', 'y'), b.f(0)],
+    textureSlopes: () => [slopes('uv', 'x'), slopes('uv', 'y')],
     view: () => lanes('view'),
-    part: () => ({ id: b.input('part.id'), centre: lanes('part.centre') }),
+    part: () => ({ id: b.input(laneName({ of: 'part.id' })), centre: lanes('part.centre') }),
     attribute: (name) => {
-      const at = (letter: string): F32 => b.input(`attribute:${name}.${letter}`);
+      const at = (component: Component): F32 =>
+        b.input(laneName({ of: 'attribute', name, component }));
       const index = b.reserveUniforms(1);
       bindings.push({ index, shape: 'scalar', source: { from: 'attribute', name } });
       return { width: b.uniform(index), lanes: [at('x'), at('y'), at('z'), at('w')] };
     },
     lights: () => (lights ??= lightLanes(b, bindings)),
-    footprint: (of) => (evensOut.includes(of) ? b.input('footprint') : null),
+    footprint: (of) => (evensOut.includes(of) ? b.input(laneName({ of: 'footprint' })) : null),
     inWorld: {
       position: (at) =>
         zip3(turned(at), uniforms(8), (x, to) => b.add(b.mul(x, b.uniform(base + 11)), to)),

@@ -1,8 +1,9 @@
+import { own } from '../base/own';
 import { INPUT_EDGE, OUTPUT_EDGE } from '../graph/document';
 import type { GroupDefinition, Network, NetworkDocument, Strand } from '../graph/document';
 import { quantityConversion } from '../nodes/quantities';
 import type { Quantity } from '../nodes/quantities';
-import { findDefinition, groupOf, inputPort } from './catalogue';
+import { definitionOf, groupOf, inputPort } from './catalogue';
 
 /**
  * What a strand does between two quantities: nothing to say, a conversion with its formula, or a
@@ -31,7 +32,7 @@ function outgoing(
     );
     return end && outgoing(document, inner.network, inner, end.from, depth + 1);
   }
-  return node && findDefinition(node.type)?.outputs[from.output]?.quantity;
+  return node && own(definitionOf(node)?.outputs, from.output)?.quantity;
 }
 
 /** What to say of a strand whose ends stand for different things; null where there is nothing. */

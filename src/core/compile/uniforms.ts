@@ -1,3 +1,4 @@
+import { own } from '../base/own';
 import type { RampModes } from '../nodes/ramp-table';
 import type { InputPort } from '../nodes/define';
 import { isCurve, isFormula, isImage, isRamp, isTriple } from '../graph/document';
@@ -11,7 +12,7 @@ import type {
   RampValue,
   Triple,
 } from '../graph/document';
-import { findDefinition, groupOf, inputPort, stopOf } from './catalogue';
+import { definitionOf, groupOf, inputPort, stopOf } from './catalogue';
 import { writeLights } from './lights';
 import { UNMOVED, turnOf } from './model-scale';
 import type { ModelScale } from './model-scale';
@@ -92,11 +93,11 @@ export function defaultRamp(port: InputPort): RampValue {
  * without a value.
  */
 export function valueOf(node: NodeInstance, input: string): InputValue | undefined {
-  const typed = node.values[input];
+  const typed = own(node.values, input);
   if (typed !== undefined) return typed;
   const stop = stopOf(node, input);
   if (stop) return stopValue(node, stop);
-  const port = findDefinition(node.type)?.inputs[input];
+  const port = own(definitionOf(node)?.inputs, input);
   if (!port) return undefined;
   if (port.kind === 'ramp') return defaultRamp(port);
   if (isCurve(port.default)) return port.default;
@@ -138,7 +139,7 @@ function read(document: NetworkDocument, source: BindingSource): InputValue | un
     return group?.inputs.find((port) => port.id === source.input)?.fallback;
   const dial = dialOf(group, source.dial);
   if (source.from === 'dial') {
-    const value = node.values[source.dial] ?? dial?.home;
+    const value = own(node.values, source.dial) ?? dial?.home;
     return value !== undefined && dial?.kind === 'scalar' ? withinRange(value, dial.hard) : value;
   }
   if (source.from === 'home') return dial?.home;

@@ -1,3 +1,4 @@
+import { arrivingKey, outputKey, parseResultKey } from '../graph/result-key';
 import { INPUT_EDGE, OUTPUT_EDGE, SURFACE_OUTPUT } from '../graph/document';
 import type { Network, NetworkDocument, NodeInstance, Strand } from '../graph/document';
 import { groupOf } from './catalogue';
@@ -69,7 +70,7 @@ class Search {
 
   output(path: readonly string[], id: string, output: string): void {
     const node = this.board(path)?.nodes.get(id);
-    const key = `${[...path, id].join('/')}:${output}`;
+    const key = outputKey([...path, id], output);
     if (!node || this.used.has(key)) return;
     this.used.add(key);
     if (node.type === 'group') this.arriving([...path, id], OUTPUT_EDGE, output);
@@ -78,7 +79,7 @@ class Search {
 
   /** What arrives at a node, or at one input of it, is to be followed. */
   arriving(path: readonly string[], id: string, input?: string): void {
-    const key = `${[...path, id].join('/')}<${input ?? ''}`;
+    const key = arrivingKey([...path, id], input ?? '');
     if (this.entered.has(key)) return;
     this.entered.add(key);
     this.waiting.push({ path, id, input });
@@ -106,11 +107,10 @@ export function findUsedOutputs(document: NetworkDocument, request: Wanted): Use
   const search = new Search(document);
   if (request.surface) search.arriving([], OUTPUT_EDGE, SURFACE_OUTPUT);
   for (const key of [...request.taps, ...(request.watched ?? [])]) {
-    const [, place = '', separator, port = ''] = /^(.*)([:<])([^:<]*)$/.exec(key) ?? [];
-    const path = place.split('/');
-    const id = path.pop() ?? '';
-    if (separator === ':') search.output(path, id, port);
-    else search.arriving(path, id);
+    const { path, end, port } = parseResultKey(key);
+    const id = path.at(-1) ?? '';
+    if (end === 'output') search.output(path.slice(0, -1), id, port);
+    else search.arriving(path.slice(0, -1), id);
   }
   return search.finish();
 }

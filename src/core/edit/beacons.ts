@@ -1,4 +1,5 @@
-import { chosenOptions, findDefinition } from '../compile/catalogue';
+import { own } from '../base/own';
+import { chosenOptions, definitionOf } from '../compile/catalogue';
 import type { ModelScale } from '../compile/model-scale';
 import { valueOf } from '../compile/uniforms';
 import { isTriple } from '../graph/document';
@@ -27,7 +28,7 @@ export interface PlacedBeacon {
 const middleOf = ({ minimum, extent }: ModelScale): Triple =>
   [0, 1, 2].map((k) => (minimum[k] as number) + (extent[k] as number) / 2) as unknown as Triple;
 const isRelative = (node: NodeInstance): boolean => {
-  const definition = findDefinition(node.type);
+  const definition = definitionOf(node);
   return definition ? chosenOptions(definition, node)['measure'] === 'relative' : false;
 };
 const triple = (node: NodeInstance, input: BeaconInput): Triple => {
@@ -46,7 +47,7 @@ export function beaconsOf(
   const network = networkOf(document, board);
   const driven = (node: string, input: string): boolean =>
     board !== null &&
-    (document.groups[board]?.dials.some((dial) =>
+    (own(document.groups, board)?.dials.some((dial) =>
       dial.drives.some((drive) => drive.node === node && drive.input === input),
     ) ??
       false);

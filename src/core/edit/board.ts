@@ -1,3 +1,4 @@
+import { own } from '../base/own';
 import type {
   BoardId,
   GroupDefinition,
@@ -10,7 +11,7 @@ export type { BoardId } from '../graph/document';
 
 export function networkOf(document: NetworkDocument, board: BoardId): Network {
   if (board === null) return document.network;
-  return document.groups[board]?.network ?? { nodes: [], strands: [], regions: [], notes: [] };
+  return own(document.groups, board)?.network ?? { nodes: [], strands: [], regions: [], notes: [] };
 }
 
 export function withNetwork(
@@ -27,7 +28,7 @@ export function withGroup(
   id: string,
   change: (group: GroupDefinition) => GroupDefinition,
 ): NetworkDocument {
-  const group = document.groups[id];
+  const group = own(document.groups, id);
   return group ? { ...document, groups: { ...document.groups, [id]: change(group) } } : document;
 }
 
@@ -59,15 +60,15 @@ export function neededGroups(
   document: NetworkDocument,
   network: Network,
 ): Record<string, GroupDefinition> {
-  const needed: Record<string, GroupDefinition> = {};
+  const needed = new Map<string, GroupDefinition>();
   const visit = (nodes: readonly NodeInstance[]): void => {
     for (const { group: id } of nodes) {
-      const group = id === undefined ? undefined : document.groups[id];
-      if (!group || needed[group.id]) continue;
-      needed[group.id] = group;
+      const group = id === undefined ? undefined : own(document.groups, id);
+      if (!group || needed.has(group.id)) continue;
+      needed.set(group.id, group);
       visit(group.network.nodes);
     }
   };
   visit(network.nodes);
-  return needed;
+  return Object.fromEntries(needed);
 }

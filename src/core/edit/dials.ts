@@ -1,3 +1,4 @@
+import { own } from '../base/own';
 import { describePorts, inputPort } from '../compile/catalogue';
 import { valueOf } from '../compile/uniforms';
 import { isTriple } from '../graph/document';
@@ -23,7 +24,7 @@ export function offerDial(
   const node = networkOf(document, groupId).nodes.find((each) => each.id === nodeId);
   const port = node && describePorts(document, node)?.inputs.find((each) => each.id === input);
   if (!node || !port || NOT_DRIVEN.has(port.kind)) return null;
-  const designed = node.values[input] ?? port.dial?.home ?? valueOf(node, input) ?? 0;
+  const designed = own(node.values, input) ?? port.dial?.home ?? valueOf(node, input) ?? 0;
   if (isTriple(designed) || port.kind === 'colour' || port.kind === 'vector') {
     return {
       kind: port.kind === 'colour' ? 'colour' : 'vector',
@@ -79,7 +80,7 @@ export function addDial(
   name: string,
 ): { document: NetworkDocument; dialId: string } | null {
   const offer = offerDial(document, groupId, node, input);
-  const group = document.groups[groupId];
+  const group = own(document.groups, groupId);
   if (!offer || !group || !offer.laws.includes(law)) return null;
   const instance = group.network.nodes.find((each) => each.id === node);
   const port = instance && inputPort(instance, input);
@@ -135,7 +136,7 @@ export function addDrive(
   /** That of its first drive where left out. */
   given?: Law,
 ): NetworkDocument {
-  const dial = document.groups[groupId]?.dials.find((each) => each.id === dialId);
+  const dial = own(document.groups, groupId)?.dials.find((each) => each.id === dialId);
   const offer = offerDial(document, groupId, node, input);
   if (
     !dial ||

@@ -1,3 +1,6 @@
+import { own } from '../base/own';
+import { outputKey, parseResultKey } from '../graph/result-key';
+import type { ResultKey } from '../base/ids';
 import { AppError } from '../base/diagnostic';
 import { compileNetwork } from '../compile/compile';
 import { describePorts } from '../compile/catalogue';
@@ -27,7 +30,8 @@ export interface GroupRequest {
   readonly path: readonly string[];
 }
 
-const portKey = (from: Strand['from']): string => `${from.node}:${from.output}`;
+/** Names an output of the board, so that several strands from it make one port. */
+const portKey = ({ node, output }: Strand['from']): ResultKey => outputKey([node], output);
 
 /**
  * Packages nodes as a group: an input per output that fed them from outside, an output per value
@@ -47,14 +51,14 @@ export function groupSelection(
   refuseDriven(document, board, chosen);
   const kinds = compileNetwork(document, { surface: false, taps: [] }).kinds;
   const kindOf = (from: Strand['from']): ValueKind => {
-    const group = board === null ? undefined : document.groups[board];
+    const group = board === null ? undefined : own(document.groups, board);
     if (from.node === INPUT_EDGE)
       return (
         group?.inputs.find((port) => port.id === from.output)?.kind ??
         group?.dials.find((dial) => dial.id === from.output)?.kind ??
         'scalar'
       );
-    return kinds.get(`${[...request.path, from.node].join('/')}:${from.output}`) ?? 'scalar';
+    return kinds.get(outputKey([...request.path, from.node], from.output)) ?? 'scalar';
   };
   const incoming = network.strands.filter(
     ({ from, to }) => !chosen.has(from.node) && chosen.has(to.node),
@@ -140,7 +144,7 @@ function refuseDriven(
   const dial =
     board === null
       ? undefined
-      : document.groups[board]?.dials.find((each) =>
+      : own(document.groups, board)?.dials.find((each) =>
           each.drives.some((drive) => chosen.has(drive.node)),
         );
   if (dial)
@@ -224,10 +228,10 @@ function innerStrands(
     from: { node: INPUT_EDGE, output: inputs.get(portKey(strand.from))?.id ?? '' },
   }));
   const ends = [...outputs].map(([key, port], k): Strand => {
-    const [node, output] = key.split(':') as [string, string];
+    const { path, port: output } = parseResultKey(key);
     return {
       id: `e${String(k + 1)}`,
-      from: { node, output },
+      from: { node: path[0] ?? '', output },
       to: { node: OUTPUT_EDGE, input: port.id },
       order: 0,
     };
@@ -276,13 +280,13 @@ export function ungroup(
 ): NetworkDocument {
   const network = networkOf(document, board);
   const instance = network.nodes.find((node) => node.id === nodeId);
-  const group = instance?.group === undefined ? undefined : document.groups[instance.group];
+  const group = instance?.group === undefined ? undefined : own(document.groups, instance.group);
   if (!instance || !group) return document;
   const wired = group.dials.find((dial) =>
     network.strands.some((strand) => strand.to.node === nodeId && strand.to.input === dial.id),
   );
   const moved = group.dials.find((dial) => {
-    const value = instance.values[dial.id];
+    const value = own(instance.values, dial.id);
     return value !== undefined && JSON.stringify(value) !== JSON.stringify(dial.home);
   });
   const awkward = wired ?? moved;

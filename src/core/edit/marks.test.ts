@@ -1,6 +1,14 @@
 import { checkDocument } from '../compile/check/check';
 import { structureKey } from '../compile/compile';
-import { addBend, addNote, addRegion, moveMarks, removeAllBends, removeMarks } from './marks';
+import {
+  addBend,
+  addNote,
+  addRegion,
+  markId,
+  moveMarks,
+  removeAllBends,
+  removeMarks,
+} from './marks';
 import { copyNodes, pasteClip } from './nodes';
 import { emptyDocument } from '../graph/document';
 import { addNode } from './nodes';
@@ -46,15 +54,15 @@ describe('bends of a strand', () => {
       const read = checkDocument(JSON.parse(JSON.stringify(bent)));
       expect(read.document).toEqual(bent);
       expect(read.diagnostics).toEqual(checkDocument(document).diagnostics);
-      const moved = moveMarks(bent, null, new Map([[`bend:${strand}:1`, [160, 90] as const]]));
+      const moved = moveMarks(bent, null, new Map([[markId.bend(strand, 1), [160, 90] as const]]));
       expect(bendsOf(moved)).toEqual([
         [100, 40],
         [160, 90],
         [200, 40],
       ]);
-      expect(bendsOf(removeMarks(moved, null, [`bend:${strand}:0`, `bend:${strand}:2`]))).toEqual([
-        [160, 90],
-      ]);
+      expect(
+        bendsOf(removeMarks(moved, null, [markId.bend(strand, 0), markId.bend(strand, 2)])),
+      ).toEqual([[160, 90]]);
       expect(removeAllBends(moved, null, strand)).toEqual(document);
       expect(addBend(document, null, 'nothing', [0, 0], ENDS)).toBe(document);
     },
@@ -89,15 +97,15 @@ describe('notes and regions', () => {
       made,
       null,
       new Map([
-        [`note:${String(note?.id)}`, [5, 6] as const],
-        [`region:${String(region?.id)}`, [7, 8] as const],
+        [markId.note(String(note?.id)), [5, 6] as const],
+        [markId.region(String(region?.id)), [7, 8] as const],
       ]),
     );
     expect([moved.network.notes[0]?.at, moved.network.regions[0]?.at]).toEqual([
       [5, 6],
       [7, 8],
     ]);
-    expect(removeMarks(moved, null, [`note:${String(note?.id)}`]).network).toMatchObject({
+    expect(removeMarks(moved, null, [markId.note(String(note?.id))]).network).toMatchObject({
       notes: [],
       regions: [{ title: 'Rust' }],
     });

@@ -5,17 +5,19 @@ import type { BoardId } from './board';
 import { changeBoard } from './nodes';
 
 export type Place = readonly [number, number];
+/** Stands in no id of a document, so a mark cannot be taken for a node. */
+const SIGN = '~';
 /**
- * What stands on a board beside its nodes, by `kind:id`; a bend by its strand and its place in the
- * order from the start.
+ * Names for what stands on a board beside its nodes: notes, regions, and bends by their strand and
+ * their place in the order from its start.
  */
 export const markId = {
-  note: (id: string): string => `note:${id}`,
-  region: (id: string): string => `region:${id}`,
-  bend: (strand: string, k: number): string => `bend:${strand}:${String(k)}`,
+  note: (id: string): string => `note${SIGN}${id}`,
+  region: (id: string): string => `region${SIGN}${id}`,
+  bend: (strand: string, k: number): string => `bend${SIGN}${strand}${SIGN}${String(k)}`,
 } as const;
-export const isMark = (id: string): boolean => id.includes(':');
-export const isBend = (id: string): boolean => id.startsWith('bend:');
+export const isMark = (id: string): boolean => id.includes(SIGN);
+export const isBend = (id: string): boolean => id.startsWith(`bend${SIGN}`);
 
 export function addNote(
   document: NetworkDocument,

@@ -1,3 +1,4 @@
+import { own } from '../base/own';
 import { describePorts, findDefinition, mayConnect, stopOf } from '../compile/catalogue';
 import { rampModes } from '../compile/uniforms';
 import { isRamp } from '../graph/document';
@@ -85,7 +86,7 @@ function removeNode(document: NetworkDocument, board: BoardId, id: string): Netw
 }
 
 function withoutDrives(document: NetworkDocument, board: BoardId, nodeId: string): NetworkDocument {
-  const group = board === null ? undefined : document.groups[board];
+  const group = board === null ? undefined : own(document.groups, board);
   if (!group) return document;
   const dials = group.dials.map((dial) => ({
     ...dial,
@@ -143,7 +144,7 @@ function withoutLostStops(
     strands.length === network.strands.length
       ? document
       : withNetwork(document, board, { ...network, strands });
-  const group = board === null ? undefined : kept.groups[board];
+  const group = board === null ? undefined : own(kept.groups, board);
   if (
     !group?.dials.some((dial) =>
       dial.drives.some((drive) => drive.node === id && isLost(drive.input)),

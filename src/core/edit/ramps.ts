@@ -1,3 +1,4 @@
+import { own } from '../base/own';
 import { orderedStops, rampColour, stopPlaces } from '../compile/ramp-rows';
 import { LIMITS, isRamp, isTriple } from '../graph/document';
 import type { InputValue, NodeInstance, RampStop, RampValue } from '../graph/document';
@@ -17,7 +18,7 @@ export function withStop(
   }: { readonly input: string; readonly id: string; readonly aspect: StopAspect },
   value: InputValue | undefined,
 ): InputValue {
-  const ramp = node.values[input];
+  const ramp = own(node.values, input);
   if (!isRamp(ramp)) return ramp ?? 0;
   const fits = aspect === 'colour' ? isTriple(value) : typeof value === 'number';
   return fits

@@ -1,3 +1,4 @@
+import { own } from '../base/own';
 import { describePorts, mayConnect, takesMany } from '../compile/catalogue';
 import { INPUT_EDGE, OUTPUT_EDGE, SURFACE_OUTPUT } from '../graph/document';
 import type { Conversion, Network, NetworkDocument, Strand } from '../graph/document';
@@ -15,7 +16,7 @@ export function outputKind(
   from: StrandStart,
 ): PortKind | undefined {
   if (from.node === INPUT_EDGE) {
-    const group = board === null ? undefined : document.groups[board];
+    const group = board === null ? undefined : own(document.groups, board);
     return (
       group?.inputs.find((port) => port.id === from.output)?.kind ??
       group?.dials.find((dial) => dial.id === from.output)?.kind
@@ -34,7 +35,7 @@ export function inputKind(
 ): PortKind | undefined {
   if (to.node === OUTPUT_EDGE) {
     if (board === null) return to.input === SURFACE_OUTPUT ? 'surface' : undefined;
-    return document.groups[board]?.outputs.find((port) => port.id === to.input)?.kind;
+    return own(document.groups, board)?.outputs.find((port) => port.id === to.input)?.kind;
   }
   const node = networkOf(document, board).nodes.find((each) => each.id === to.node);
   return node && describePorts(document, node)?.inputs.find((port) => port.id === to.input)?.kind;

@@ -1,4 +1,7 @@
-import { chosenOptions, describePorts, findDefinition, groupOf } from '../compile/catalogue';
+import { own } from '../base/own';
+import { arrivingKey, outputKey } from '../graph/result-key';
+import type { ResultKey } from '../base/ids';
+import { chosenOptions, describePorts, definitionOf, groupOf } from '../compile/catalogue';
 import type { CompiledNetwork } from '../compile/compile';
 import { valueOf } from '../compile/uniforms';
 import { isRamp } from '../graph/document';
@@ -8,11 +11,8 @@ import type { Advice, AdviceReads, ValueRange } from '../nodes/advice';
 import { percent } from '../nodes/advice';
 import { describeValues } from './statistics';
 
-/**
- * Finds the range of a result by its key (`path:output`, or `path<input` for what arrives); null
- * where it was not measured.
- */
-export type RangeLookup = (key: string) => ValueRange | null;
+/** Finds the range of a result by its key; null where it was not measured. */
+export type RangeLookup = (key: ResultKey) => ValueRange | null;
 
 /** The place of a node: ids of the group nodes that lead to its board. */
 export interface NodePlace {
@@ -22,20 +22,22 @@ export interface NodePlace {
   readonly node: NodeInstance;
 }
 
-const key = ({ path, node }: NodePlace): string => [...path, node.id].join('/');
+const pathTo = ({ path, node }: NodePlace): readonly string[] => [...path, node.id];
 
 /** Result keys of what a node's advice or its bench looks at beside its first output. */
 export function watchedKeys(place: NodePlace): readonly string[] {
-  return (findDefinition(place.node.type)?.watches ?? []).map(
-    (name) => `${key(place)}${name.startsWith(':') ? name : `<${name}`}`,
+  return (definitionOf(place.node)?.watches ?? []).map((name) =>
+    name.startsWith(':')
+      ? outputKey(pathTo(place), name.slice(1))
+      : arrivingKey(pathTo(place), name),
   );
 }
 
 /** What there is to say about a node's values: in general, and by the node itself. */
 export function adviseNode(place: NodePlace, lookup: RangeLookup): readonly Advice[] {
-  const definition = findDefinition(place.node.type);
+  const definition = definitionOf(place.node);
   const outputs = describePorts(place.document, place.node)?.outputs ?? [];
-  const first = outputs[0] && lookup(`${key(place)}:${outputs[0].id}`);
+  const first = outputs[0] && lookup(outputKey(pathTo(place), outputs[0].id));
   const follows: readonly Advice[] = definition?.follows
     ? [
         {
@@ -92,14 +94,14 @@ function generalAdvice(range: ValueRange): readonly Advice[] {
 
 function readsOf(place: NodePlace, lookup: RangeLookup): AdviceReads {
   const { node, network } = place;
-  const definition = findDefinition(node.type);
+  const definition = definitionOf(node);
   const options = definition ? chosenOptions(definition, node) : {};
   return {
-    arriving: (input) => lookup(`${key(place)}<${input}`),
-    result: (output) => lookup(`${key(place)}:${output}`),
+    arriving: (input) => lookup(arrivingKey(pathTo(place), input)),
+    result: (output) => lookup(outputKey(pathTo(place), output)),
     isWired: (input) =>
       network.strands.some((strand) => strand.to.node === node.id && strand.to.input === input),
-    isTyped: (input) => node.values[input] !== undefined,
+    isTyped: (input) => own(node.values, input) !== undefined,
     choice: (option) => options[option] ?? '',
     number: (input) => {
       const value = valueOf(node, input);
@@ -182,10 +184,10 @@ export function adviseDocument(
       return {
         severity: 'note' as const,
         code,
-        node: key(place),
+        node: pathTo(place).join('/'),
         pointer: place.pointer,
         message,
-        range: output ? lookup(`${key(place)}:${output.id}`) : null,
+        range: output ? lookup(outputKey(pathTo(place), output.id)) : null,
       };
     }),
   );

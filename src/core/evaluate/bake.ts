@@ -1,4 +1,4 @@
-import { findDefinition } from '../compile/catalogue';
+import { definitionOf } from '../compile/catalogue';
 import type { NetworkDocument, OpacityMode } from '../graph/document';
 import { rasterPoints, rasteriseAtlas } from '../mesh/atlas';
 import type { AtlasRaster } from '../mesh/atlas';
@@ -107,7 +107,7 @@ export function frozenNotes(document: NetworkDocument): readonly string[] {
   return [
     ...new Set(
       placesOf(document).flatMap(({ node }) => {
-        const definition = findDefinition(node.type);
+        const definition = definitionOf(node);
         return definition?.follows
           ? [`“${node.name ?? definition.title}” follows ${FROZEN[definition.follows]}.`]
           : [];

@@ -1,3 +1,5 @@
+import { own } from '../base/own';
+import { outputKey } from '../graph/result-key';
 import { AppError } from '../base/diagnostic';
 import type { GroupDefinition, NetworkDocument, NodeInstance, Origin } from '../graph/document';
 import { MAP_SIZE, mapKey } from '../mesh/analysis';
@@ -58,7 +60,7 @@ export function proveGroup(
   groupId: string,
   models: readonly ProofModel[],
 ): Proof {
-  const group = candidate.groups[groupId];
+  const group = own(candidate.groups, groupId);
   if (!group?.origin)
     throw new AppError(
       'proof.no-origin',
@@ -74,7 +76,9 @@ export function proveGroup(
   const before = prepared.map((model) =>
     readOutputs(
       source,
-      Object.values(group.origin?.outputs ?? {}).map(({ node, output }) => `${node}:${output}`),
+      Object.values(group.origin?.outputs ?? {}).map(({ node, output }) =>
+        outputKey([node], output),
+      ),
       model,
     ),
   );
@@ -206,7 +210,7 @@ function findDifference(
   models.forEach((model, m) => {
     const after = readOutputs(
       trial,
-      outputs.map((id) => `${PROBE}:${id}`),
+      outputs.map((id) => outputKey([PROBE], id)),
       model,
     );
     outputs.forEach((output, k) => {
@@ -270,7 +274,7 @@ function explain(
   compare: (document: NetworkDocument) => ProofDifference | null,
 ): ChangedValue[] {
   const id = renamed(group.id);
-  const inside = trial.groups[id];
+  const inside = own(trial.groups, id);
   if (!inside) return [];
   const changes: ChangedValue[] = [];
   const tryWith = (
@@ -303,22 +307,34 @@ function explain(
     );
     if (!original) continue;
     for (const key of new Set([...Object.keys(original.values), ...Object.keys(now.values)])) {
-      if (show(original.values[key]) === show(now.values[key])) continue;
+      if (show(own(original.values, key)) === show(own(now.values, key))) continue;
       const values = Object.fromEntries(
-        Object.entries({ ...now.values, [key]: original.values[key] }).filter(
+        Object.entries({ ...now.values, [key]: own(original.values, key) }).filter(
           ([, value]) => value !== undefined,
         ),
       ) as NodeInstance['values'];
-      tryWith(now.id, key, original.values[key], now.values[key], withNode({ ...now, values }));
+      tryWith(
+        now.id,
+        key,
+        own(original.values, key),
+        own(now.values, key),
+        withNode({ ...now, values }),
+      );
     }
     for (const key of new Set([...Object.keys(original.options), ...Object.keys(now.options)])) {
-      if (original.options[key] === now.options[key]) continue;
+      if (own(original.options, key) === own(now.options, key)) continue;
       const options = Object.fromEntries(
-        Object.entries({ ...now.options, [key]: original.options[key] }).filter(
+        Object.entries({ ...now.options, [key]: own(original.options, key) }).filter(
           ([, value]) => value !== undefined,
         ),
       ) as NodeInstance['options'];
-      tryWith(now.id, key, original.options[key], now.options[key], withNode({ ...now, options }));
+      tryWith(
+        now.id,
+        key,
+        own(original.options, key),
+        own(now.options, key),
+        withNode({ ...now, options }),
+      );
     }
     if ((original.limited ?? false) !== (now.limited ?? false))
       tryWith(

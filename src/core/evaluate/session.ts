@@ -1,3 +1,4 @@
+import { arrivingKey } from '../graph/result-key';
 import { WasmRunner } from '../backends/wasm/runner';
 import { compileNetwork, mapDemands, structureKey, uniformsFor } from '../compile/compile';
 import type { CompileRequest, CompiledNetwork, MapDemand } from '../compile/compile';
@@ -178,7 +179,7 @@ function resolve(
     {
       field,
       resolved: { ...resolved, detail: text },
-      detail: { ...told, key: `${detail.path.join('/')}<${detail.input}` },
+      detail: { ...told, key: arrivingKey(detail.path, detail.input) },
     },
   ];
 }

@@ -1,3 +1,4 @@
+import { own } from '../base/own';
 import type { Diagnostic } from '../base/diagnostic';
 import type { BoardId, Network, NetworkDocument, NodeInstance } from './document';
 import { INPUT_EDGE, OUTPUT_EDGE, isRamp } from './document';
@@ -35,7 +36,7 @@ export function locateFinding(document: NetworkDocument, finding: Diagnostic): F
   const [root, ...rest] = pathOf(finding.pointer);
   if (root === 'network') return inNetwork(document.network, null, rest, finding);
   const id = rest[0] ?? '';
-  const group = root === 'groups' && Object.hasOwn(document.groups, id) && document.groups[id];
+  const group = root === 'groups' && Object.hasOwn(document.groups, id) && own(document.groups, id);
   if (!group) return { board: null };
   const [member, ...within] = rest.slice(1);
   if (member === 'network') return inNetwork(group.network, id, within, finding);
@@ -84,7 +85,7 @@ function inNode(
   if (member === 'options' && id !== undefined) return { option: id };
   if (member !== 'values' || id === undefined) return {};
   const [list, at] = within;
-  const value = Object.hasOwn(node.values, id) ? node.values[id] : undefined;
+  const value = Object.hasOwn(node.values, id) ? own(node.values, id) : undefined;
   const stop = list === 'stops' && isRamp(value) ? value.stops[Number(at)] : undefined;
   return {
     input: id,
@@ -112,7 +113,7 @@ export function wayTo(document: NetworkDocument, board: BoardId): readonly strin
           continue;
         if (group === board) return [...path, id];
         seen.add(group);
-        const definition = document.groups[group];
+        const definition = own(document.groups, group);
         if (definition) next.push({ network: definition.network, path: [...path, id] });
       }
     edge = next;

@@ -1,3 +1,4 @@
+import { AXES, parseLaneName, slopeLane } from '../base/lane-name';
 import { assert, present } from '../base/assert';
 import type { Builder } from './builder';
 import type { Block, F32, Func, I32, LaneType, Lanes3, Value } from './types';
@@ -286,13 +287,21 @@ export function gradient(b: Builder, target: F32): Lanes3 {
   return result as unknown as Lanes3;
 }
 
+const STILL: ReadonlySet<string> = new Set([
+  'part.id',
+  'part.centre',
+  'faceNormal',
+  'view',
+  'footprint',
+]);
+
 function inputTangents(b: Builder, value: Value): Tangents {
   const name = b.inputName(value);
-  const axis = ['position.x', 'position.y', 'position.z'].indexOf(name);
-  if (axis >= 0) return [0, 1, 2].map((k) => (k === axis ? b.f(1) : null));
+  const lane = parseLaneName(name);
+  if (lane.of === 'position' && !lane.slope)
+    return AXES.map((axis) => (axis === lane.component ? b.f(1) : null));
   // What is the same all over a part or a triangle does not change along it; how it is looked at
   // does so too slowly to count.
-  if (/\.d[xyz]$/.test(name) || /^(part|faceNormal|view)\.|^footprint$/.test(name))
-    return [null, null, null];
-  return ['x', 'y', 'z'].map((letter) => b.input(`${name}.d${letter}`));
+  if (lane.slope || STILL.has(lane.of)) return [null, null, null];
+  return AXES.map((axis) => b.input(slopeLane(name, axis)));
 }

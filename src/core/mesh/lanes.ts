@@ -1,12 +1,13 @@
 import { cross, length, sub } from '../base/vector';
+import { AXES, isMapLane, laneName, parseLaneName, slopeLane, valueLane } from '../base/lane-name';
+import type { Lane } from '../base/lane-name';
+import type { LaneName } from '../base/ids';
 import { atlasTangents, gradientFromSlopes } from './atlas';
 import { sampleMap } from './mesh-map';
 import type { MeshMap } from './mesh-map';
 import type { SampleExtent, SamplePoints } from './sample-points';
 import { cornersOf, triangleCount } from './surface-mesh';
 import type { SurfaceMesh } from './surface-mesh';
-
-const AXES = ['x', 'y', 'z'] as const;
 
 /**
  * Lanes made of points so far, and of mesh maps at them: the same points are read again with every
@@ -26,7 +27,7 @@ export function lanesOf(
   mesh: SurfaceMesh,
   points: SamplePoints,
   maps: ReadonlyMap<string, MeshMap>,
-): (name: string) => Float32Array<ArrayBuffer> | undefined {
+): (name: LaneName) => Float32Array<ArrayBuffer> | undefined {
   const store = kept.get(points) ?? {
     plain: new Map<string, Float32Array<ArrayBuffer>>(),
     maps: new WeakMap<MeshMap, readonly Float32Array<ArrayBuffer>[]>(),
@@ -40,23 +41,32 @@ export function lanesOf(
       made.set(`${name}.${AXES[axis] as string}`, lane);
     }
   };
-  const make = (name: string): void => {
-    const [base] = name.split(/\.d[xyz]$|\.[xyz]$/) as [string];
-    if (/^view\.[xyz]$/.test(name)) return views(points, made);
-    if (name === 'footprint' && points.sample)
-      made.set(name, footprints(mesh, points, points.sample));
-    if (/^uv\.[xy]\.d[xyz]$/.test(name)) return textureSlopes(mesh, points, made);
-    if (/^normal\.[xyz]\.d[xyz]$/.test(name)) return normalSlopes(mesh, points, made);
-    if (base === 'position') unpack('position', points.positions, 3);
-    else if (base === 'normal') unpack('normal', points.normals, 3);
-    else if (base === 'faceNormal' && !/\.d[xyz]$/.test(name))
-      unpack('faceNormal', points.faceNormals, 3);
-    else if (base === 'uv') unpack('uv', points.uvs, 2);
-    else if (base.startsWith('part.')) partLanes(mesh, points, made);
-    else if (name.startsWith('attribute:')) attributeLanes(mesh, points, name, made);
+  const make = (name: LaneName): void => {
+    const lane = parseLaneName(name);
+    switch (lane.of) {
+      case 'view':
+        return views(points, made);
+      case 'footprint':
+        if (points.sample) made.set(name, footprints(mesh, points, points.sample));
+        return;
+      case 'uv':
+        return lane.slope ? textureSlopes(mesh, points, made) : unpack('uv', points.uvs, 2);
+      case 'normal':
+        return lane.slope ? normalSlopes(mesh, points, made) : unpack('normal', points.normals, 3);
+      case 'position':
+        return unpack('position', points.positions, 3);
+      case 'faceNormal':
+        return lane.slope ? undefined : unpack('faceNormal', points.faceNormals, 3);
+      case 'part.id':
+      case 'part.centre':
+        return partLanes(mesh, points, made);
+      case 'attribute':
+        return attributeLanes(mesh, points, lane, made);
+      case 'map':
+    }
   };
   return (name) => {
-    if (name.startsWith('map:')) return mapLane(name, maps, points, store);
+    if (isMapLane(name)) return mapLane(name, maps, points, store);
     if (!made.has(name)) make(name);
     return made.get(name);
   };
@@ -89,20 +99,22 @@ function partLanes(
 function attributeLanes(
   mesh: SurfaceMesh,
   points: SamplePoints,
-  lane: string,
+  lane: Extract<Lane, { of: 'attribute' }>,
   made: Map<string, Float32Array<ArrayBuffer>>,
 ): void {
-  const [, name = '', letter = 'x', slope] =
-    /^attribute:(.*)\.([xyzw])(\.d[xyz])?$/.exec(lane) ?? [];
+  const { name, component } = lane;
   const attribute = mesh.attributes.find((each) => each.name === name);
-  const at = 'xyzw'.indexOf(letter);
+  const at = 'xyzw'.indexOf(component);
   if (!attribute || at >= attribute.width) return;
   const { width, values } = attribute;
   const own = Float32Array.from(
     { length: values.length / width },
     (_, vertex) => values[vertex * width + at] as number,
   );
-  if (slope) return linearSlopes(mesh, points, own, 1, `attribute:${name}`, made, [letter]);
+  if (lane.slope) {
+    const value = laneName({ of: 'attribute', name, component });
+    return linearSlopes(mesh, points, own, 1, made, () => value);
+  }
   const result = new Float32Array(points.count);
   const { indices } = mesh;
   for (let k = 0; k < points.count; k++) {
@@ -114,7 +126,7 @@ function attributeLanes(
       (own[indices[t + 1] as number] as number) * u +
       (own[indices[t + 2] as number] as number) * v;
   }
-  made.set(lane, result);
+  made.set(laneName(lane), result);
 }
 
 /**
@@ -176,23 +188,23 @@ function texelWidths(mesh: SurfaceMesh): Float32Array {
   });
 }
 
-const MAP_SUFFIXES = ['', '.dx', '.dy', '.dz'];
+/** In the order of `sampleLanes`: the value, then its slopes. */
+const SLOPES = [undefined, 'x', 'y', 'z'];
 
 function mapLane(
-  name: string,
+  name: LaneName,
   maps: ReadonlyMap<string, MeshMap>,
   points: SamplePoints,
   store: MadeLanes,
 ): Float32Array<ArrayBuffer> | undefined {
-  const [suffix = ''] = /\.d[xyz]$/.exec(name) ?? [];
-  const map = maps.get(name.slice(0, name.length - suffix.length));
+  const map = maps.get(valueLane(name));
   if (!map) return undefined;
   let lanes = store.maps.get(map);
   if (!lanes) {
     lanes = sampleLanes(map, points);
     store.maps.set(map, lanes);
   }
-  return lanes[MAP_SUFFIXES.indexOf(suffix)];
+  return lanes[SLOPES.indexOf(parseLaneName(name).slope)];
 }
 
 /** Value and gradient of a map at every point. */
@@ -221,9 +233,9 @@ function linearSlopes(
   points: SamplePoints,
   values: Float32Array,
   width: number,
-  name: string,
   made: Map<string, Float32Array<ArrayBuffer>>,
-  letters: readonly string[] = AXES,
+  /** The name of each of the values. */
+  nameOf: (component: number) => LaneName,
 ): void {
   const lanes = Array.from({ length: width * 3 }, () => new Float32Array(points.count));
   for (let k = 0; k < points.count; k++) {
@@ -240,24 +252,24 @@ function linearSlopes(
   }
   for (let axis = 0; axis < width; axis++)
     AXES.forEach((letter, d) =>
-      made.set(
-        `${name}.${letters[axis] as string}.d${letter}`,
-        lanes[axis * 3 + d] as Float32Array<ArrayBuffer>,
-      ),
+      made.set(slopeLane(nameOf(axis), letter), lanes[axis * 3 + d] as Float32Array<ArrayBuffer>),
     );
 }
+
+const componentOf = (of: 'uv' | 'normal', axis: number): LaneName =>
+  laneName({ of, component: AXES[axis] ?? 'x' });
 
 const textureSlopes = (
   mesh: SurfaceMesh,
   points: SamplePoints,
   made: Map<string, Float32Array<ArrayBuffer>>,
 ): void => {
-  linearSlopes(mesh, points, mesh.uvs, 2, 'uv', made);
+  linearSlopes(mesh, points, mesh.uvs, 2, made, (axis) => componentOf('uv', axis));
 };
 const normalSlopes = (
   mesh: SurfaceMesh,
   points: SamplePoints,
   made: Map<string, Float32Array<ArrayBuffer>>,
 ): void => {
-  linearSlopes(mesh, points, mesh.normals, 3, 'normal', made);
+  linearSlopes(mesh, points, mesh.normals, 3, made, (axis) => componentOf('normal', axis));
 };

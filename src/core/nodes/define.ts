@@ -312,10 +312,29 @@ type ChosenOptions<P extends Options> = {
   readonly [N in keyof P]: P[N] extends OptionDefinition<infer V> ? V : never;
 };
 
+/** How a node of one version becomes one of the next, with the same values at every point. */
+export interface NodeUpgrade {
+  /** What changed, in a sentence a person reads. */
+  readonly what: string;
+  /** Inputs under new names, by their old ones; strands and drives follow. Outputs keep theirs. */
+  readonly inputs?: Readonly<Record<string, string>>;
+  /** What becomes of values and options, whose inputs have their new names already. */
+  readonly change?: (node: NodeSettings) => NodeSettings;
+}
+/** What is set on a node. */
+export interface NodeSettings {
+  readonly values: Readonly<Record<string, unknown>>;
+  readonly options: Readonly<Record<string, string>>;
+}
+/** What stands for an earlier version: the way to the next, or its meaning, kept as it was. */
+export type FormerVersion = NodeUpgrade | { readonly kept: NodeDefinition };
+
 interface NodeText {
   readonly id: string;
-  /** Raised when what a shipped node computes changes. */
+  /** Raised when what a shipped node computes changes, or what its inputs are called. */
   readonly version: number;
+  /** Every version before, by its number. */
+  readonly former?: Readonly<Record<number, FormerVersion>>;
   readonly title: string;
   readonly family: Family;
   readonly help: string;

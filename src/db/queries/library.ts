@@ -56,6 +56,7 @@ export async function listReleases(entryId: string) {
       version: release.version,
       contentHash: release.contentHash,
       groups: release.groups,
+      documentVersion: release.documentVersion,
       proof: release.proof,
       swatchHash: release.swatchHash,
       authorName: user.name,

@@ -159,6 +159,8 @@ export const release = pgTable(
     groups: jsonb('groups')
       .$type<{ root: string; definitions: Record<string, GroupDefinition> }>()
       .notNull(),
+    /** Of the document the groups were published from. */
+    documentVersion: integer('document_version').notNull().default(1),
     contentHash: text('content_hash').notNull(),
     sourceMaterialId: text('source_material_id').notNull(),
     sourceRevision: integer('source_revision').notNull(),

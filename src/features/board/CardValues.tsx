@@ -1,5 +1,6 @@
 'use client';
-import { describePorts, findDefinition } from '@/core/compile/catalogue';
+import { own } from '@/core/base/own';
+import { describePorts, definitionOf } from '@/core/compile/catalogue';
 import { isImage, isRamp, isTriple } from '@/core/graph/document';
 import type { InputValue, NodeInstance } from '@/core/graph/document';
 import { toHex } from '@/core/surface/colour-science';
@@ -10,12 +11,12 @@ import { shortNumber } from '@/ui/NumberField';
 /** The few values in use of a card's node, and the dials that drive some. */
 export function CardValues({ node }: { readonly node: NodeInstance }) {
   const document = useEditor((state) => state.document);
-  const options = Object.entries(findDefinition(node.type)?.options ?? {});
+  const options = Object.entries(definitionOf(node)?.options ?? {});
   const [only] = options;
   const choice =
     only &&
     options.length === 1 &&
-    only[1].choices.find((each) => each.value === (node.options[only[0]] ?? only[1].default));
+    only[1].choices.find((each) => each.value === (own(node.options, only[0]) ?? only[1].default));
   const ports = describePorts(document, node)?.inputs ?? [];
   const typed = Object.entries(node.values)
     .flatMap(([id, value]) => {
@@ -40,7 +41,7 @@ export function CardValues({ node }: { readonly node: NodeInstance }) {
 function CardDrives({ nodeId }: { readonly nodeId: string }) {
   const group = useEditor((state) => {
     const board = boardAt(state.document, state.path);
-    return board === null ? undefined : state.document.groups[board];
+    return board === null ? undefined : own(state.document.groups, board);
   });
   const drives = (group?.dials ?? []).flatMap((dial) =>
     dial.drives

@@ -2,7 +2,7 @@
 import type { Node, NodeProps } from '@xyflow/react';
 import { Pin } from 'lucide-react';
 import { memo } from 'react';
-import { describePorts, findDefinition, groupOf } from '@/core/compile/catalogue';
+import { describePorts, definitionOf, groupOf } from '@/core/compile/catalogue';
 import { networkOf } from '@/core/edit/board';
 import type { NodeInstance } from '@/core/graph/document';
 import { boardAt, enterGroup, keyOf, togglePin } from '@/state/editor-store';
@@ -24,7 +24,7 @@ export type CardNode = Node<{ nodeId: string }, 'card'>;
 const CARD = 124;
 
 export const titleOf = (node: NodeInstance, groupName: string | undefined): string =>
-  node.name ?? groupName ?? findDefinition(node.type)?.title ?? node.type;
+  node.name ?? groupName ?? definitionOf(node)?.title ?? node.type;
 
 /** A node as a card: its live output first, then its name and the few values in use. */
 export const NodeCard = memo(function NodeCard({
@@ -78,7 +78,7 @@ function Card({ node, isSelected }: CardProps) {
         findings={findings}
       />
       <div className="flex items-center gap-1 px-1.5 pb-0.5">
-        <FamilyStitch family={findDefinition(node.type)?.family ?? 'group'} />
+        <FamilyStitch family={definitionOf(node)?.family ?? 'group'} />
         <span className="truncate text-[12px] font-medium">{title}</span>
       </div>
       {node.folded ? null : <CardRange outputKey={keys[0] ?? null} />}

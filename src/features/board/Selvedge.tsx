@@ -1,4 +1,5 @@
 'use client';
+import { own } from '@/core/base/own';
 import { Handle, Position, useStore, useUpdateNodeInternals } from '@xyflow/react';
 import type { Node, NodeProps } from '@xyflow/react';
 import { useEffect } from 'react';
@@ -18,7 +19,7 @@ export function Selvedge({ id, data: { side } }: NodeProps<SelvedgeNode>) {
   const document = useEditor((state) => state.document);
   const path = useEditor((state) => state.path);
   const board = boardAt(document, path);
-  const group = board === null ? undefined : document.groups[board];
+  const group = board === null ? undefined : own(document.groups, board);
   const ports: readonly { id: string; name: string; kind: PortKind; dial: boolean }[] =
     side === 'in'
       ? [

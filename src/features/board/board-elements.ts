@@ -1,3 +1,4 @@
+import { own } from '@/core/base/own';
 import type { Node } from '@xyflow/react';
 import { defaultConversion } from '@/core/compile/convert';
 import { quantityNote } from '@/core/compile/quantities';
@@ -40,16 +41,16 @@ export function boardNodes(
     width: region.size[0],
     height: region.size[1],
     zIndex: -1,
-    selected: selection.includes(`region:${region.id}`),
-    ...size(`region:${region.id}`),
+    selected: selection.includes(markId.region(region.id)),
+    ...size(markId.region(region.id)),
   }));
   const notes = network.notes.map((note): NoteNode => ({
     id: markId.note(note.id),
     type: 'note',
     position: { x: note.at[0], y: note.at[1] },
     data: { text: note.text },
-    selected: selection.includes(`note:${note.id}`),
-    ...size(`note:${note.id}`),
+    selected: selection.includes(markId.note(note.id)),
+    ...size(markId.note(note.id)),
   }));
   const bends = network.strands.flatMap((strand) =>
     (strand.bends ?? []).map((at, k): BendNode => {
@@ -143,7 +144,7 @@ function chipOf(
   const note = quantityNote(
     document,
     networkOf(document, board),
-    board === null ? null : (document.groups[board] ?? null),
+    board === null ? null : (own(document.groups, board) ?? null),
     strand,
   );
   if (!note) return { chip: method, warns: false };

@@ -1,6 +1,7 @@
 'use client';
+import { own } from '@/core/base/own';
 import { Popover } from 'radix-ui';
-import { describePorts, findDefinition, groupOf } from '@/core/compile/catalogue';
+import { describePorts, definitionOf, groupOf } from '@/core/compile/catalogue';
 import { networkOf } from '@/core/edit/board';
 import { wayTo } from '@/core/graph/finding-place';
 import type { FindingPlace } from '@/core/graph/finding-place';
@@ -120,7 +121,7 @@ function FindingRow({ finding }: { readonly finding: PlacedFinding }) {
 
 /** “Scale of Noise, in Frost”: where a finding is, in the artist's names. */
 function placeName(document: NetworkDocument, { place }: PlacedFinding): string {
-  const group = place.board === null ? undefined : document.groups[place.board];
+  const group = place.board === null ? undefined : own(document.groups, place.board);
   const part = partName(document, place);
   if (part === null) return group ? `the group ${group.name}` : 'the material';
   return group ? `${part}, in ${group.name}` : part;
@@ -131,8 +132,10 @@ function partName(document: NetworkDocument, place: FindingPlace): string | null
   const network = networkOf(document, board);
   const node = network.nodes.find((each) => each.id === place.node);
   const title = node ? (node.name ?? groupOf(document, node)?.name ?? typeTitle(node)) : place.node;
-  if (dial !== undefined && board !== null)
-    return `the dial ${document.groups[board]?.dials.find(({ id }) => id === dial)?.name ?? dial}`;
+  if (dial !== undefined && board !== null) {
+    const dials = own(document.groups, board)?.dials ?? [];
+    return `the dial ${dials.find(({ id }) => id === dial)?.name ?? dial}`;
+  }
   if (title === undefined) return strand === undefined ? null : `the strand ${strand}`;
   if (stop !== undefined) return `a stop of ${title}`;
   const port = input ?? output ?? option;
@@ -141,12 +144,12 @@ function partName(document: NetworkDocument, place: FindingPlace): string | null
   return shown === undefined ? title : `${shown} of ${title}`;
 }
 
-const typeTitle = (node: NodeInstance): string => findDefinition(node.type)?.title ?? node.type;
+const typeTitle = (node: NodeInstance): string => definitionOf(node)?.title ?? node.type;
 
 function portTitle(document: NetworkDocument, node: NodeInstance, id: string): string {
   const ports = describePorts(document, node);
   const known = [...(ports?.inputs ?? []), ...(ports?.outputs ?? [])].find(
     (port) => port.id === id,
   );
-  return known?.title ?? findDefinition(node.type)?.options[id]?.title ?? id;
+  return known?.title ?? own(definitionOf(node)?.options, id)?.title ?? id;
 }

@@ -1,4 +1,5 @@
 'use client';
+import { own } from '@/core/base/own';
 import { useState } from 'react';
 import { findNode } from '@/core/compile/uniforms';
 import { changeDial } from '@/core/edit/dials';
@@ -25,7 +26,7 @@ function useDial({ dial }: Props) {
   const document = useEditor((state) => state.document);
   const instance = findNode(document, path);
   const outer = boardAt(document, path.slice(0, -1));
-  const typed = instance?.values[dial.id];
+  const typed = own(instance?.values, dial.id);
   const value: DialValue = typeof typed === 'number' || isTriple(typed) ? typed : dial.home;
   const set = (next: DialValue | undefined, gesture: string | null): void => {
     if (!instance) return;

@@ -1,4 +1,5 @@
 'use client';
+import { own } from '@/core/base/own';
 import { withGroup } from '@/core/edit/board';
 import type { GroupDefinition } from '@/core/graph/document';
 import { boardAt, commit } from '@/state/editor-store';
@@ -23,7 +24,7 @@ interface Props {
 export function Front({ evaluation, exposing, onExposed, onPublish }: Props) {
   const group = useEditor((state) => {
     const id = boardAt(state.document, state.path);
-    return id === null ? undefined : state.document.groups[id];
+    return id === null ? undefined : own(state.document.groups, id);
   });
   if (!group) return null;
   const sections = [...new Set(group.dials.map((dial) => dial.section))];

@@ -1,5 +1,5 @@
 'use client';
-import { findDefinition, groupOf } from '@/core/compile/catalogue';
+import { definitionOf, groupOf } from '@/core/compile/catalogue';
 import { networkOf } from '@/core/edit/board';
 import { boardAt, leaveTo } from '@/state/editor-store';
 import { useEditor } from '@/state/use-editor';
@@ -80,7 +80,7 @@ export function OutsideStrip() {
               {shortTitle(
                 node.name ??
                   groupOf(document, node)?.name ??
-                  findDefinition(node.type)?.title ??
+                  definitionOf(node)?.title ??
                   node.type,
               )}
             </text>

@@ -1,3 +1,5 @@
+import { own } from '@/core/base/own';
+import { outputKey } from '@/core/graph/result-key';
 import { addDial } from '@/core/edit/dials';
 import { setValue } from '@/core/edit/nodes';
 import type { Law, NetworkDocument } from '@/core/graph/document';
@@ -29,16 +31,18 @@ export async function pictureEnds(
 ): Promise<Ends[]> {
   const { modelId, camera } = editorStore.getState();
   const instance = path.at(-1);
-  const group = document.groups[groupId];
+  const group = own(document.groups, groupId);
   const output = group?.outputs[0];
   if (!camera || !instance || !output) return [];
-  const key = `${path.join('/')}:${output.id}`;
+  const key = outputKey(path, output.id);
   const outer = boardAt(document, path.slice(0, -1));
   return Promise.all(
     laws.map(async (law) => {
       const made = addDial(document, groupId, node, input, law, 'trial');
       if (!made) throw new Error('This value cannot be a dial.');
-      const dial = made.document.groups[groupId]?.dials.find((each) => each.id === made.dialId);
+      const dial = own(made.document.groups, groupId)?.dials.find(
+        (each) => each.id === made.dialId,
+      );
       const shoot = (value: number): Promise<Picture> =>
         settled(
           evaluation.pool.evaluator.picture(

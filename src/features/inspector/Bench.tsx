@@ -1,6 +1,7 @@
 'use client';
+import { own } from '@/core/base/own';
 import { useState } from 'react';
-import { describePorts, findDefinition, groupOf, idleInputs } from '@/core/compile/catalogue';
+import { describePorts, definitionOf, groupOf, idleInputs } from '@/core/compile/catalogue';
 import { networkOf } from '@/core/edit/board';
 import type { NodeInstance } from '@/core/graph/document';
 import { boardAt } from '@/state/editor-store';
@@ -53,14 +54,14 @@ function NodeBench({ node, evaluation, onExpose }: BenchProps & { readonly node:
   const path = useEditor((state) => state.path);
   const [comparing, setComparing] = useState<string | null>(null);
   const board = boardAt(document, path);
-  const definition = findDefinition(node.type);
+  const definition = definitionOf(node);
   const ports = describePorts(document, node);
   const idle = new Set(idleInputs(node));
   const findings = useBoardFindings(({ place }) => place.node === node.id);
   const isFaulty = (id: string): boolean => findings.some(({ place }) => place.input === id);
   const shown = (ports?.inputs ?? []).filter((port) => !idle.has(port.id) || isFaulty(port.id));
   const [first] = ports?.outputs ?? [];
-  const compared = comparing === null ? undefined : definition?.options[comparing];
+  const compared = comparing === null ? undefined : own(definition?.options, comparing);
   return (
     <div className="flex h-full gap-4 overflow-auto p-3" data-testid="bench">
       <BenchPicture node={node} outputs={ports?.outputs ?? []} />

@@ -1,6 +1,7 @@
 'use client';
+import { own } from '@/core/base/own';
 import { LayoutGrid } from 'lucide-react';
-import { findDefinition, groupOf } from '@/core/compile/catalogue';
+import { definitionOf, groupOf } from '@/core/compile/catalogue';
 import { changeNode } from '@/core/edit/board';
 import type { NodeInstance } from '@/core/graph/document';
 import type { OptionDefinition } from '@/core/nodes/define';
@@ -22,7 +23,7 @@ interface Props {
 /** The name of the chosen node, its modes, and what concerns it as a whole. */
 export function BenchHeader({ node, onCompare }: Props) {
   const group = useEditor((state) => groupOf(state.document, node));
-  const definition = findDefinition(node.type);
+  const definition = definitionOf(node);
   return (
     <div className="mb-1 flex flex-wrap items-center gap-2">
       <NodeName node={node} title={node.name ?? group?.name ?? definition?.title ?? node.type} />
@@ -87,7 +88,7 @@ function NodeOption({ node, id, option, onCompare }: OptionProps) {
     <span className={`flex items-center ${isShown ? 'finding-shown' : ''}`}>
       <OptionChoice
         option={option}
-        value={node.options[id] ?? option.default}
+        value={own(node.options, id) ?? option.default}
         onChange={(choice) => {
           changeOption(node, id, choice);
         }}

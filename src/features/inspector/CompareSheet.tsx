@@ -1,4 +1,5 @@
 'use client';
+import { own } from '@/core/base/own';
 import { useEffect, useState } from 'react';
 import { setOption } from '@/core/edit/nodes';
 import type { NodeInstance } from '@/core/graph/document';
@@ -66,7 +67,7 @@ export function CompareSheet({
       stopped = true;
     };
   }, [definition, evaluation, node.id, option, output]);
-  const chosen = node.options[option] ?? definition.default;
+  const chosen = own(node.options, option) ?? definition.default;
   return (
     <Sheet
       open

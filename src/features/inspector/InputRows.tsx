@@ -1,6 +1,7 @@
 'use client';
+import { own } from '@/core/base/own';
 import { useEffect, useRef } from 'react';
-import { findDefinition } from '@/core/compile/catalogue';
+import { definitionOf } from '@/core/compile/catalogue';
 import type { InputView } from '@/core/compile/catalogue';
 import { valueOf } from '@/core/compile/uniforms';
 import { networkOf } from '@/core/edit/board';
@@ -35,7 +36,7 @@ export function InputRows({
 }: Rows & { readonly ports: readonly InputView[] }) {
   const network = useEditor((state) => networkOf(state.document, board));
   const inUse = (port: InputView): boolean =>
-    node.values[port.id] !== undefined ||
+    own(node.values, port.id) !== undefined ||
     network.strands.some(({ to }) => to.node === node.id && to.input === port.id);
   const rows = (list: readonly InputView[]) => (
     <div className="grid max-w-[760px] grid-cols-2 gap-x-5">
@@ -105,16 +106,16 @@ function InputRow({ node, port, board, onExpose }: Rows & { readonly port: Input
     (each) => each.to.node === node.id && each.to.input === port.id,
   );
   const source = strand && network.nodes.find((each) => each.id === strand.from.node);
-  const group = board === null ? undefined : document.groups[board];
+  const group = board === null ? undefined : own(document.groups, board);
   const dial = group?.dials.find((each) =>
     each.drives.some((drive) => drive.node === node.id && drive.input === port.id),
   );
   const wiredFrom = strand
     ? strand.from.node === INPUT_EDGE
       ? 'the selvedge'
-      : (source?.name ?? (source && findDefinition(source.type)?.title) ?? strand.from.node)
+      : (source?.name ?? (source && definitionOf(source)?.title) ?? strand.from.node)
     : null;
-  const value = port.dial ? (node.values[port.id] ?? port.dial.home) : valueOf(node, port.id);
+  const value = port.dial ? (own(node.values, port.id) ?? port.dial.home) : valueOf(node, port.id);
   if (port.kind === 'image')
     return (
       <ImageField
@@ -130,7 +131,7 @@ function InputRow({ node, port, board, onExpose }: Rows & { readonly port: Input
     <ValueRow
       port={port}
       value={value}
-      changed={node.values[port.id] !== undefined}
+      changed={own(node.values, port.id) !== undefined}
       wiredFrom={wiredFrom}
       drivenBy={dial?.name ?? null}
       onChange={(next, gesture) => {

@@ -2,6 +2,7 @@
 import type { InputView } from '@/core/compile/catalogue';
 import { rampModes, valueOf } from '@/core/compile/uniforms';
 import { setValue } from '@/core/edit/nodes';
+import { arrivingKey } from '@/core/graph/result-key';
 import { isCurve, isFormula, isRamp } from '@/core/graph/document';
 import type { InputValue, NodeInstance } from '@/core/graph/document';
 import { commit, endGesture } from '@/state/editor-store';
@@ -20,7 +21,7 @@ interface Props {
 /** Editors of the ramps, curves and formulas of a node, with what is wrong in them marked. */
 export function ShapeEditors({ node, ports, findings }: Props) {
   const histogram = useEditor(
-    (state) => state.taps.get(`${[...state.path, node.id].join('/')}<value`)?.histogram ?? null,
+    (state) => state.taps.get(arrivingKey([...state.path, node.id], 'value'))?.histogram ?? null,
   );
   const valued = ports.map((port) => ({
     port,

@@ -1,6 +1,7 @@
 'use client';
+import { own } from '@/core/base/own';
 import { defaultConversion } from '@/core/compile/convert';
-import { describePorts, findDefinition, groupOf } from '@/core/compile/catalogue';
+import { describePorts, definitionOf, groupOf } from '@/core/compile/catalogue';
 import { quantityNote } from '@/core/compile/quantities';
 import { addNode, setValue } from '@/core/edit/nodes';
 import { removeAllBends } from '@/core/edit/marks';
@@ -45,7 +46,7 @@ function nameOf(
     [...(ports?.inputs ?? []), ...(ports?.outputs ?? [])].find((each) => each.id === port)?.title ??
     port;
   const known = node && (node.name ?? groupOf(document, node)?.name);
-  const shown = known ?? (node && findDefinition(node.type)?.title) ?? nodeId;
+  const shown = known ?? (node && definitionOf(node)?.title) ?? nodeId;
   return `${title} of ${shown}`;
 }
 
@@ -66,7 +67,7 @@ export function StrandBench({ strand }: { readonly strand: Strand }) {
   const note = quantityNote(
     document,
     networkOf(document, board),
-    board === null ? null : (document.groups[board] ?? null),
+    board === null ? null : (own(document.groups, board) ?? null),
     strand,
   );
   const faults = useBoardFindings(

@@ -1,4 +1,5 @@
-import { findDefinition } from '@/core/compile/catalogue';
+import { own } from '@/core/base/own';
+import { definitionOf } from '@/core/compile/catalogue';
 import { setOption, setValue } from '@/core/edit/nodes';
 import type { NodeInstance } from '@/core/graph/document';
 import { commit } from '@/state/editor-store';
@@ -7,7 +8,7 @@ import { commit } from '@/state/editor-store';
 export function changeOption(node: NodeInstance, option: string, choice: string): void {
   commit('Changed a mode', (current, at) => {
     const next = setOption(current, at, node.id, option, choice);
-    const neutral = findDefinition(node.type)?.neutral[choice];
+    const neutral = own(definitionOf(node)?.neutral, choice);
     return neutral ? setValue(next, at, node.id, neutral.input, neutral.value) : next;
   });
 }

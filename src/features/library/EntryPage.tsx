@@ -1,4 +1,5 @@
 'use client';
+import { own } from '@/core/base/own';
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
 import { useForm } from 'react-hook-form';
@@ -64,7 +65,13 @@ export function EntryPage({
 }
 
 function FrontTable({ release }: { readonly release: ReleaseView }) {
-  const group = release.groups.definitions[release.groups.root];
+  const group = own(release.groups.definitions, release.groups.root);
+  if (release.fault !== null)
+    return (
+      <p role="alert" className="text-madder">
+        {release.fault}
+      </p>
+    );
   if (!group) return null;
   return (
     <table className="w-full border-collapse text-[13px]">

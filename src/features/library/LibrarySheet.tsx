@@ -37,6 +37,10 @@ export function LibrarySheet({
         'Look at what is there now.',
         { kept: 'Nothing was placed.' },
       );
+    if (release.fault !== null)
+      throw new AppError('release.unreadable', release.fault, 'Choose another release.', {
+        kept: 'Nothing was placed.',
+      });
     let id = '';
     commit(`Placed ${entry.name}`, (document, board) => {
       const brought = bringIn(document, entry.id, release);

@@ -2,6 +2,7 @@
 import { Redo2, Undo2 } from 'lucide-react';
 import { toast } from 'sonner';
 import { useEffect } from 'react';
+import { isMark } from '@/core/edit/marks';
 import { tidyNodes } from '@/core/edit/tidy';
 import { changeBoard } from '@/core/edit/nodes';
 import { groupSelection, ungroup } from '@/core/edit/group';
@@ -45,7 +46,7 @@ interface Props {
  * compare with.
  */
 async function packageSelection(saver: Saver): Promise<void> {
-  const ids = editorStore.getState().selection.filter((id) => !id.includes(':'));
+  const ids = editorStore.getState().selection.filter((id) => !isMark(id));
   if (ids.length === 0) {
     toast('Select the cards to package first.');
     return;

@@ -1,4 +1,5 @@
 'use client';
+import { own } from '@/core/base/own';
 import { useCallback, useEffect, useMemo, useState } from 'react';
 import { Group, Panel, Separator } from 'react-resizable-panels';
 import { toast } from 'sonner';
@@ -54,7 +55,7 @@ export function EditorScreen({ materialId, models: initialModels, user }: Props)
   const document = useEditor((state) => state.document);
   const group = useMemo(() => {
     const board = boardAt(document, path);
-    return board === null ? null : (document.groups[board] ?? null);
+    return board === null ? null : (own(document.groups, board) ?? null);
   }, [document, path]);
 
   useEffect(() => {

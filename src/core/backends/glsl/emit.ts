@@ -1,3 +1,4 @@
+import type { LaneName } from '../../base/ids';
 import { present } from '../../base/assert';
 import { analyseLiveness } from '../../ir/liveness';
 import type { Liveness } from '../../ir/liveness';
@@ -41,12 +42,16 @@ export const declareValues = ({
     : `uniform sampler2D values;\n#define valueRow(k) texelFetch(values, ivec2((k) & ` +
       `${String(VALUE_TEXELS - 1)}, (k) / ${String(VALUE_TEXELS)}), 0)`;
 
-/** The GLSL name of a per-point input. */
-export const inputVariable = (name: string): string =>
+/**
+ * The GLSL name of a per-point input; different lanes have different names. GLSL reserves two
+ * underscores in a row, so only the last of several dots becomes one.
+ */
+export const inputVariable = (name: LaneName): string =>
   'in_' +
-  name.replace(/[^A-Za-z0-9]/g, (letter) =>
-    '.:'.includes(letter) ? '_' : `u${letter.charCodeAt(0).toString(16)}`,
-  );
+  name.replace(/[^A-Za-z0-9]|Z/g, (letter, at: number, whole: string) => {
+    if (letter === '.' && whole[at + 1] !== '.') return '_';
+    return letter === 'Z' ? 'ZZ' : `Z${letter.charCodeAt(0).toString(16)}x`;
+  });
 
 /** The sampler that holds an image's sheet. */
 export const imageSampler = (image: number): string => `image${String(image)}`;

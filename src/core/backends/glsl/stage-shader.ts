@@ -1,3 +1,6 @@
+import { isMapLane, parseLaneName, valueLane } from '../../base/lane-name';
+import type { Lane, VectorLane } from '../../base/lane-name';
+import type { LaneName } from '../../base/ids';
 import type { EmittedGlsl, ValuesIn } from './emit';
 import { declareValues, imageSampler, inputVariable } from './emit';
 
@@ -40,41 +43,39 @@ vec3 slopeOf(float value, vec3 position, vec3 face) {
 
 /** The vertex attribute that holds the k-th named attribute of the model. */
 export const extraAttribute = (index: number): string => `extra${String(index)}`;
-const ATTRIBUTE = /^attribute:(.*)\.([xyzw])$/;
 
 function declareInput(
-  name: string,
-  mapFields: readonly string[],
+  name: LaneName,
+  mapFields: readonly LaneName[],
   attributes: readonly string[],
 ): string {
   const variable = inputVariable(name);
-  const slope = /^(.*)\.d([xyz])$/.exec(name);
-  if (name.startsWith('map:')) {
-    const field = slope ? (slope[1] as string) : name;
-    const component = slope ? { x: 'y', y: 'z', z: 'w' }[slope[2] as 'x' | 'y' | 'z'] : 'x';
-    return `float ${variable} = map${String(mapFields.indexOf(field))}.${component};`;
+  const lane = parseLaneName(name);
+  if (lane.of === 'map') {
+    const component = lane.slope ? { x: 'y', y: 'z', z: 'w' }[lane.slope] : 'x';
+    return `float ${variable} = map${String(mapFields.indexOf(valueLane(name)))}.${component};`;
   }
-  if (slope)
-    return (
-      `float ${variable} = slopeOf(${sourceOf(slope[1] as string, attributes)}, vPosition, ` +
-      `vFace).${slope[2] as string};`
-    );
-  if (name === 'footprint')
-    return `float ${variable} = 0.5 * (length(dFdx(vPosition)) + length(dFdy(vPosition)));`;
-  return `float ${variable} = ${sourceOf(name, attributes)};`;
+  const source = sourceOf(lane, attributes);
+  return lane.slope
+    ? `float ${variable} = slopeOf(${source}, vPosition, vFace).${lane.slope};`
+    : `float ${variable} = ${source};`;
 }
 
-function sourceOf(name: string, attributes: readonly string[]): string {
-  const [, attribute, letter = 'x'] = ATTRIBUTE.exec(name) ?? [];
-  if (attribute !== undefined) return `vExtra${String(attributes.indexOf(attribute))}.${letter}`;
-  if (name === 'part.id') return 'vPart.w';
-  if (name.startsWith('part.centre.')) return `vPart.${name.slice(-1)}`;
-  const [group, axis] = name.split('.') as [string, string];
-  if (group === 'position') return `vPosition.${axis}`;
-  if (group === 'view') return `toEye.${axis}`;
-  if (group === 'normal') return `unitNormal.${axis}`;
-  if (group === 'faceNormal') return `vFace.${axis}`;
-  return `vUv.${axis}`;
+const VARYINGS: Record<VectorLane, string> = {
+  position: 'vPosition',
+  view: 'toEye',
+  normal: 'unitNormal',
+  faceNormal: 'vFace',
+  uv: 'vUv',
+  'part.centre': 'vPart',
+};
+
+function sourceOf(lane: Exclude<Lane, { of: 'map' }>, attributes: readonly string[]): string {
+  if (lane.of === 'part.id') return 'vPart.w';
+  if (lane.of === 'footprint') return '0.5 * (length(dFdx(vPosition)) + length(dFdy(vPosition)))';
+  if (lane.of === 'attribute')
+    return `vExtra${String(attributes.indexOf(lane.name))}.${lane.component}`;
+  return `${VARYINGS[lane.of]}.${lane.component}`;
 }
 
 const declareImages = (glsl: EmittedGlsl): string =>
@@ -82,9 +83,13 @@ const declareImages = (glsl: EmittedGlsl): string =>
     '\n',
   );
 
-const mapFieldsOf = (inputs: readonly string[]): string[] => [
+const mapFieldsOf = (inputs: readonly LaneName[]): LaneName[] => [
+  ...new Set(inputs.filter(isMapLane).map(valueLane)),
+];
+/** The attributes of the model that a program reads. */
+const attributesOf = (inputs: readonly LaneName[]): string[] => [
   ...new Set(
-    inputs.filter((name) => name.startsWith('map:')).map((name) => name.replace(/\.d[xyz]$/, '')),
+    inputs.map(parseLaneName).flatMap((lane) => (lane.of === 'attribute' ? [lane.name] : [])),
   ),
 ];
 
@@ -102,12 +107,8 @@ export function composeStageShader(
   writes: string,
 ): StageShader {
   const mapFields = mapFieldsOf(glsl.inputs);
-  const attributes = [
-    ...new Set(
-      glsl.inputs.flatMap((name) => ATTRIBUTE.exec(name.replace(/\.d[xyz]$/, ''))?.[1] ?? []),
-    ),
-  ];
-  const readsParts = glsl.inputs.some((name) => name.startsWith('part.'));
+  const attributes = attributesOf(glsl.inputs);
+  const readsParts = glsl.inputs.some((name) => parseLaneName(name).of.startsWith('part.'));
   const extras = attributes.map((_, k) => String(k));
   const place =
     space === 'screen'

@@ -1,3 +1,4 @@
+import { own } from '../../base/own';
 import { LIMITS, isTriple } from '../../graph/document';
 import type { Dial, Drive, GroupDefinition, NetworkDocument } from '../../graph/document';
 import { NOT_DRIVEN } from '../../nodes/define';
@@ -82,7 +83,7 @@ export function checkNesting(report: CheckReport, document: NetworkDocument): vo
   const sizeOf = (id: string): number => {
     const known = sizes.get(id);
     if (known !== undefined) return known;
-    const group = Object.hasOwn(document.groups, id) ? document.groups[id] : undefined;
+    const group = Object.hasOwn(document.groups, id) ? own(document.groups, id) : undefined;
     if (!group) return 0;
     if (open.includes(id)) {
       reportCircle(report, document, group, open);
@@ -126,7 +127,7 @@ function reportCircle(
   group: GroupDefinition,
   open: readonly string[],
 ): void {
-  const names = open.map((each) => document.groups[each]?.name ?? each);
+  const names = open.map((each) => own(document.groups, each)?.name ?? each);
   const way = open.length > 1 ? `, by way of ${names.join(' → ')}` : '';
   report.add(
     'group.contains-itself',

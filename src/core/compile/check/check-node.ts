@@ -1,3 +1,4 @@
+import { own } from '../../base/own';
 import { isCurve, isFormula, isRamp, isTriple } from '../../graph/document';
 import type {
   CurveValue,
@@ -6,9 +7,10 @@ import type {
   NodeInstance,
   RampValue,
 } from '../../graph/document';
+import type { NodeDefinition } from '../../nodes/define';
 import { parseFormula } from '../../nodes/formula/parse';
 import { FormulaError } from '../../nodes/formula/tokens';
-import { describePorts, findDefinition, groupOf } from '../catalogue';
+import { describePorts, findDefinition, groupOf, ofVersion } from '../catalogue';
 import type { InputView } from '../catalogue';
 import { rampModes } from '../uniforms';
 import { fits, kindWord } from './kinds';
@@ -48,17 +50,9 @@ function checkType(report: CheckReport, node: NodeInstance, at: DocumentPath): b
     );
     return false;
   }
-  if (node.version > definition.version)
-    report.add(
-      'node.unknown-version',
-      [...at, 'version'],
-      `“${definition.title}” is saved as version ${String(node.version)}; this release ` +
-        `knows up to ${String(definition.version)}. It is kept as it is; open the material ` +
-        'with the newer release, or replace the node.',
-      { node: node.id },
-    );
+  checkVersion(report, definition, node, at);
   for (const [id, value] of Object.entries(node.options)) {
-    const entry = Object.hasOwn(definition.options, id) ? definition.options[id] : undefined;
+    const entry = Object.hasOwn(definition.options, id) ? own(definition.options, id) : undefined;
     if (entry?.open || entry?.choices.some((choice) => choice.value === value)) continue;
     report.add(
       'option.unknown',
@@ -70,6 +64,27 @@ function checkType(report: CheckReport, node: NodeInstance, at: DocumentPath): b
     );
   }
   return true;
+}
+
+function checkVersion(
+  report: CheckReport,
+  definition: NodeDefinition,
+  node: NodeInstance,
+  at: DocumentPath,
+): void {
+  if (ofVersion(definition, node.version)) return;
+  const isNewer = node.version > definition.version;
+  report.add(
+    isNewer ? 'node.unknown-version' : 'node.old-version',
+    [...at, 'version'],
+    isNewer
+      ? `“${definition.title}” is saved as version ${String(node.version)}; this release ` +
+          `knows up to ${String(definition.version)}. It is kept as it is; open the material ` +
+          'with the newer release, or replace the node.'
+      : `“${definition.title}” is of version ${String(node.version)} and was not brought to ` +
+          `version ${String(definition.version)}. Save the document and open it again.`,
+    { node: node.id },
+  );
 }
 
 function checkValue(

@@ -7,7 +7,7 @@ import type {
   Strand,
 } from '../../graph/document';
 import type { PortKind } from '../../nodes/define';
-import { describePorts, findDefinition, groupOf, mayConnect, takesMany } from '../catalogue';
+import { describePorts, definitionOf, groupOf, mayConnect, takesMany } from '../catalogue';
 import { topologicalOrder } from '../order';
 import { quantityNote } from '../quantities';
 import { kindWord } from './kinds';
@@ -134,7 +134,7 @@ function checkCircle(report: CheckReport, { network, nodes, at }: CheckedNetwork
 }
 
 const titleOf = (node: NodeInstance | undefined): string | undefined =>
-  node && (node.name ?? findDefinition(node.type)?.title);
+  node && (node.name ?? definitionOf(node)?.title);
 const nodeName = ({ nodes }: CheckedNetwork, id: string): string =>
   id === INPUT_EDGE || id === OUTPUT_EDGE
     ? 'The edge of the board'
@@ -149,7 +149,7 @@ const portName = ({ document, nodes }: CheckedNetwork, id: string, input: string
 function isUnknown({ document, nodes }: CheckedNetwork, id: string): boolean {
   const node = nodes.get(id);
   if (!node) return false;
-  return node.type === 'group' ? !groupOf(document, node) : !findDefinition(node.type);
+  return node.type === 'group' ? !groupOf(document, node) : !definitionOf(node);
 }
 
 function outputKind(

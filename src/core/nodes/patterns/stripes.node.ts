@@ -6,7 +6,10 @@ import { PATTERN_INPUTS, fraction, normalise, patternCoordinates, perOption } fr
 
 export const stripes = defineNode({
   id: 'patterns.stripes',
-  version: 1,
+  version: 2,
+  former: {
+    1: { what: '“Duty” is called by its title, white share.', inputs: { duty: 'whiteShare' } },
+  },
   title: 'Stripes',
   family: 'patterns',
   synonyms: ['lines', 'bars', 'bands', 'rings', 'wave', 'grating', 'rope'],
@@ -15,7 +18,7 @@ export const stripes = defineNode({
     'form has a share that is white.',
   formula:
     't = at·direction·scale + phase; sine ½ + ½·sin 2πt; saw fraction(t); triangle 1 − ' +
-    '|2·fraction(t) − 1|; square fraction(t) < duty',
+    '|2·fraction(t) − 1|; square fraction(t) < white share',
   inputs: {
     at: PATTERN_INPUTS.at,
     scale: PATTERN_INPUTS.scale,
@@ -32,7 +35,7 @@ export const stripes = defineNode({
       default: 0,
       soft: [-1, 1],
     }),
-    duty: input.scalar({
+    whiteShare: input.scalar({
       title: 'White share',
       help: 'How much of each stripe is white, for the square form.',
       default: 0.5,
@@ -58,7 +61,7 @@ export const stripes = defineNode({
     }),
     per: perOption,
   },
-  idle: ({ shape }) => (shape === 'square' ? [] : ['duty', 'softness']),
+  idle: ({ shape }) => (shape === 'square' ? [] : ['whiteShare', 'softness']),
   outputs: {
     value: output.scalar('Value', '0 to 1.'),
     number: output.scalar(
@@ -67,14 +70,14 @@ export const stripes = defineNode({
     ),
   },
   tolerance: { value: 1e-3, reason: 'The phase of fine stripes is a difference of large numbers.' },
-  lower: (b, { at, scale, direction, phase, duty, softness }, { shape, per }, model) => {
+  lower: (b, { at, scale, direction, phase, whiteShare, softness }, { shape, per }, model) => {
     const n = normalise(b, direction, [b.f(0), b.f(1), b.f(0)]);
     const t = b.add(b.dot(patternCoordinates(b, at, scale, per, model), n), phase);
     const f = fraction(b, t);
     const triangle = (): F32 => b.sub(b.f(1), b.abs(b.sub(b.mul(f, b.f(2)), b.f(1))));
     // Distance from the middle of the white part, both borders softened alike.
     const square = (): F32 => {
-      const share = b.saturate(duty);
+      const share = b.saturate(whiteShare);
       const off = b.abs(
         b.sub(fraction(b, b.add(b.sub(f, b.mul(share, b.f(0.5))), b.f(0.5))), b.f(0.5)),
       );

@@ -1,0 +1,1 @@
+ALTER TABLE "release" ADD COLUMN "document_version" integer DEFAULT 1 NOT NULL;

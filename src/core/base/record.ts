@@ -1,0 +1,5 @@
+/** An object of parsed JSON whose members are not known yet. */
+export type JsonRecord = Readonly<Record<string, unknown>>;
+
+export const isRecord = (value: unknown): value is JsonRecord =>
+  typeof value === 'object' && value !== null && !Array.isArray(value);

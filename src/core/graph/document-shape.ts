@@ -1,0 +1,278 @@
+import type { GroupId, ImageHash, MaterialId, ModelId, NodeId, PortId } from '../base/ids';
+import type { StopId, StrandId } from '../base/ids';
+import {
+  COMPANION_SIZES,
+  DOCUMENT_FORMAT,
+  DOCUMENT_VERSION,
+  LIMITS,
+  OPACITY_MODES,
+  SEGMENTS,
+  SURROUNDINGS_LIMITS,
+} from './limits';
+import {
+  either,
+  exactly,
+  flag,
+  list,
+  mapOf,
+  matching,
+  named,
+  number,
+  oneOf,
+  optional,
+  pair,
+  record,
+  text,
+  triple,
+  whole,
+} from './shape';
+import type { Shape } from './shape';
+
+/*
+ * The form of a saved document: from here come its types (document.ts), the check of the program
+ * (schema.ts) and the JSON Schema for others (json-schema.ts).
+ */
+
+/** Ids are names of members too; the one name that would change what an object is, is none. */
+const id = <T extends string>(): Shape<T> =>
+  named('id', matching<T>(/^(?!__proto__$)[A-Za-z0-9_.:@-]+$/, 80));
+const name = text(LIMITS.name);
+const words = text(LIMITS.text);
+const point = triple;
+
+/**
+ * One stop of a ramp; colour in linear Rec. 709, not premultiplied; `segment` shapes the way to the
+ * next stop.
+ */
+export const rampStop = named(
+  'stop',
+  record({
+    id: id<StopId>(),
+    position: number(),
+    colour: triple,
+    alpha: number(0, 1),
+    segment: oneOf(...SEGMENTS),
+    /** What of it is an input of the node, to be wired or driven. */
+    open: optional(list(oneOf('position', 'colour', 'alpha'), { most: 3, unique: true })),
+  }),
+);
+export const rampValue = named(
+  'ramp',
+  record({ stops: list(rampStop, { least: 2, most: LIMITS.rampStops }) }),
+);
+/** What is typed into a formula; longer than one may be, so that its own check can say so. */
+export const formulaValue = named('formula', record({ formula: text(LIMITS.formula) }));
+/** A curve through points (x, y), x rising. */
+export const curveValue = named(
+  'curve',
+  record({ points: list(pair, { least: 2, most: LIMITS.curvePoints }) }),
+);
+/** An image by the SHA-256 of its file; an empty hash where none was chosen. */
+export const imageValue = named(
+  'image',
+  record({ image: matching<ImageHash>(/^([0-9a-f]{64})?$/, 64), name }),
+);
+export const inputValue = either(number(), triple, rampValue, formulaValue, curveValue, imageValue);
+
+export const nodeInstance = named(
+  'node',
+  record({
+    id: id<NodeId>(),
+    /** `family.name` of the catalogue, or `group`. */
+    type: text(80, 1),
+    version: whole(1, LIMITS.whole),
+    name: optional(name),
+    /** Board units, x to the right, y down. */
+    at: pair,
+    values: mapOf(id<PortId>(), inputValue, LIMITS.values),
+    options: mapOf(id(), name, LIMITS.values),
+    /** Scalar and colour results are limited to 0–1. */
+    limited: optional(flag),
+    folded: optional(flag),
+    /** Of a `group` node: the definition in `groups`. */
+    group: optional(id<GroupId>()),
+  }),
+);
+
+const outputEnd = record({ node: id<NodeId>(), output: id<PortId>() });
+const inputEnd = record({ node: id<NodeId>(), input: id<PortId>() });
+
+/** How a colour or vector becomes a scalar. */
+export const conversion = oneOf(
+  'luminance',
+  'average',
+  'largest',
+  'first',
+  'second',
+  'third',
+  'length',
+);
+
+export const strandShape = named(
+  'strand',
+  record({
+    id: id<StrandId>(),
+    from: outputEnd,
+    to: inputEnd,
+    /** Place among the strands of an input that takes many. */
+    order: number(),
+    conversion: optional(conversion),
+    /** Carried as a mere number: what it stands for is neither converted nor judged. */
+    plain: optional(exactly(true)),
+    /** Points it is led through on the board, from its start. */
+    bends: optional(list(pair, { least: 1, most: LIMITS.bends })),
+  }),
+);
+
+export const regionShape = record({ id: id(), title: name, at: pair, size: pair });
+export const noteShape = record({ id: id(), text: words, at: pair });
+
+export const networkShape = named(
+  'network',
+  record({
+    nodes: list(nodeInstance, { most: LIMITS.nodes }),
+    strands: list(strandShape, { most: LIMITS.strands }),
+    regions: list(regionShape, { most: LIMITS.regions }),
+    notes: list(noteShape, { most: LIMITS.notes }),
+  }),
+);
+
+export const law = oneOf('times', 'lift', 'span', 'blend', 'as is');
+
+/** The link from a dial to one inner value. */
+export const driveShape = named(
+  'drive',
+  record({
+    node: id<NodeId>(),
+    input: id<PortId>(),
+    law,
+    /** lift: inner = designed + (dial − 1) × reach. */
+    reach: optional(number()),
+    /** span and blend: the two ends. */
+    low: optional(number()),
+    high: optional(number()),
+  }),
+);
+
+export const dialKind = oneOf('scalar', 'vector', 'colour');
+
+/** An exposed, normalised parameter of a group; it is an input of the group too. */
+export const dialShape = named(
+  'dial',
+  record({
+    id: id<PortId>(),
+    name,
+    help: words,
+    unit: name,
+    section: name,
+    kind: dialKind,
+    home: either(number(), triple),
+    soft: pair,
+    hard: pair,
+    step: number(0),
+    drives: list(driveShape, { most: LIMITS.drives }),
+  }),
+);
+
+/** What travels along a strand; ports that take several kinds become the widest that arrives. */
+export const valueKind = oneOf('scalar', 'vector', 'colour', 'surface');
+
+export const groupPort = named(
+  'port',
+  record({
+    id: id<PortId>(),
+    name,
+    kind: valueKind,
+    /** Unwired: this value; without one, the inner ports fall back to their own. */
+    fallback: optional(either(number(), triple)),
+  }),
+);
+
+/** Where a group came from: what the proof compares it with. */
+export const originShape = record({
+  materialId: id<MaterialId>(),
+  revision: whole(0, LIMITS.whole),
+  /** Per input of the group, the output in the source network that fed it. */
+  inputs: mapOf(id<PortId>(), outputEnd, LIMITS.ports),
+  /** Per output of the group, the output in the source network it replaces. */
+  outputs: mapOf(id<PortId>(), outputEnd, LIMITS.ports),
+});
+
+export const groupDefinition = named(
+  'group',
+  record({
+    id: id<GroupId>(),
+    name,
+    description: words,
+    inputs: list(groupPort, { most: LIMITS.ports }),
+    outputs: list(groupPort, { most: LIMITS.ports }),
+    /** In the order of the front. */
+    dials: list(dialShape, { most: LIMITS.dials }),
+    network: networkShape,
+    origin: optional(originShape),
+    /** Set when it was placed from the library. */
+    release: optional(record({ entryId: id(), version: text(40, 1) })),
+  }),
+);
+
+/**
+ * A light of the scene. `far`: parallel light from the direction of `at`; `near`: from the place
+ * `at`, counted in object sizes from the middle of the model's bounds, falling with the square of
+ * the distance, as strong as stated one object size away.
+ */
+export const sceneLight = named(
+  'light',
+  record({
+    id: id(),
+    name,
+    kind: oneOf('far', 'near'),
+    at: point,
+    colour: triple,
+    intensity: number(0),
+    shadows: optional(exactly(true)),
+  }),
+);
+
+const turn = number(...SURROUNDINGS_LIMITS.turn);
+/** The studio around the model: turned about the vertical, degrees, and how bright it is. */
+export const surroundingsShape = named(
+  'surroundings',
+  record({ turn, strength: number(...SURROUNDINGS_LIMITS.strength) }),
+);
+
+/**
+ * A model that stands beside the current one on the stage, turned about the vertical by degrees,
+ * with the network being edited or that of another saved material. `name` says which it was when it
+ * no longer exists.
+ */
+export const companionShape = record({
+  id: id(),
+  model: id<ModelId>(),
+  name,
+  material: optional(id<MaterialId>()),
+  turn,
+});
+export const companionsShape = named(
+  'companions',
+  record({
+    sizes: oneOf(...COMPANION_SIZES),
+    models: list(companionShape, { most: LIMITS.companions, unique: 'id' }),
+  }),
+);
+
+/** The saved form of a material: a network that ends in a surface, and the groups it uses. */
+export const documentShape = record({
+  format: exactly(DOCUMENT_FORMAT),
+  version: exactly(DOCUMENT_VERSION),
+  name,
+  network: networkShape,
+  groups: mapOf(id<GroupId>(), groupDefinition, LIMITS.groups),
+  /** Absent: chosen by the values of the finished surface. */
+  opacityMode: optional(oneOf(...OPACITY_MODES)),
+  /** Absent: `DEFAULT_LIGHTS`. */
+  lights: optional(list(sceneLight, { most: LIMITS.lights, unique: 'id' })),
+  /** Absent: `DEFAULT_SURROUNDINGS`. */
+  surroundings: optional(surroundingsShape),
+  /** Absent: the current model stands alone. */
+  companions: optional(companionsShape),
+});

@@ -1,0 +1,50 @@
+import { AppError } from '@/core/base/diagnostic';
+import { readStored, readStoredGroups } from '@/core/compile/upgrade';
+import type { GroupDefinition, NetworkDocument } from '@/core/graph/document';
+import { listReleases as readReleases } from '@/db/queries/library';
+import { findRevision as readRevision } from '@/db/queries/materials';
+
+type RevisionRow = NonNullable<Awaited<ReturnType<typeof readRevision>>>;
+/** A saved state with its document as this release reads it. */
+export type StoredRevision = Omit<RevisionRow, 'document'> & { readonly document: NetworkDocument };
+
+/**
+ * A revision of a material, brought to this release; undefined where there is none.
+ * @throws AppError with the findings where a newer release wrote it, or it is damaged
+ */
+export async function findRevision(
+  materialId: string,
+  number: number,
+): Promise<StoredRevision | undefined> {
+  const row = await readRevision(materialId, number);
+  if (!row) return undefined;
+  const { document, diagnostics } = readStored(row.document);
+  if (document) return { ...row, document };
+  throw new AppError(
+    'document.unreadable',
+    `This material cannot be read: ${diagnostics[0]?.message ?? 'it is damaged.'}`,
+    'Open it with the release that saved it.',
+    { status: 409, kept: 'It is kept as it was saved.', findings: diagnostics },
+  );
+}
+
+type ReleaseRow = Awaited<ReturnType<typeof readReleases>>[number];
+export interface StoredRelease extends Omit<ReleaseRow, 'groups' | 'documentVersion'> {
+  readonly groups: {
+    readonly root: string;
+    readonly definitions: Readonly<Record<string, GroupDefinition>>;
+  };
+  /** Why its groups cannot be used with this release of the program; null when they can. */
+  readonly fault: string | null;
+}
+
+/** The releases of an entry, newest first, each validated and brought to this release. */
+export async function listReleases(entryId: string): Promise<readonly StoredRelease[]> {
+  return (await readReleases(entryId)).map(({ documentVersion, ...row }) => {
+    const { groups, diagnostics } = readStoredGroups(row.groups.definitions, documentVersion);
+    const fault = groups
+      ? null
+      : `This release cannot be read here: ${diagnostics[0]?.message ?? 'it is damaged.'}`;
+    return { ...row, groups: { ...row.groups, definitions: groups ?? {} }, fault };
+  });
+}
