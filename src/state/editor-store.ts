@@ -13,7 +13,8 @@ import type { CompanionState } from './companions';
 import type { ImageState } from './images';
 import type { Appearance } from '../core/surface/stage-layout';
 import type { Camera } from '../core/evaluate/camera';
-import type { Picked, TapResult } from '../workers/loom.worker';
+import type { Picked } from '../core/evaluate/pick';
+import type { TapResult } from '../core/evaluate/tap-results';
 import type { ValueKind } from '../core/graph/document';
 
 export interface HistoryStep {

@@ -10,7 +10,7 @@ import type { NestedDemand } from '../core/evaluate/session';
 import { DEFAULT_SURROUNDINGS } from '../core/graph/document';
 import type { NetworkDocument, Triple } from '../core/graph/document';
 import type { MeshFacts } from '../core/mesh/mesh-facts';
-import type { Picked } from '../workers/loom.worker';
+import type { Picked } from '../core/evaluate/pick';
 import { isLost, settled } from '../workers/answer';
 import { WorkerPool } from '../workers/pool';
 import { CompanionKeeper } from './companions';
@@ -59,7 +59,7 @@ export class Evaluation {
     this.showScene();
   });
   readonly findings = new FindingsKeeper({
-    check: (document) => settled(this.pool.labourer.check(document)),
+    check: (document) => settled(this.pool.background.check(document)),
     document: () => editorStore.getState().document,
     images: () => editorStore.getState().images,
   });

@@ -1,5 +1,5 @@
 import type { ValueKind } from '../core/graph/document';
-import type { FillResult } from '../workers/loom.worker';
+import type { FillResult } from '../core/evaluate/fill';
 
 /**
  * Values of points in their order, as the workers that shared them out gave them: `share` points

@@ -1,4 +1,4 @@
-import type { TapResult } from '../workers/loom.worker';
+import type { TapResult } from '../core/evaluate/tap-results';
 
 const alike = (a: ArrayLike<number> | null, b: ArrayLike<number> | null): boolean => {
   if (a === null || b === null) return a === b;

@@ -1,4 +1,4 @@
-import type { TapResult } from '../workers/loom.worker';
+import type { TapResult } from '../core/evaluate/tap-results';
 
 /**
  * The values that become black and white where a pinned value is exaggerated; null where it is none

@@ -22,11 +22,11 @@ export async function examine(
   id: string,
 ): Promise<Examination & { readonly draw: (look: string, size: number) => Promise<Picture> }> {
   const { file, preparation, key } = await readOnce(['model', id], () => getModel(id));
-  const worker = pool.labourer;
+  const worker = pool.background;
   const name = `${id} ${key}`;
   const start = new Uint8Array(await file.slice(0, 2).arrayBuffer());
   const format = start[0] === 0x67 && start[1] === 0x6c ? 'GLB' : 'OBJ';
-  const notes = await settled(worker.keepModel(name, file, id, preparation));
+  const notes = await settled(worker.readModel(name, file, id, preparation));
   return {
     diagnosis: await settled(worker.diagnose(name)),
     notes,

@@ -72,7 +72,7 @@ export class ModelKeeper {
 
   constructor(private readonly pool: WorkerPool) {
     pool.onReplaced((remote) => {
-      this.furnish(remote).catch((error: unknown) => {
+      this.restoreWorker(remote).catch((error: unknown) => {
         if (!isLost(error))
           editorStore.setState({
             problem: workerProblem('A worker could not be started again:', error),
@@ -82,7 +82,7 @@ export class ModelKeeper {
   }
 
   /** Gives a new worker what the others have. */
-  private async furnish(remote: RemoteWorker): Promise<void> {
+  private async restoreWorker(remote: RemoteWorker): Promise<void> {
     // All are sent at once, so that they arrive before anything else the worker is asked.
     await Promise.all([
       ...[...this.loaded.keys()].map((id) => this.bring(id, remote)),
@@ -125,7 +125,7 @@ export class ModelKeeper {
 
   private async fetch(id: string, name: string): Promise<LoadedModel> {
     const { file, preparation, key } = await readOnce(['model', id], () => getModel(id));
-    const first = this.pool.labourer;
+    const first = this.pool.background;
     const { facts, notes } = await settled(first.loadModel(id, file, name, preparation));
     await Promise.all(
       this.pool.all
@@ -139,7 +139,7 @@ export class ModelKeeper {
 
   /** Has what the stage draws a loaded model from sent there, past the page. */
   async layOut(id: string, withExtras: boolean, port: MessagePort): Promise<void> {
-    await settled(this.pool.labourer.layOut(id, withExtras, Comlink.transfer(port, [port])));
+    await settled(this.pool.background.layOut(id, withExtras, Comlink.transfer(port, [port])));
   }
 
   mapFor(model: string, settings: MapSettings): MeshMap | null {
@@ -268,7 +268,7 @@ export class ModelKeeper {
     if (!isWorthKeeping(settings)) return null;
     const key = `${this.loaded.get(model)?.key ?? ''} ${keptMapKey(settings)}`;
     const total = await settled(
-      (this.pool.labourers[0] ?? this.pool.evaluator).texelCount(model, MAP_SIZE.fine),
+      (this.pool.backgrounds[0] ?? this.pool.evaluator).texelCount(model, MAP_SIZE.fine),
     );
     const own = await recallMap(key);
     if (own?.length === total) {
@@ -291,7 +291,7 @@ export class ModelKeeper {
     await this.publish(
       model,
       entry,
-      await settled(this.pool.labourer.assemble(model, MAP_SIZE.fine, values)),
+      await settled(this.pool.background.assemble(model, MAP_SIZE.fine, values)),
     );
     entry.fine = true;
   }
@@ -316,17 +316,17 @@ export class ModelKeeper {
       model,
       entry,
       await settled(
-        this.pool.labourer.quickMap(model, entry.settings, MAP_SIZE.quick, entry.detail),
+        this.pool.background.quickMap(model, entry.settings, MAP_SIZE.quick, entry.detail),
       ),
     );
   }
 
   private async measureFinely(model: string, key: string, entry: MapEntry): Promise<void> {
     const total = await settled(
-      (this.pool.labourers[0] ?? this.pool.evaluator).texelCount(model, MAP_SIZE.fine),
+      (this.pool.backgrounds[0] ?? this.pool.evaluator).texelCount(model, MAP_SIZE.fine),
     );
     const values = entry.map
-      ? await settled(this.pool.labourer.texelsFrom(model, entry.map, MAP_SIZE.fine))
+      ? await settled(this.pool.background.texelsFrom(model, entry.map, MAP_SIZE.fine))
       : new Float32Array(total);
     const pieces: Piece[] = [];
     for (let first = 0; first < total; first += MAP_CHUNK)
@@ -334,7 +334,7 @@ export class ModelKeeper {
     pieces.reverse();
     const shown = this.refining(model, entry, values);
     let done = 0;
-    const labour = async (worker: RemoteWorker): Promise<void> => {
+    const measure = async (worker: RemoteWorker): Promise<void> => {
       for (let piece = pieces.pop(); piece && this.isWanted(key); piece = pieces.pop()) {
         try {
           values.set(
@@ -362,10 +362,10 @@ export class ModelKeeper {
         if (done < total) shown.show();
       }
     };
-    const ends = await Promise.allSettled(this.pool.labourers.map((worker) => labour(worker)));
+    const ends = await Promise.allSettled(this.pool.backgrounds.map((worker) => measure(worker)));
     await shown.ended();
     for (const end of ends) if (end.status === 'rejected' && !isLost(end.reason)) throw end.reason;
-    while (done < total && this.isWanted(key)) await labour(this.pool.evaluator);
+    while (done < total && this.isWanted(key)) await measure(this.pool.evaluator);
     await shown.ended();
     if (done < total) return;
     this.counts.measured++;
@@ -425,12 +425,12 @@ const workerProblem = (beginning: string, error: unknown): Problem => {
 /** Has one worker send a model to another, past the page. */
 async function handOver(id: string, from: RemoteWorker, to: RemoteWorker): Promise<void> {
   const { port1, port2 } = new MessageChannel();
-  const taken = settled(to.takeModel(id, Comlink.transfer(port2, [port2])));
+  const taken = settled(to.receiveModel(id, Comlink.transfer(port2, [port2])));
   taken.catch(() => undefined);
   try {
-    await settled(from.giveModel(id, Comlink.transfer(port1, [port1])));
+    await settled(from.sendModel(id, Comlink.transfer(port1, [port1])));
   } catch (error) {
-    await to.forgoModel(id);
+    await to.cancelTransfer(id);
     throw error;
   }
   await taken;

@@ -3,7 +3,7 @@ import { setOption, setValue } from '../core/edit/nodes';
 import { definitionOf } from '../core/compile/catalogue';
 import type { InputView } from '../core/compile/catalogue';
 import type { NodeInstance, Triple } from '../core/graph/document';
-import type { Picked } from '../workers/loom.worker';
+import type { Picked } from '../core/evaluate/pick';
 import { commit, editorStore } from './editor-store';
 import type { Picking } from './editor-store';
 

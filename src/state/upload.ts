@@ -34,7 +34,7 @@ export async function uploadModelFile(
   }
   const pool = new WorkerPool(2);
   try {
-    await settled(pool.evaluator.keepModel('upload', file, file.name));
+    await settled(pool.evaluator.readModel('upload', file, file.name));
   } catch (error) {
     throw aboutFile(file, error);
   } finally {

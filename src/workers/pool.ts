@@ -1,11 +1,34 @@
 import * as Comlink from 'comlink';
 import { isLost, lostWorker } from './answer';
 import { ended } from './life';
-import type { LoomWorker } from './loom.worker';
+import type { LoomApi } from './loom-api';
 
-export type RemoteWorker = Comlink.Remote<LoomWorker>;
+export type RemoteWorker = Comlink.Remote<LoomApi>;
+
+/** A worker that was started: its calls, how it is ended, and how its end is noticed. */
+export interface StartedWorker {
+  readonly remote: RemoteWorker;
+  readonly terminate: () => void;
+  /** Resolves when it ended, by itself or by `terminate`; never, where that cannot be known. */
+  readonly ended: Promise<void>;
+}
+export type StartWorker = () => StartedWorker;
+
+/** Starts a worker of the browser; its end is noticed by a lock it holds. */
+export const startWebWorker: StartWorker = () => {
+  const worker = new Worker(new URL('./loom.worker.ts', import.meta.url), { type: 'module' });
+  const remote = Comlink.wrap<LoomApi>(worker);
+  return {
+    remote,
+    terminate: () => {
+      worker.terminate();
+    },
+    ended: ended((name) => remote.live(name)),
+  };
+};
+
 interface Member {
-  readonly worker: Worker;
+  readonly started: StartedWorker;
   readonly remote: RemoteWorker;
   readonly lose: () => void;
 }
@@ -23,10 +46,12 @@ function guarded(remote: RemoteWorker, lost: Promise<never>): RemoteWorker {
   });
 }
 
+const sizeHere = (): number => Math.min(8, Math.max(2, navigator.hardwareConcurrency || 2));
+
 /**
- * Web workers sized to the machine. The first serves what must answer at once (swatches); the
- * others measure and bake. A worker that ends (the system took its memory, say) is replaced; who
- * keeps things in workers is told, and gives the new one what it needs.
+ * Workers sized to the machine. The first serves what must answer at once (swatches); the others,
+ * the background ones, measure and bake. A worker that ends (the system took its memory, say) is
+ * replaced; whoever caches things in workers is told, and gives the new one what it needs.
  */
 export class WorkerPool {
   private readonly members: Member[];
@@ -34,7 +59,10 @@ export class WorkerPool {
   private next = 0;
   private isClosed = false;
 
-  constructor(size = Math.min(8, Math.max(2, navigator.hardwareConcurrency || 2))) {
+  constructor(
+    size = sizeHere(),
+    private readonly startWorker: StartWorker = startWebWorker,
+  ) {
     this.members = Array.from({ length: size }, (_, place) => this.start(place));
   }
 
@@ -55,12 +83,12 @@ export class WorkerPool {
       });
   }
 
-  /** One of the workers that may be busy for long. */
-  get labourer(): RemoteWorker {
+  /** One of the workers that may be busy for long, each in its turn. */
+  get background(): RemoteWorker {
     this.next = (this.next + 1) % (this.members.length - 1);
     return (this.members[1 + this.next] as Member).remote;
   }
-  get labourers(): readonly RemoteWorker[] {
+  get backgrounds(): readonly RemoteWorker[] {
     return this.members.slice(1).map((member) => member.remote);
   }
 
@@ -74,20 +102,19 @@ export class WorkerPool {
 
   /** Ends a worker as the system might, without a word. */
   kill(place: number): void {
-    this.members[place]?.worker.terminate();
+    this.members[place]?.started.terminate();
   }
 
   close(): void {
     this.isClosed = true;
-    for (const { worker, lose } of this.members) {
-      worker.terminate();
+    for (const { started, lose } of this.members) {
+      started.terminate();
       lose();
     }
   }
 
   private start(place: number): Member {
-    const worker = new Worker(new URL('./loom.worker.ts', import.meta.url), { type: 'module' });
-    const bare = Comlink.wrap<LoomWorker>(worker);
+    const started = this.startWorker();
     let lose = (): void => undefined;
     const lost = new Promise<never>((_, reject) => {
       lose = () => {
@@ -95,15 +122,15 @@ export class WorkerPool {
       };
     });
     lost.catch(() => undefined);
-    const member = { worker, remote: guarded(bare, lost), lose };
-    void this.watch(member, bare, place);
+    const member = { started, remote: guarded(started.remote, lost), lose };
+    void this.watch(member, place);
     return member;
   }
 
-  private async watch(member: Member, bare: RemoteWorker, place: number): Promise<void> {
-    await ended((name) => bare.live(name));
+  private async watch(member: Member, place: number): Promise<void> {
+    await member.started.ended;
     if (this.isClosed) return;
-    member.worker.terminate();
+    member.started.terminate();
     const other = this.start(place);
     this.members[place] = other;
     for (const listener of this.listeners) listener(other.remote);

@@ -4,7 +4,7 @@ import type { InputValue, NetworkDocument, NodeInstance } from '@/core/graph/doc
 import { editorStore, openDocument, undo } from '@/state/editor-store';
 import { stretchOf } from '@/state/looks';
 import { pickingFor, pickingPart } from '@/state/picks';
-import type { Picked } from '@/workers/loom.worker';
+import type { Picked } from '@/core/evaluate/pick';
 
 import { TEST_SCALE, documentOf, node } from '../support/networks';
 

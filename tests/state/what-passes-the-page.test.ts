@@ -2,7 +2,7 @@ import { AppError } from '@/core/base/diagnostic';
 import { buffersOfFill, joinFill } from '@/state/fill-parts';
 import { keptTaps } from '@/state/kept-taps';
 import { WorkerProblem, attempt, isLost, lostWorker, settled } from '@/workers/answer';
-import type { TapResult } from '@/workers/loom.worker';
+import type { TapResult } from '@/core/evaluate/tap-results';
 
 const tap = (key: string, shade: number, maximum = 1): TapResult => ({
   key,

@@ -48,3 +48,17 @@ export function stageArrays(mesh: SurfaceMesh): StageArrays {
     atlas: spread(mesh.atlas, 2),
   };
 }
+
+/**
+ * What a stage is sent of a model. The arrays are made for it; `extras` are the mesh's own.
+ * @param withExtras whether programs may read parts and attributes
+ */
+export function layOut(mesh: SurfaceMesh, withExtras: boolean): LaidOut {
+  const { centre, size, indices, parts, partCentres, attributes } = mesh;
+  return {
+    centre,
+    size,
+    arrays: stageArrays(mesh),
+    extras: withExtras ? { indices, parts, partCentres, attributes } : null,
+  };
+}

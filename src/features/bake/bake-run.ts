@@ -31,12 +31,12 @@ export async function bakeMaterial(
 ): Promise<BakeResult> {
   progress('Finishing the mesh maps', 0);
   await evaluation.models.finished();
-  const plan = await settled(evaluation.pool.labourer.planBake(model, document, size, depth));
+  const plan = await settled(evaluation.pool.background.planBake(model, document, size, depth));
   const rows = stripsOf(size);
   const strips: (readonly PngStrip[])[] = [];
   let next = 0,
     done = 0;
-  const labour = async (worker: Evaluation['pool']['evaluator']): Promise<void> => {
+  const measure = async (worker: Evaluation['pool']['evaluator']): Promise<void> => {
     for (let k = next++; k < rows.length; k = next++) {
       if (stopped()) throw new BakeStopped();
       strips[k] = await settled(
@@ -46,12 +46,12 @@ export async function bakeMaterial(
       progress('Evaluating and writing', done / rows.length);
     }
   };
-  await Promise.all(evaluation.pool.all.map((worker) => labour(worker)));
+  await Promise.all(evaluation.pool.all.map((worker) => measure(worker)));
   if (stopped()) throw new BakeStopped();
   progress('Packing the model', 1);
   return {
     files: await settled(
-      evaluation.pool.labourer.packageBake(model, document.name || 'Material', plan, strips),
+      evaluation.pool.background.packageBake(model, document.name || 'Material', plan, strips),
     ),
     notes: plan.notes,
   };

@@ -9,7 +9,7 @@ import { boardAt, enterGroup, keyOf, togglePin } from '@/state/editor-store';
 import { useAdvice } from '@/state/use-advice';
 import { useEditor } from '@/state/use-editor';
 import { useCardFindings } from '@/state/use-findings';
-import type { TapResult } from '@/workers/loom.worker';
+import type { TapResult } from '@/core/evaluate/tap-results';
 import { PictureCanvas } from '@/ui/PictureCanvas';
 import { CardHandles } from './CardHandles';
 import { CardMarks } from './CardMarks';

@@ -12,7 +12,7 @@ import type { Problem } from '@/core/base/problem';
 import { ProblemNote } from '@/ui/ProblemNote';
 import { Sheet } from '@/ui/Sheet';
 import { settled } from '@/workers/answer';
-import type { TapResult } from '@/workers/loom.worker';
+import type { TapResult } from '@/core/evaluate/tap-results';
 
 type Picture = TapResult['picture'];
 interface Props {

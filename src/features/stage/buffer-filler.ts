@@ -5,7 +5,7 @@ import type { SampleExtent } from '@/core/mesh/sample-points';
 import { WorkerProblem } from '@/workers/answer';
 import { joinFill } from '@/state/fill-parts';
 import type { FillSource } from '@/state/stage-feed';
-import type { FillResult } from '@/workers/loom.worker';
+import type { FillResult } from '@/core/evaluate/fill';
 
 /**
  * Whether WebGL is drawn by the processor: then compiling a network's shader takes far longer than
