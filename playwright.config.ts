@@ -33,7 +33,11 @@ export default defineConfig({
     url: `http://127.0.0.1:${String(port)}/sign-in`,
     reuseExistingServer: false,
     timeout: 300_000,
-    env: { PORT: String(port), BRIGHT_LOOM_CHECK_ANSWERS: 'yes' },
+    env: {
+      PORT: String(port),
+      BRIGHT_LOOM_CHECK_ANSWERS: 'yes',
+      NEXT_PUBLIC_TEST_HOOKS: 'yes',
+    },
     stdout: 'pipe',
     gracefulShutdown: { signal: 'SIGTERM', timeout: 15_000 },
   },

@@ -117,21 +117,16 @@ async function onStage(
   await page.waitForURL(/\/materials\/[0-9a-f-]{36}$/);
   await idle(page);
   await page.evaluate(() => {
-    const store = window.brightLoomStore;
-    if (!store) throw new Error('no store');
-    const { document } = store.getState();
-    store.setState({
-      document: {
-        ...document,
-        network: {
-          ...document.network,
-          nodes: [
-            { id: 'o', type: 'model.occlusion', version: 1, at: [60, 60], values: {}, options: {} },
-          ],
-        },
-      },
-      pin: 'o:openness',
+    const stores = window.brightLoomStores;
+    if (!stores) throw new Error('no stores');
+    const { document } = stores.document.getState();
+    const nodes = [
+      { id: 'o', type: 'model.occlusion', version: 1, at: [60, 60], values: {}, options: {} },
+    ] as const;
+    stores.document.setState({
+      document: { ...document, network: { ...document.network, nodes } },
     });
+    stores.view.setState({ pin: 'o:openness' });
   });
   await idle(page);
   const input = await page.evaluateHandle(() =>

@@ -27,7 +27,7 @@ export async function measureStage(rounds: number): Promise<StageFigures | null>
       const [stage, evaluation, store] = [
         window.brightLoomStage,
         window.brightLoomEvaluation,
-        window.brightLoomStore,
+        window.brightLoomStores?.document,
       ];
       if (!stage || !evaluation || !store) throw new Error('no stage');
       const idle = async (): Promise<void> => {

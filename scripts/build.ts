@@ -25,6 +25,7 @@ function sourceHash(root: string): string {
     }
   };
   visit(path.join(root, 'src'));
+  hash.update(process.env.NEXT_PUBLIC_TEST_HOOKS ?? 'no');
   for (const file of CONFIGURATION) hash.update(readFileSync(path.join(root, file)));
   return hash.digest('hex');
 }

@@ -6,22 +6,15 @@ import type { Companion, NetworkDocument } from '../core/graph/document';
 import { isLost, settled } from '../workers/answer';
 import { openMaterial } from '../contract/materials';
 import { describeError, problemText } from '../core/base/problem';
-import { read } from './query-client';
-import { editorStore } from './editor-store';
+import type { CompanionState } from './stores';
 import type { StageFeed } from './stage-feed';
-import { StageSubject } from './stage-subject';
-import type { Carried, Shown, StageKit } from './stage-subject';
-
-/** How a model beside the current one is doing: why it cannot be shown, or nothing. */
-export type CompanionState =
-  | { readonly state: 'loading' }
-  | { readonly state: 'ready' }
-  | { readonly state: 'failed'; readonly message: string };
+import { StageModelController } from './stage-model-controller';
+import type { ShownModel, ShownNetwork, StageParts } from './stage-model-controller';
 
 /** One companion: its model and, if it carries another material, that document. */
-class Beside {
-  readonly subject: StageSubject;
-  model: Shown | null = null;
+class CompanionModel {
+  readonly controller: StageModelController;
+  model: ShownModel | null = null;
   /**
    * Another material's network under the scene's lights; null while it carries the one being
    * edited.
@@ -36,13 +29,13 @@ class Beside {
 
   constructor(
     public companion: Companion,
-    private readonly kit: StageKit,
+    private readonly parts: StageParts,
     private readonly onMesh: () => void,
   ) {
-    this.subject = new StageSubject(
+    this.controller = new StageModelController(
       `beside ${companion.id}`,
-      kit,
-      () => this.carried(),
+      parts,
+      () => this.network(),
       (error) => {
         if (error !== null) this.tellOfNetwork(error);
       },
@@ -51,22 +44,24 @@ class Beside {
 
   get isBusy(): boolean {
     return (
-      this.subject.isBusy ||
+      this.controller.isBusy ||
       this.surveying ||
       (this.model === null && this.asked !== '' && this.state() === 'loading')
     );
   }
 
-  private carried(): Carried {
-    const { document, pin } = editorStore.getState();
-    if (!this.other) return { document, pin };
-    if (!this.underLights || this.underLights.lights !== lightsOf(document))
-      this.underLights = { ...this.other, lights: lightsOf(document) };
+  private network(): ShownNetwork {
+    const { document, view } = this.parts.stores;
+    const edited = document.getState().document;
+    if (!this.other) return { document: edited, pin: view.getState().pin };
+    const lights = lightsOf(edited);
+    if (this.underLights?.lights !== lights) this.underLights = { ...this.other, lights };
     return { document: this.underLights, pin: null };
   }
 
   private state(): CompanionState['state'] | undefined {
-    return editorStore.getState().companionStates.get(this.companion.id)?.state;
+    const { companionStates } = this.parts.stores.stage.getState();
+    return companionStates.get(this.companion.id)?.state;
   }
   private tell(error: unknown): void {
     const state: CompanionState = { state: 'failed', message: problemText(describeError(error)) };
@@ -77,13 +72,12 @@ class Beside {
     if (this.companion.material !== undefined) this.tell(error);
   }
   private say(state: CompanionState): void {
-    if (!this.gone)
-      editorStore.setState({
-        companionStates: new Map([
-          ...editorStore.getState().companionStates,
-          [this.companion.id, state],
-        ]),
-      });
+    if (this.gone) return;
+    const { stage } = this.parts.stores;
+    const { companionStates } = stage.getState();
+    stage.setState({
+      companionStates: new Map([...companionStates, [this.companion.id, state]]),
+    });
   }
 
   /** Fetches what the companion names, when that changed. */
@@ -95,12 +89,12 @@ class Beside {
     this.say({ state: 'loading' });
     try {
       const [model, other] = await Promise.all([
-        this.kit.models
+        this.parts.models
           .load(companion.model, companion.name)
           .then(({ id, facts }) => ({ id, facts })),
         companion.material === undefined
           ? null
-          : read(openMaterial, { params: { id: companion.material } }),
+          : this.parts.client.read(openMaterial, { params: { id: companion.material } }),
       ]);
       if (this.gone || this.asked !== wanted) return;
       this.model = model;
@@ -115,7 +109,7 @@ class Beside {
   }
 
   place(placing: Placing, current: ModelBounds): void {
-    if (this.model) this.subject.show({ ...this.model, standing: { placing, current } });
+    if (this.model) this.controller.show({ ...this.model, standing: { placing, current } });
   }
 
   /**
@@ -131,25 +125,30 @@ class Beside {
     try {
       do {
         this.again = false;
-        const carried = this.carried(),
-          shown = this.subject.shown;
+        const shownNetwork = this.network(),
+          shown = this.controller.shown;
         if (!shown?.standing || this.gone) break;
-        this.kit.images.request(carried.document);
+        this.parts.images.request(shownNetwork.document);
         const { demands, appearance } = await settled(
-          this.kit.pool.evaluator.survey(shown.id, carried.document, carried.pin, shown.standing),
+          this.parts.pool.evaluator.survey(
+            shown.id,
+            shownNetwork.document,
+            shownNetwork.pin,
+            shown.standing,
+          ),
         );
         if (this.gone) break;
-        this.subject.demands = demands;
-        this.kit.models.request(
+        this.controller.demands = demands;
+        this.parts.models.request(
           this.companion.id,
           shown.id,
-          this.kit.images.isWorking ? demands.filter(({ detail }) => !detail) : demands,
+          this.parts.images.isWorking ? demands.filter(({ detail }) => !detail) : demands,
         );
-        this.subject.model?.setAppearance({
+        this.controller.model?.setAppearance({
           ...appearance,
-          opacityMode: carried.document.opacityMode ?? appearance.opacityMode,
+          opacityMode: shownNetwork.document.opacityMode ?? appearance.opacityMode,
         });
-        this.subject.bindMaps();
+        this.controller.bindMaps();
       } while (this.again);
     } catch (error) {
       if (!isLost(error)) this.tellOfNetwork(error);
@@ -160,25 +159,23 @@ class Beside {
 
   close(): void {
     this.gone = true;
-    this.subject.detach();
-    this.kit.models.request(this.companion.id, '', []);
-    this.kit.pool.tellAll((worker) => worker.leave(`beside ${this.companion.id}`));
-    editorStore.setState({
-      companionStates: new Map(
-        [...editorStore.getState().companionStates].filter(([id]) => id !== this.companion.id),
-      ),
-    });
+    this.controller.detach();
+    this.parts.models.request(this.companion.id, '', []);
+    this.parts.pool.tellAll((worker) => worker.leave(`beside ${this.companion.id}`));
+    const { stage } = this.parts.stores;
+    const others = [...stage.getState().companionStates].filter(([id]) => id !== this.companion.id);
+    stage.setState({ companionStates: new Map(others) });
   }
 }
 
 /** The models that stand beside the current one, as the document has them. */
-export class CompanionKeeper {
-  private readonly present = new Map<string, Beside>();
+export class StageCompanions {
+  private readonly present = new Map<string, CompanionModel>();
   private stage: StageFeed | null = null;
   private current: ModelBounds | null = null;
 
   constructor(
-    private readonly kit: StageKit,
+    private readonly parts: StageParts,
     private readonly onScene: () => void,
   ) {}
 
@@ -188,17 +185,17 @@ export class CompanionKeeper {
 
   /** Those that are on the stage, with their places. */
   get standing(): readonly { readonly bounds: ModelBounds; readonly placing: Placing }[] {
-    return [...this.present.values()].flatMap(({ subject: { shown } }) =>
+    return [...this.present.values()].flatMap(({ controller: { shown } }) =>
       shown?.standing ? [{ bounds: shown.facts, placing: shown.standing.placing }] : [],
     );
   }
 
   attach(stage: StageFeed): void {
     this.stage = stage;
-    for (const each of this.present.values()) each.subject.attach(stage);
+    for (const each of this.present.values()) each.controller.attach(stage);
   }
   detach(): void {
-    for (const each of this.present.values()) each.subject.detach();
+    for (const each of this.present.values()) each.controller.detach();
     this.stage = null;
   }
 
@@ -214,11 +211,11 @@ export class CompanionKeeper {
     for (const companion of models) {
       let each = this.present.get(companion.id);
       if (!each) {
-        each = new Beside(companion, this.kit, () => {
+        each = new CompanionModel(companion, this.parts, () => {
           this.place();
         });
         this.present.set(companion.id, each);
-        if (this.stage) each.subject.attach(this.stage);
+        if (this.stage) each.controller.attach(this.stage);
       }
       void each.follow(companion);
     }
@@ -228,7 +225,7 @@ export class CompanionKeeper {
   private place(): void {
     const { current } = this;
     if (!current) return;
-    const { models, sizes } = companionsOf(editorStore.getState().document);
+    const { models, sizes } = companionsOf(this.parts.stores.document.getState().document);
     const ready = models.flatMap((companion) => {
       const each = this.present.get(companion.id);
       return each?.model ? [{ each, facts: each.model.facts }] : [];
@@ -250,23 +247,23 @@ export class CompanionKeeper {
   update(isRelit: boolean): void {
     for (const each of this.present.values()) {
       if (each.companion.material !== undefined && !isRelit) continue;
-      each.subject.update();
+      each.controller.update();
       each.survey();
     }
   }
   mapsChanged(): void {
     for (const each of this.present.values()) {
-      each.subject.mapsChanged();
+      each.controller.mapsChanged();
       each.survey();
     }
   }
   imagesChanged(): void {
     for (const each of this.present.values()) {
-      each.subject.update();
+      each.controller.update();
       each.survey();
     }
   }
   renew(): void {
-    for (const each of this.present.values()) each.subject.renew();
+    for (const each of this.present.values()) each.controller.renew();
   }
 }

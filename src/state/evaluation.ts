@@ -1,110 +1,124 @@
+import type { ModelId, ResultKey } from '../core/base/ids';
 import { describeError } from '../core/base/problem';
-import { boundsOfAll } from '../core/compile/companion-places';
 import { describePorts } from '../core/compile/catalogue';
+import { boundsOfAll } from '../core/compile/companion-places';
 import { lightsOf } from '../core/compile/lights';
 import { networkOf } from '../core/edit/board';
 import { watchedKeys } from '../core/evaluate/advice';
 import { framingCamera } from '../core/evaluate/camera';
+import type { Picked } from '../core/evaluate/pick';
 import { scaleOf } from '../core/evaluate/session';
 import type { NestedDemand } from '../core/evaluate/session';
 import { DEFAULT_SURROUNDINGS } from '../core/graph/document';
 import type { NetworkDocument, Triple } from '../core/graph/document';
+import { outputKey } from '../core/graph/result-key';
 import type { MeshFacts } from '../core/mesh/mesh-facts';
-import type { Picked } from '../core/evaluate/pick';
 import { isLost, settled } from '../workers/answer';
+import { decodeApart } from '../workers/decode-apart';
 import { WorkerPool } from '../workers/pool';
-import { CompanionKeeper } from './companions';
-import { boardAt, editorStore, keyOf } from './editor-store';
-import type { ModelFacts } from './editor-store';
+import { boardAt } from './board-path';
+import { client } from './client';
+import { systemClock } from './clock';
+import { StageCompanions } from './companions';
+import type { EditorParts } from './editor-parts';
 import { FindingsKeeper } from './findings';
-import { ImageKeeper } from './images';
+import { StageImages } from './images';
 import { keptTaps } from './kept-taps';
 import { stretchOf } from './looks';
-import { ModelKeeper } from './models';
 import type { StageFeed } from './stage-feed';
-import { StageSubject } from './stage-subject';
+import { StageModelController } from './stage-model-controller';
+import { StageModels } from './stage-models';
+import { stores } from './stores';
+import type { DocumentState, ModelFacts, ViewState } from './stores';
 
+/** Side of a swatch, pixels. */
 const SWATCH = 96;
 
 /**
  * The first output of every node of a board, and the values arriving at ramps: what the cards and
  * histograms show.
  */
-export function boardTaps(document: NetworkDocument, path: readonly string[]): readonly string[] {
+export function boardTaps(
+  document: NetworkDocument,
+  path: readonly string[],
+): readonly ResultKey[] {
   const network = networkOf(document, boardAt(document, path));
   return network.nodes.flatMap((node) => {
     const output = describePorts(document, node)?.outputs[0];
     const arriving = watchedKeys({ document, network, path, node });
-    return output ? [keyOf(path, node.id, output.id), ...arriving] : arriving;
+    return output ? [outputKey([...path, node.id], output.id), ...arriving] : arriving;
   });
 }
 
+type Decode = ConstructorParameters<typeof StageImages>[1];
+
 /**
- * Follows the open document: keeps the stage's program and values, the swatches and the mesh maps
- * up to date.
+ * Follows the open document: keeps the stage's program and values, the swatches, the mesh maps and
+ * the findings up to date.
  */
 export class Evaluation {
-  readonly pool = new WorkerPool();
-  readonly models = new ModelKeeper(this.pool);
-  readonly images = new ImageKeeper(this.pool);
-  private readonly current = new StageSubject(
-    'current',
-    this,
-    () => editorStore.getState(),
-    (error) => {
-      editorStore.setState({ problem: error === null ? null : describeError(error) });
-    },
-  );
-  private readonly companions = new CompanionKeeper(this, () => {
-    this.showScene();
-  });
-  readonly findings = new FindingsKeeper({
-    check: (document) => settled(this.pool.background.check(document)),
-    document: () => editorStore.getState().document,
-    images: () => editorStore.getState().images,
-  });
+  readonly models: StageModels;
+  readonly images: StageImages;
+  readonly findings: FindingsKeeper;
+  private readonly current: StageModelController;
+  private readonly companions: StageCompanions;
   private stage: StageFeed | null = null;
   private evaluating = false;
   private again = false;
-  private readonly undo: (() => void)[];
+  private readonly stops: (() => void)[];
   private readonly counted = { evaluations: 0, compilations: 0 };
 
-  constructor() {
-    this.undo = [
-      editorStore.subscribe((state, before) => {
-        if (state.document !== before.document) this.findings.request();
+  constructor(
+    private readonly parts: EditorParts,
+    decode: Decode = decodeApart,
+  ) {
+    this.models = new StageModels(parts);
+    this.images = new StageImages(parts, decode);
+    this.findings = new FindingsKeeper(
+      (document) => settled(parts.pool.background.check(document)),
+      parts.stores,
+    );
+    const stageParts = { ...parts, models: this.models, images: this.images };
+    this.current = new StageModelController(
+      'current',
+      stageParts,
+      () => ({
+        document: parts.stores.document.getState().document,
+        pin: parts.stores.view.getState().pin,
+      }),
+      (error) => {
+        const problem = error === null ? null : describeError(error);
+        parts.stores.results.setState({ problem });
+      },
+    );
+    this.companions = new StageCompanions(stageParts, () => {
+      this.showScene();
+    });
+    this.stops = this.follow();
+    this.findings.request();
+  }
+
+  /** Does what each change of a store asks for. @returns how to stop */
+  private follow(): (() => void)[] {
+    const { stores: followed, pool } = this.parts;
+    return [
+      followed.document.subscribe((state, before) => {
+        if (state.document !== before.document) this.documentChanged(state, before);
+      }),
+      followed.view.subscribe((state, before) => {
+        this.viewChanged(state, before);
+      }),
+      followed.results.subscribe((state, before) => {
         if (state.images !== before.images) this.findings.imagesChanged();
-        if (state.document !== before.document || state.pin !== before.pin) {
-          this.current.update();
-          this.companions.update(state.document.lights !== before.document.lights);
-        }
-        if (state.document.companions !== before.document.companions)
-          this.companions.follow(state.document, this.current.shown?.facts ?? null);
-        if (state.document.opacityMode !== before.document.opacityMode) this.showAppearance();
-        if (
-          state.document.lights !== before.document.lights ||
-          state.document.surroundings !== before.document.surroundings
-        )
-          this.showLights();
-        if (
-          state.look !== before.look ||
-          state.pin !== before.pin ||
-          (state.look === 'exaggerated' && state.taps !== before.taps)
-        )
-          this.showLook();
-        if (
-          state.document !== before.document ||
-          state.path !== before.path ||
-          state.camera !== before.camera
-        )
-          this.requestSwatches();
+        const { look } = followed.view.getState();
+        if (look === 'exaggerated' && state.taps !== before.taps) this.showLook();
       }),
       this.models.onMaps(() => {
         this.current.mapsChanged();
         this.companions.mapsChanged();
         this.requestSwatches();
       }),
-      this.pool.onReplaced(() => {
+      pool.onReplaced(() => {
         this.current.renew();
         this.companions.renew();
         this.findings.request();
@@ -115,16 +129,38 @@ export class Evaluation {
         this.requestSwatches();
       }),
     ];
+  }
+
+  private documentChanged({ document }: DocumentState, { document: before }: DocumentState): void {
     this.findings.request();
+    const isRelit = document.lights !== before.lights;
+    this.current.update();
+    this.companions.update(isRelit);
+    if (document.companions !== before.companions)
+      this.companions.follow(document, this.current.shown?.facts ?? null);
+    if (document.opacityMode !== before.opacityMode) this.showAppearance();
+    if (isRelit || document.surroundings !== before.surroundings) this.showLights();
+    this.requestSwatches();
+  }
+
+  private viewChanged(state: ViewState, before: ViewState): void {
+    const isPinned = state.pin !== before.pin;
+    if (isPinned) {
+      this.current.update();
+      this.companions.update(false);
+    }
+    if (isPinned || state.look !== before.look) this.showLook();
+    if (state.path !== before.path || state.camera !== before.camera) this.requestSwatches();
+  }
+
+  get pool(): WorkerPool {
+    return this.parts.pool;
   }
 
   /** Counters for tests and benchmarks. */
-  get counts(): {
-    readonly stagePrograms: number;
-    readonly fills: number;
-    readonly evaluations: number;
-    readonly compilations: number;
-  } {
+  get counts(): Readonly<
+    Record<'stagePrograms' | 'fills' | 'evaluations' | 'compilations', number>
+  > {
     return { ...this.current.counts, ...this.counted };
   }
 
@@ -145,18 +181,18 @@ export class Evaluation {
   }
 
   close(): void {
-    for (const stop of this.undo) stop();
+    for (const stop of this.stops) stop();
     this.pool.close();
   }
 
-  async show(id: string, name: string): Promise<readonly string[]> {
+  /** Shows a model on the stage. @returns what was noticed when it was read @throws ApiFailure */
+  async show(id: ModelId, name: string): Promise<readonly string[]> {
     const loaded = await this.models.load(id, name);
-    editorStore.setState({
-      camera: framingCamera(loaded.facts.centre, loaded.facts.size),
-      model: modelFacts(loaded.facts),
-    });
-    this.current.show({ id, facts: loaded.facts });
-    this.companions.follow(editorStore.getState().document, loaded.facts);
+    const { facts } = loaded;
+    this.parts.stores.view.setState({ camera: framingCamera(facts.centre, facts.size) });
+    this.parts.stores.stage.setState({ model: modelFacts(facts) });
+    this.current.show({ id, facts });
+    this.companions.follow(this.parts.stores.document.getState().document, facts);
     this.showLights();
     this.requestSwatches();
     return loaded.notes;
@@ -189,23 +225,24 @@ export class Evaluation {
   }
 
   private showLook(): void {
-    const { look, pin, taps } = editorStore.getState();
+    const { look, pin } = this.parts.stores.view.getState();
+    const { taps } = this.parts.stores.results.getState();
     const stretch = pin === null ? null : stretchOf(taps.get(pin));
     this.stage?.setLook(look, stretch === null || stretch === 'constant' ? [0, 1] : stretch);
   }
 
-  /**
-   * What a ray from the eye meets on the model; null where that is nothing. @throws WorkerProblem
-   */
+  /** What a ray from the eye meets on the model; null for nothing. @throws WorkerProblem */
   async pick(from: Triple, towards: Triple): Promise<Picked | null> {
-    const { document, pin } = editorStore.getState();
+    const { document } = this.parts.stores.document.getState();
+    const { pin } = this.parts.stores.view.getState();
     const { shown } = this.current;
     return shown ? settled(this.pool.evaluator.pick(shown.id, document, pin, from, towards)) : null;
   }
 
   /** The mode of opacity a person chose comes before the one the values suggest. */
   private showAppearance(): void {
-    const { appearance, document } = editorStore.getState();
+    const { appearance } = this.parts.stores.results.getState();
+    const { document } = this.parts.stores.document.getState();
     if (appearance)
       this.current.model?.setAppearance({
         ...appearance,
@@ -214,7 +251,7 @@ export class Evaluation {
   }
 
   private showLights(): void {
-    const { document } = editorStore.getState();
+    const { document } = this.parts.stores.document.getState();
     this.stage?.setLights(lightsOf(document));
     this.stage?.setSurroundings(document.surroundings ?? DEFAULT_SURROUNDINGS);
   }
@@ -242,15 +279,16 @@ export class Evaluation {
   }
 
   private async evaluateOnce(): Promise<void> {
-    const { document, path, camera } = editorStore.getState();
+    const { document: documents, view, results } = this.parts.stores;
+    const { document } = documents.getState();
+    const { path, camera } = view.getState();
     this.images.request(document);
     const { shown } = this.current;
     if (!shown || !camera) return;
-    const model = shown.id;
     try {
       const result = await settled(
         this.pool.evaluator.evaluate({
-          model,
+          model: shown.id,
           document,
           taps: boardTaps(document, path),
           camera: { ...camera, aspect: 1 },
@@ -259,8 +297,8 @@ export class Evaluation {
       );
       this.counted.evaluations++;
       this.counted.compilations = result.compilations;
-      editorStore.setState({
-        taps: keptTaps(editorStore.getState().taps, result.taps),
+      results.setState({
+        taps: keptTaps(results.getState().taps, result.taps),
         kinds: result.kinds,
         appearance: result.appearance,
         readings: new Map(result.readings),
@@ -269,14 +307,18 @@ export class Evaluation {
       this.showAppearance();
       if (this.current.shown !== shown) return;
       this.current.demands = result.demands;
-      this.models.request('current', model, this.ready(result.demands));
+      this.models.request('current', shown.id, this.ready(result.demands));
       this.current.bindMaps();
     } catch (error) {
       // The new worker is asked as soon as it has the model.
-      if (!isLost(error)) editorStore.setState({ problem: describeError(error) });
+      if (!isLost(error)) results.setState({ problem: describeError(error) });
     }
   }
 }
+
+/** The evaluation of the page's own editor, with workers of its own. */
+export const startEvaluation = (): Evaluation =>
+  new Evaluation({ stores, client, clock: systemClock, pool: new WorkerPool() });
 
 /** What the interface needs to know of the model shown. */
 function modelFacts(facts: MeshFacts): ModelFacts {

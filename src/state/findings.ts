@@ -1,47 +1,11 @@
-import { createStore } from 'zustand/vanilla';
 import type { Diagnostic } from '../core/base/diagnostic';
 import { imagePlaces } from '../core/compile/images';
 import type { NetworkDocument } from '../core/graph/document';
 import { locateFinding } from '../core/graph/finding-place';
-import type { FindingPlace } from '../core/graph/finding-place';
 import { isLost } from '../workers/answer';
-import type { ImageState } from './images';
+import type { ImageState, Stores } from './stores';
 
-/** A finding with its place by ids, which holds while the document goes on being edited. */
-export interface PlacedFinding extends Diagnostic {
-  readonly place: FindingPlace;
-}
-
-export interface FindingsState {
-  /** The document that was checked last; null before the first check. */
-  readonly checked: NetworkDocument | null;
-  readonly findings: readonly PlacedFinding[];
-  /** The finding a person went to last, until another thing is chosen. */
-  readonly shown: PlacedFinding | null;
-  readonly isListOpen: boolean;
-  /** Why the document could not be checked. */
-  readonly failure: unknown;
-}
-
-/** What is wrong with the open document, beside it. */
-export const findingsStore = createStore<FindingsState>(() => ({
-  checked: null,
-  findings: [],
-  shown: null,
-  isListOpen: false,
-  failure: null,
-}));
-
-export const openFindings = (isListOpen: boolean): void => {
-  findingsStore.setState({ isListOpen });
-};
-
-interface FindingsSource {
-  /** Checks a document elsewhere. @throws anything; a lost worker is asked again later */
-  readonly check: (document: NetworkDocument) => Promise<readonly Diagnostic[]>;
-  readonly document: () => NetworkDocument;
-  readonly images: () => ReadonlyMap<string, ImageState>;
-}
+type CheckDocument = (document: NetworkDocument) => Promise<readonly Diagnostic[]>;
 
 /** Errors first, then warnings, then notes; else in the order of the document. */
 const ORDER = { error: 0, warning: 1, note: 2 } as const;
@@ -79,9 +43,10 @@ export class FindingsKeeper {
   private found: readonly Diagnostic[] = [];
   private of: NetworkDocument | null = null;
 
+  /** @param check checks a document elsewhere; may throw, also that a worker was lost */
   constructor(
-    private readonly source: FindingsSource,
-    private readonly store: typeof findingsStore = findingsStore,
+    private readonly check: CheckDocument,
+    private readonly stores: Pick<Stores, 'document' | 'results' | 'findings'>,
   ) {}
 
   get isBusy(): boolean {
@@ -104,14 +69,14 @@ export class FindingsKeeper {
     try {
       do {
         this.again = false;
-        const document = this.source.document();
-        this.found = await this.source.check(document);
+        const { document } = this.stores.document.getState();
+        this.found = await this.check(document);
         this.of = document;
         this.tell();
       } while (this.again);
     } catch (failure) {
       // The worker in its place is asked when it is there.
-      if (!isLost(failure)) this.store.setState({ failure });
+      if (!isLost(failure)) this.stores.findings.setState({ failure });
     } finally {
       this.checking = false;
     }
@@ -120,10 +85,10 @@ export class FindingsKeeper {
   private tell(): void {
     const { of } = this;
     if (!of) return;
-    const all = [...this.found, ...imageFindings(of, this.source.images())];
+    const all = [...this.found, ...imageFindings(of, this.stores.results.getState().images)];
     const findings = all
       .map((finding) => ({ ...finding, place: locateFinding(of, finding) }))
       .sort((a, b) => ORDER[a.severity] - ORDER[b.severity]);
-    this.store.setState({ checked: of, findings, failure: null });
+    this.stores.findings.setState({ checked: of, findings, failure: null });
   }
 }

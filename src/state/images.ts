@@ -1,36 +1,36 @@
+import type { ImageHash } from '../core/base/ids';
 import type { ImageFacts } from '../core/evaluate/image-store';
+import { assert } from '../core/base/assert';
+import type { DecodedImage } from '../core/exchange/image-types';
 import { imagesIn } from '../core/compile/images';
 import type { ImageDemand, ImageReading } from '../core/compile/images';
 import type { ImageAtlas } from '../core/base/image';
 import type { NetworkDocument } from '../core/graph/document';
 import { settled } from '../workers/answer';
-import { decodeApart } from '../workers/decode-apart';
-import type { WorkerPool } from '../workers/pool';
 import { readImage } from '../contract/images';
 import { describeError, problemText } from '../core/base/problem';
-import { bytesOf, call } from './api';
-import { readOnce } from './query-client';
-import { editorStore } from './editor-store';
+import { bytesOf } from './api';
+import type { EditorParts } from './editor-parts';
+import type { ImageState } from './stores';
 
-/** What is known of an image: still coming, read, or why it cannot be. */
-export type ImageState =
-  | { readonly state: 'loading' }
-  | { readonly state: 'ready'; readonly facts: ImageFacts }
-  | { readonly state: 'failed'; readonly message: string; readonly at: number };
 /** How long after a failure an image is asked for again, milliseconds. */
 const RETRY = 10_000;
 
 /** Brings the images a document names into all workers, once each. */
-export class ImageKeeper {
+export class StageImages {
   private readonly listeners = new Set<() => void>();
   private readonly sheets = new Map<string, Promise<ImageAtlas>>();
   private readonly atHand = new Map<string, ImageAtlas>();
   private loading = 0;
 
-  constructor(private readonly pool: WorkerPool) {
+  /** @param decode reads a file apart from the page */
+  constructor(
+    private readonly parts: EditorParts,
+    private readonly decode: (bytes: Uint8Array<ArrayBuffer>) => Promise<DecodedImage>,
+  ) {
     // A worker in the place of one that ended has no images.
-    pool.onReplaced(() => {
-      editorStore.setState({ images: new Map() });
+    parts.pool.onReplaced(() => {
+      parts.stores.results.setState({ images: new Map() });
       for (const listener of this.listeners) listener();
     });
   }
@@ -48,20 +48,24 @@ export class ImageKeeper {
 
   request(document: NetworkDocument): void {
     for (const hash of imagesIn(document)) {
-      const known = editorStore.getState().images.get(hash);
-      if (!known || (known.state === 'failed' && performance.now() - known.at > RETRY))
+      const known = this.stateOf(hash);
+      if (!known || (known.state === 'failed' && this.parts.clock.now() - known.at > RETRY))
         void this.load(hash);
     }
   }
 
-  /** Reads bytes that are at hand already; throws what a worker says of them. */
-  async adopt(hash: string, bytes: Uint8Array<ArrayBuffer>): Promise<ImageFacts> {
-    const image = await decodeApart(bytes);
+  private stateOf(hash: ImageHash): ImageState | undefined {
+    return this.parts.stores.results.getState().images.get(hash);
+  }
+
+  /** Gives the workers a file's image. @throws what reading it says */
+  private async provide(hash: string, bytes: Uint8Array<ArrayBuffer>): Promise<ImageFacts> {
+    const image = await this.decode(bytes);
     const facts = await Promise.all(
-      this.pool.all.map((worker) => settled(worker.takeImage(hash, image))),
+      this.parts.pool.all.map((worker) => settled(worker.takeImage(hash, image))),
     );
     const [first] = facts;
-    if (!first) throw new Error('Invariant broken: no worker');
+    assert(first !== undefined, 'a pool has workers');
     this.tell(hash, { state: 'ready', facts: first });
     return first;
   }
@@ -70,17 +74,16 @@ export class ImageKeeper {
     this.tell(hash, { state: 'loading' });
     this.loading++;
     try {
-      await this.adopt(
-        hash,
-        await readOnce(['image', hash], async (signal) =>
-          bytesOf(await call(readImage, { params: { hash }, signal })),
-        ),
+      const { client } = this.parts;
+      const bytes = await client.readOnce(['image', hash], async (signal) =>
+        bytesOf(await client.call(readImage, { params: { hash }, signal })),
       );
+      await this.provide(hash, bytes);
     } catch (error) {
       this.tell(hash, {
         state: 'failed',
         message: problemText(describeError(error)),
-        at: performance.now(),
+        at: this.parts.clock.now(),
       });
     } finally {
       this.loading--;
@@ -89,7 +92,8 @@ export class ImageKeeper {
   }
 
   private tell(hash: string, state: ImageState): void {
-    editorStore.setState({ images: new Map([...editorStore.getState().images, [hash, state]]) });
+    const { results } = this.parts.stores;
+    results.setState({ images: new Map([...results.getState().images, [hash, state]]) });
   }
 
   /** Sheets that are on this thread. */
@@ -115,11 +119,11 @@ export class ImageKeeper {
 
   /** An image's sheet for the graphics processor; null while it is not there. */
   private sheet(hash: string, reading: ImageReading): Promise<ImageAtlas> | null {
-    if (editorStore.getState().images.get(hash)?.state !== 'ready') return null;
+    if (this.stateOf(hash)?.state !== 'ready') return null;
     const key = `${hash} ${reading}`;
     const known = this.sheets.get(key);
     if (known) return known;
-    const made = settled(this.pool.evaluator.imageSheet(hash, reading));
+    const made = settled(this.parts.pool.evaluator.imageSheet(hash, reading));
     this.sheets.set(key, made);
     made.catch(() => this.sheets.delete(key));
     return made;

@@ -4,8 +4,9 @@ import { definitionOf } from '../core/compile/catalogue';
 import type { InputView } from '../core/compile/catalogue';
 import type { NodeInstance, Triple } from '../core/graph/document';
 import type { Picked } from '../core/evaluate/pick';
-import { commit, editorStore } from './editor-store';
-import type { Picking } from './editor-store';
+import { commit } from './editing';
+import { stores } from './stores';
+import type { Picking } from './stores';
 
 const tidy = (value: number): number => Number(value.toPrecision(4));
 const triple = (values: readonly number[]): Triple => [
@@ -34,7 +35,7 @@ function takingOf(
     return {
       what: 'the place',
       of: ({ place }) => {
-        const { model } = editorStore.getState();
+        const { model } = stores.stage.getState();
         return model ? placeAsCounted(node, place, model.scale) : 'The model is not loaded yet.';
       },
     };

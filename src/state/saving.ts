@@ -1,12 +1,16 @@
 import { createMaterial, openMaterial as openRoute, saveMaterial } from '../contract/materials';
 import type { OpenedMaterial } from '../contract/materials';
 import { describeError, problemText } from '../core/base/problem';
-import { ApiFailure, call } from './api';
+import { ApiFailure } from './api';
+import { client } from './client';
+import type { Client } from './client';
+import { systemClock } from './clock';
+import type { Clock } from './clock';
 import { dropDraft, keepDraft, takeDraft } from './drafts';
 import type { DraftOf, Sent } from './drafts';
-import { editorStore, openDocument } from './editor-store';
-import { read } from './query-client';
-import type { SaveState } from './editor-store';
+import { makeEditing } from './editing';
+import { stores } from './stores';
+import type { SaveState, Stores } from './stores';
 
 export interface Clash {
   readonly theirs: OpenedMaterial;
@@ -32,13 +36,28 @@ function meaningOf(error: unknown): Meaning {
   return status === 0 || status === 429 || status > 500 ? 'away' : 'refused';
 }
 
+/** What saving works with. */
+export interface SavingParts {
+  readonly stores: Stores;
+  readonly client: Client;
+  readonly clock: Clock;
+}
+const HERE: SavingParts = { stores, client, clock: systemClock };
+
+interface SaverGiven {
+  readonly userId: string;
+  readonly onClash: (clash: Clash) => void;
+  /** What an earlier page sent without an answer. */
+  readonly unanswered?: Sent | null;
+}
+
 /**
  * Saves by itself: into the browser at once, to the server shortly after. Nothing is dropped until
  * the server has confirmed it, and no failure ends the saving: the next change, or the next try,
  * saves again.
  */
 export class Saver {
-  private timer: ReturnType<typeof setTimeout> | undefined;
+  private callOff: () => void = () => undefined;
   private running: Promise<void> = Promise.resolve();
   private readonly stop: () => void;
   private failures = 0;
@@ -50,52 +69,66 @@ export class Saver {
   clash: Clash | null = null;
 
   constructor(
-    private readonly userId: string,
-    private readonly onClash: (clash: Clash) => void,
-    unanswered: Sent | null = null,
+    private readonly given: SaverGiven,
+    private readonly parts: SavingParts = HERE,
   ) {
-    this.unanswered = unanswered;
-    this.stop = editorStore.subscribe((state, before) => {
-      if (state.materialId === '' || state.saveState === 'saved') return;
-      if (state.document === before.document && state.modelId === before.modelId) return;
-      void this.keep();
-      this.schedule(SAVE_AFTER);
+    this.unanswered = given.unanswered ?? null;
+    this.stop = parts.stores.document.subscribe((state, before) => {
+      if (state.edits === 0 || state.edits === before.edits) return;
+      this.edited();
     });
-    window.addEventListener('online', this.retry);
-    window.addEventListener('beforeunload', this.warn);
+    // A page has these; where there is no window, nothing comes back and nothing is left.
+    globalThis.window?.addEventListener('online', this.retry);
+    globalThis.window?.addEventListener('beforeunload', this.warn);
+  }
+
+  private get saveState(): SaveState {
+    return this.parts.stores.saving.getState().saveState;
+  }
+  private say(saveState: SaveState, saveMessage?: string): void {
+    this.parts.stores.saving.setState({
+      saveState,
+      ...(saveMessage === undefined ? {} : { saveMessage }),
+    });
+  }
+
+  private edited(): void {
+    if (this.saveState !== 'clash') this.say('unsaved');
+    void this.keep();
+    this.schedule(SAVE_AFTER);
   }
 
   close(): void {
     this.stop();
-    clearTimeout(this.timer);
-    window.removeEventListener('online', this.retry);
-    window.removeEventListener('beforeunload', this.warn);
+    this.callOff();
+    globalThis.window?.removeEventListener('online', this.retry);
+    globalThis.window?.removeEventListener('beforeunload', this.warn);
   }
 
   private readonly retry = (): void => {
-    if (editorStore.getState().saveState !== 'saved') this.schedule(0);
+    if (this.saveState !== 'saved') this.schedule(0);
   };
   private readonly warn = (event: BeforeUnloadEvent): void => {
-    const { saveState } = editorStore.getState();
-    if (['offline', 'refused', 'clash'].includes(saveState)) event.preventDefault();
+    if (['offline', 'refused', 'clash'].includes(this.saveState)) event.preventDefault();
   };
 
   private get draftOf(): DraftOf {
-    return { userId: this.userId, materialId: editorStore.getState().materialId };
+    const { materialId } = this.parts.stores.document.getState();
+    return { userId: this.given.userId, materialId };
   }
 
   private schedule(after: number): void {
-    clearTimeout(this.timer);
-    this.timer = setTimeout(() => void this.flush(), after);
+    this.callOff();
+    this.callOff = this.parts.clock.after(after, () => void this.flush());
   }
 
   private async keep(): Promise<void> {
-    const { document, modelId, revision } = editorStore.getState();
+    const { document, modelId, revision } = this.parts.stores.document.getState();
     const draft = { base: revision, modelId, document, at: Date.now(), sent: this.unanswered };
     try {
       await keepDraft(this.draftOf, draft);
     } catch {
-      editorStore.setState({ saveMessage: NO_STORAGE });
+      this.parts.stores.saving.setState({ saveMessage: NO_STORAGE });
     }
   }
 
@@ -103,17 +136,22 @@ export class Saver {
    * Saves what is unsaved; resolves when the server has the present state, or could not take it.
    */
   async flush(): Promise<boolean> {
-    clearTimeout(this.timer);
+    this.callOff();
     this.running = this.running.then(() => this.save());
     await this.running;
-    return editorStore.getState().saveState === 'saved';
+    return this.saveState === 'saved';
+  }
+
+  /** Resolves when the save that is under way has ended, whatever came of it. */
+  get idle(): Promise<void> {
+    return this.running;
   }
 
   /** Never rejects: whatever goes wrong is said, and saving goes on. */
   private async save(): Promise<void> {
-    const { materialId, document, modelId, saveState } = editorStore.getState();
-    if (saveState === 'saved' || saveState === 'clash') return;
-    editorStore.setState({ saveState: 'saving' });
+    if (this.saveState === 'saved' || this.saveState === 'clash') return;
+    const { materialId, document, modelId } = this.parts.stores.document.getState();
+    this.say('saving');
     try {
       if (this.unanswered) await this.send(materialId, this.unanswered);
       await this.send(materialId, { document, modelId });
@@ -128,19 +166,23 @@ export class Saver {
     const isFirst = this.unanswered === null;
     this.unanswered = sent;
     if (isFirst) await this.keep();
-    const { revision: base } = editorStore.getState();
+    const documents = this.parts.stores.document;
+    const { revision: base } = documents.getState();
     const body = { base, modelId: sent.modelId, document: sent.document };
-    const { revision } = await call(saveMaterial, { params: { id: materialId }, body });
+    const { revision } = await this.parts.client.call(saveMaterial, {
+      params: { id: materialId },
+      body,
+    });
     this.unanswered = null;
     this.failures = 0;
-    if (editorStore.getState().materialId === materialId) editorStore.setState({ revision });
+    if (documents.getState().materialId === materialId) documents.setState({ revision });
   }
 
   private async confirm(materialId: string, sent: Sent): Promise<void> {
-    const now = editorStore.getState();
+    const now = this.parts.stores.document.getState();
     if (now.materialId !== materialId) return;
     const isSettled = now.document === sent.document && now.modelId === sent.modelId;
-    editorStore.setState({ saveState: isSettled ? 'saved' : 'unsaved', saveMessage: '' });
+    this.say(isSettled ? 'saved' : 'unsaved', '');
     if (isSettled) return dropDraft(this.draftOf);
     await this.keep();
     this.schedule(SAVE_AFTER);
@@ -149,13 +191,11 @@ export class Saver {
   private handle(error: unknown): void {
     const meaning = meaningOf(error);
     const saveMessage = problemText(describeError(error));
-    const say = (saveState: SaveState): void => {
-      editorStore.setState({ saveState, saveMessage });
-    };
     if (meaning === 'away' || meaning === 'failed') {
       this.failures++;
-      if (meaning === 'failed' && this.failures > MOST_FAILURES) return say('refused');
-      say('offline');
+      if (meaning === 'failed' && this.failures > MOST_FAILURES)
+        return this.say('refused', saveMessage);
+      this.say('offline', saveMessage);
       this.schedule(Math.min(RETRY.longest, RETRY.first * 2 ** (this.failures - 1)));
       return;
     }
@@ -163,9 +203,9 @@ export class Saver {
     this.unanswered = null;
     if (meaning === 'clash') {
       this.clash = { theirs: (error as ApiFailure).details as OpenedMaterial };
-      say('clash');
-      this.onClash(this.clash);
-    } else say(meaning);
+      this.say('clash', saveMessage);
+      this.given.onClash(this.clash);
+    } else this.say(meaning, saveMessage);
   }
 
   /**
@@ -173,7 +213,8 @@ export class Saver {
    */
   async keepMine(): Promise<void> {
     if (!this.clash) return;
-    editorStore.setState({ revision: this.clash.theirs.revision, saveState: 'unsaved' });
+    this.parts.stores.document.setState({ revision: this.clash.theirs.revision });
+    this.say('unsaved');
     this.clash = null;
     await this.flush();
   }
@@ -181,13 +222,17 @@ export class Saver {
   /** Goes on with theirs; mine is saved as a material of its own first. */
   async takeTheirs(): Promise<string | null> {
     if (!this.clash) return null;
-    const { document } = editorStore.getState();
+    const { document } = this.parts.stores.document.getState();
     const { theirs } = this.clash;
     const { projectId, modelId, id: materialId, revision } = theirs;
     const mine = { ...document, name: `${document.name.slice(0, 180)} (my version)` };
-    const copy = await call(createMaterial, { body: { projectId, modelId, document: mine } });
+    const copy = await this.parts.client.call(createMaterial, {
+      body: { projectId, modelId, document: mine },
+    });
     await dropDraft(this.draftOf);
-    openDocument({ document: theirs.document, materialId, modelId, revision });
+    const opened = { document: theirs.document, materialId, modelId, revision };
+    makeEditing(this.parts.stores).openDocument(opened);
+    this.say('saved', '');
     this.clash = null;
     return copy.id;
   }
@@ -204,19 +249,27 @@ export interface OpenedWork {
 
 /**
  * Opens a material, with unsaved work that this person left in this browser on top where there is
- * some.
+ * some. @throws ApiFailure
  */
-export async function openMaterial(id: string, userId: string): Promise<OpenedWork> {
-  const material = await read(openRoute, { params: { id } });
+export async function openMaterial(
+  id: string,
+  userId: string,
+  parts: Pick<SavingParts, 'stores' | 'client'> = HERE,
+): Promise<OpenedWork> {
+  const material = await parts.client.read(openRoute, { params: { id } });
   const { document, modelId, revision } = material;
   const { draft, more } = await takeDraft({ userId, materialId: id });
-  openDocument({ document, materialId: id, modelId, revision });
-  if (!draft) return { material, restored: false, more, unanswered: null };
-  editorStore.setState({
+  const { openDocument } = makeEditing(parts.stores);
+  const opened = { document, materialId: id, modelId, revision };
+  parts.stores.saving.setState({ saveState: draft ? 'unsaved' : 'saved', saveMessage: '' });
+  if (!draft) {
+    openDocument(opened);
+    return { material, restored: false, more, unanswered: null };
+  }
+  openDocument(opened, {
     document: draft.document,
     modelId: draft.modelId,
     revision: draft.base,
-    saveState: 'unsaved',
     past: [{ label: 'Restored unsaved work', document }],
   });
   return { material, restored: true, more, unanswered: draft.sent };

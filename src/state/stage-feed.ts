@@ -5,8 +5,8 @@ import type { MeshMap } from '../core/mesh/mesh-map';
 import type { SampleExtent } from '../core/mesh/sample-points';
 import type { Appearance } from '../core/surface/stage-layout';
 import type { StageProgram } from '../core/evaluate/stage-program';
-import type { StageLook } from './editor-store';
 import type { FillParts } from './fill-parts';
+import type { StageLook } from './stores';
 
 /** Values at surface points, worked out by the workers. */
 export type FillSource = (

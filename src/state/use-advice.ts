@@ -5,13 +5,14 @@ import { networkOf } from '@/core/edit/board';
 import { adviseNode, watchedKeys } from '@/core/evaluate/advice';
 import type { NodeInstance } from '@/core/graph/document';
 import type { Advice } from '@/core/nodes/advice';
-import { boardAt, keyOf } from './editor-store';
-import { useEditor } from './use-editor';
+import { keyOf } from './editing';
+import { boardAt } from './board-path';
+import { useDocument, useResults, useView } from './use-stores';
 
 /** What there is to say about the values of a node on the open board. */
 export function useAdvice(node: NodeInstance | undefined): readonly Advice[] {
-  const document = useEditor((state) => state.document);
-  const path = useEditor((state) => state.path);
+  const document = useDocument((state) => state.document);
+  const path = useView((state) => state.path);
   const place = node && {
     document,
     network: networkOf(document, boardAt(document, path)),
@@ -27,7 +28,7 @@ export function useAdvice(node: NodeInstance | undefined): readonly Advice[] {
       ]
     : [];
   // Results of other nodes may change without this one being looked at again.
-  const taps = useEditor(useShallow((state) => keys.map((key) => state.taps.get(key))));
+  const taps = useResults(useShallow((state) => keys.map((key) => state.taps.get(key))));
   if (!place) return [];
   return adviseNode(place, (key) => {
     const tap = taps[keys.indexOf(key)];

@@ -3,19 +3,19 @@ import { useStore } from 'zustand';
 import { useShallow } from 'zustand/react/shallow';
 import { wayTo } from '../core/graph/finding-place';
 import { findFaultCure } from '../core/edit/fault-cures';
-import { boardAt, commit, editorStore, goTo } from './editor-store';
-import { findingsStore } from './findings';
-import type { FindingsState, PlacedFinding } from './findings';
-import { useEditor } from './use-editor';
+import type { FindingsState, PlacedFinding } from './findings-state';
+import { commit, goTo } from './editing';
+import { stores } from './stores';
+import { useBoard } from './use-stores';
 
 export const useFindings = <T>(selector: (state: FindingsState) => T): T =>
-  useStore(findingsStore, selector);
+  useStore(stores.findings, selector);
 
 /** The findings of the board shown that a test lets through; steady while they stay the same. */
 export function useBoardFindings(
   isMeant: (finding: PlacedFinding) => boolean,
 ): readonly PlacedFinding[] {
-  const board = useEditor((state) => boardAt(state.document, state.path));
+  const { board } = useBoard();
   return useFindings(
     useShallow(({ findings }) =>
       findings.filter((finding) => finding.place.board === board && isMeant(finding)),
@@ -31,7 +31,7 @@ export function useCardFindings(
   nodeId: string,
   group: string | undefined,
 ): readonly PlacedFinding[] {
-  const board = useEditor((state) => boardAt(state.document, state.path));
+  const { board } = useBoard();
   return useFindings(
     useShallow(({ findings }) =>
       findings.filter(
@@ -45,12 +45,12 @@ export function useCardFindings(
 
 /** Goes to what a finding is about: its board, its card or strand; the rest shows itself there. */
 export function goToFinding(finding: PlacedFinding): void {
-  const { document } = editorStore.getState();
+  const { document } = stores.document.getState();
   const { board, node, strand } = finding.place;
   const way = wayTo(document, board);
   if (way === null) return;
   goTo(way, { ...(node === undefined ? {} : { node }), strand: strand ?? null });
-  findingsStore.setState({ shown: finding });
+  stores.findings.setState({ shown: finding });
 }
 
 /** The words on the button that is rid of a finding; null where only a person can decide. */
@@ -62,3 +62,8 @@ export function cureFinding(finding: PlacedFinding): void {
   const cure = findFaultCure(finding, finding.place);
   if (cure) commit(cure.title, cure.apply);
 }
+
+/** Opens or closes the list of what is wrong with the document. */
+export const openFindings = (isListOpen: boolean): void => {
+  stores.findings.setState({ isListOpen });
+};

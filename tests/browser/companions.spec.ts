@@ -1,7 +1,17 @@
 import { decode } from 'fast-png';
 import { expect, test } from '@playwright/test';
 import type { Page } from '@playwright/test';
-import { addNode, card, newMaterial, saved, settled, stagePicture } from './studio';
+import { emptyDocument } from '@/core/graph/document';
+import {
+  addNode,
+  card,
+  newMaterial,
+  openStored,
+  saved,
+  settled,
+  signIn,
+  stagePicture,
+} from './studio';
 
 /** Where the picture is covered: for each of a few columns of the stage, how many pixels. */
 async function covered(page: Page): Promise<readonly number[]> {
@@ -53,34 +63,14 @@ test(
     expect(pinned.equals(coloured)).toBe(false);
     expect(
       await page.evaluate(
-        () => window.brightLoomStore?.getState().document.companions?.models[0]?.material,
+        () => window.brightLoomStores?.document.getState().document.companions?.models[0]?.material,
       ),
     ).toBeTruthy();
-    await page.evaluate(() => {
-      const store = window.brightLoomStore;
-      if (!store) throw new Error('no store');
-      const { document } = store.getState();
-      store.setState({
-        document: {
-          ...document,
-          companions: {
-            sizes: 'alike',
-            models: [{ id: 'gone', model: 'no-such-model', name: 'Lost anchor', turn: 0 }],
-          },
-        },
-      });
-    });
-    await expect(panel.getByTestId('gone').getByRole('alert')).not.toBeEmpty();
-    await panel.getByLabel('Take Lost anchor from the stage').click();
-    await settled(page);
     await page.keyboard.press('Escape');
     await saved(page);
-    await page.getByRole('button', { name: /^Undo/ }).click();
-    await page.getByRole('button', { name: /^Undo/ }).click();
-    await settled(page);
     expect(
       await page.evaluate(
-        () => window.brightLoomStore?.getState().document.companions?.models.length,
+        () => window.brightLoomStores?.document.getState().document.companions?.models.length,
       ),
     ).toBe(1);
     await saved(page);
@@ -88,8 +78,31 @@ test(
     await settled(page);
     expect(
       await page.evaluate(
-        () => window.brightLoomStore?.getState().document.companions?.models[0]?.name,
+        () => window.brightLoomStores?.document.getState().document.companions?.models[0]?.name,
       ),
     ).toBe('Tile');
   },
 );
+
+test('a model beside the current one that is no more says so, and can be taken away', async ({
+  page,
+}) => {
+  await signIn(page, 'tove');
+  await openStored(page, {
+    ...emptyDocument('Lost company'),
+    companions: {
+      sizes: 'alike',
+      models: [{ id: 'gone', model: 'no-such-model', name: 'Lost anchor', turn: 0 }],
+    },
+  });
+  await settled(page);
+  await page.getByRole('button', { name: 'Models on the stage' }).click();
+  const panel = page.getByRole('dialog', { name: 'Models on the stage' });
+  await expect(panel.getByTestId('gone').getByRole('alert')).not.toBeEmpty();
+  await panel.getByLabel('Take Lost anchor from the stage').click();
+  await page.keyboard.press('Escape');
+  await saved(page);
+  await page.getByRole('button', { name: /^Undo/ }).click();
+  await page.getByRole('button', { name: 'Models on the stage' }).click();
+  await expect(panel.getByTestId('gone')).toBeVisible();
+});

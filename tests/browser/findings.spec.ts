@@ -3,25 +3,7 @@ import type { Page } from '@playwright/test';
 import type { FindingPlace } from '@/core/graph/finding-place';
 import { PLANTED, plantedDocument, pointerTo } from '../support/planted-faults';
 import type { PlantedFault } from '../support/planted-faults';
-import { signIn } from './studio';
-
-/** Stores the planted document as a material, as a file of another release might come in. */
-async function plant(page: Page): Promise<void> {
-  const session = (await (await page.request.get('/api/session')).json()) as {
-    projects: { id: string }[];
-  };
-  const made = await page.request.post('/api/materials', {
-    headers: { origin: new URL(page.url()).origin },
-    data: {
-      projectId: session.projects[0]?.id,
-      modelId: 'demo-tile',
-      document: plantedDocument(),
-    },
-  });
-  expect(made.status()).toBe(201);
-  const { id } = (await made.json()) as { id: string };
-  await page.goto(`/materials/${id}`);
-}
+import { openStored, signIn } from './studio';
 
 /** Whether the place of a finding is shown: at the character, stop, row, dial, strand or card. */
 async function expectShown(page: Page, code: string, place: FindingPlace): Promise<void> {
@@ -63,7 +45,7 @@ test('each of the planted faults is in the list, and the list leads to its place
   page,
 }) => {
   await signIn(page, 'tove');
-  await plant(page);
+  await openStored(page, plantedDocument());
   const button = page.getByTestId('findings');
   await expect(button).toHaveText(/\d+ errors, \d+ warnings/, { timeout: 30_000 });
   await expect(page.getByTestId('problem')).toBeVisible();

@@ -146,7 +146,9 @@ test(
     await settled(page);
     await addNode(page, 'noise', 330, 260, 'Noise');
     await settled(page);
-    expect(await page.evaluate(() => window.brightLoomStore?.getState().taps.size)).toBe(3);
+    expect(await page.evaluate(() => window.brightLoomStores?.results.getState().taps.size)).toBe(
+      3,
+    );
     await expect(page.getByTestId('problem')).toHaveCount(0);
     await expect(page.getByTestId('save-state')).toHaveText('Saved');
 

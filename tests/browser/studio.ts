@@ -1,4 +1,5 @@
-import type {} from '@/features/stage/Stage';
+import type {} from '@/features/stage/test-hooks';
+import type { NetworkDocument } from '@/core/graph/document';
 import { readFileSync } from 'node:fs';
 import path from 'node:path';
 import { expect } from '@playwright/test';
@@ -120,4 +121,23 @@ export async function newMaterial(page: Page, name: string): Promise<void> {
   await page.getByRole('button', { name: 'Make it' }).click();
   await page.waitForURL(/\/materials\/[0-9a-f-]{36}$/);
   await settled(page);
+}
+
+/** Stores a document as a material of the person who is signed in, and opens it. */
+export async function openStored(
+  page: Page,
+  document: NetworkDocument,
+  modelId = 'demo-tile',
+  search = '',
+): Promise<string> {
+  const session = await page.request.get('/api/session');
+  const { projects } = (await session.json()) as { projects: { id: string }[] };
+  const made = await page.request.post('/api/materials', {
+    headers: { origin: new URL(page.url()).origin },
+    data: { projectId: projects[0]?.id, modelId, document },
+  });
+  expect(made.status()).toBe(201);
+  const { id } = (await made.json()) as { id: string };
+  await page.goto(`/materials/${id}${search}`);
+  return id;
 }

@@ -4,7 +4,18 @@ import { KHRDracoMeshCompression } from '@gltf-transform/extensions';
 import { expect, test } from '@playwright/test';
 import type { Page } from '@playwright/test';
 import draco from 'draco3d';
-import { addNode, card, drag, newMaterial, port, settled, signIn, stagePicture } from './studio';
+import { documentOf, node } from '../support/networks';
+import {
+  addNode,
+  card,
+  drag,
+  newMaterial,
+  openStored,
+  port,
+  settled,
+  signIn,
+  stagePicture,
+} from './studio';
 
 const seenAt = (
   page: Page,
@@ -28,7 +39,7 @@ test(
 
     // The arrow upwards stands some way above the middle of the beacon.
     const place = await page.evaluate(() => {
-      const { model } = window.brightLoomStore?.getState() ?? {};
+      const { model } = window.brightLoomStores?.stage.getState() ?? {};
       if (!model) throw new Error('no model');
       const { minimum, extent, size } = model.scale;
       return [
@@ -140,39 +151,26 @@ async function bordersOf(page: Page): Promise<{ readonly all: number; readonly l
 test('the boundary of a beacon is drawn where its mask ends, whatever its shape', async ({
   page,
 }) => {
-  await newMaterial(page, 'Outlines');
+  await signIn(page, 'tove');
   for (const [shape, place, extent] of [
     ['sphere', [0.1, 0.1, 0.25], [0.3, 0.2, 0.35]],
     ['box', [0.05, 0, 0.2], [0.15, 0.12, 0.4]],
     ['cylinder', [0, 0.05, 0.2], [0.2, 0.2, 0.4]],
     ['half-space', [0, -0.05, 0], [0.3, 0.3, 0.3]],
   ] as const) {
-    await page.evaluate(
-      ({ shape, place, extent }) => {
-        const store = window.brightLoomStore;
-        if (!store) throw new Error('no store');
-        const { document } = store.getState();
-        const node = {
-          id: 'b',
-          type: 'model.beacon',
-          version: 1,
-          at: [60, 60] as const,
-          values: {
-            place,
-            extent,
-            turn: [10, 20, shape === 'half-space' ? -35 : 35] as const,
-            inner: 1,
-          },
-          options: { shape },
-        };
-        store.setState({
-          document: { ...document, network: { ...document.network, nodes: [node] } },
-          selection: ['b'],
-          pin: 'b:mask',
-        });
-      },
-      { shape, place, extent },
-    );
+    const beacon = {
+      ...node(
+        'b',
+        'model.beacon',
+        { place, extent, turn: [10, 20, shape === 'half-space' ? -35 : 35], inner: 1 },
+        { shape },
+      ),
+      at: [60, 60] as const,
+    };
+    await openStored(page, documentOf([beacon]), 'demo-buoy');
+    await settled(page);
+    await card(page, 'Beacon').click();
+    await page.getByRole('button', { name: 'Pin Beacon on the stage' }).click();
     await settled(page);
     const { all, lined } = await bordersOf(page);
     expect(all).toBeGreaterThan(40);
@@ -233,8 +231,8 @@ test('a Draco-compressed model and an OBJ are brought in by the browser', async 
       .setInputFiles({ name, mimeType: 'application/octet-stream', buffer: content });
     await page.waitForURL(/\/materials\/[0-9a-f-]{36}$/, { timeout: 60_000 });
     await settled(page);
-    expect(await page.evaluate(() => window.brightLoomStore?.getState().model?.parts)).toEqual(
-      parts,
-    );
+    expect(
+      await page.evaluate(() => window.brightLoomStores?.stage.getState().model?.parts),
+    ).toEqual(parts);
   }
 });

@@ -1,52 +1,25 @@
 import { decode } from 'fast-png';
 import { expect, test } from '@playwright/test';
 import type { Page } from '@playwright/test';
-import { OUTPUT_EDGE, SURFACE_OUTPUT } from '@/core/graph/document';
-import type { Strand } from '@/core/graph/document';
-import { newMaterial, settled, stagePicture } from './studio';
+import { documentOf, node } from '../support/networks';
+import { openStored, settled, signIn, stagePicture } from './studio';
 
 /** A mask of the model's shape, a part's number and a surface whose colour is the mask. */
-async function weave(page: Page, pin: string | null): Promise<void> {
-  await page.evaluate(
-    ({ pinned, end }) => {
-      const store = window.brightLoomStore;
-      if (!store) throw new Error('no store');
-      const { document } = store.getState();
-      const node = (id: string, type: string, y: number) => ({
-        id,
-        type,
-        version: 1,
-        at: [60, y] as const,
-        values: {},
-        options: {},
-      });
-      const strands: Strand[] = [
-        {
-          id: 's1',
-          from: { node: 'o', output: 'openness' },
-          to: { node: 's', input: 'baseColour' },
-          order: 0,
-        },
-        { id: 's2', from: { node: 's', output: 'surface' }, to: end, order: 0 },
-      ];
-      store.setState({
-        pin: pinned,
-        document: {
-          ...document,
-          network: {
-            ...document.network,
-            nodes: [
-              node('o', 'model.occlusion', 60),
-              node('p', 'model.part', 260),
-              node('s', 'surface.surface', 460),
-            ],
-            strands,
-          },
-        },
-      });
-    },
-    { pinned: pin, end: { node: OUTPUT_EDGE, input: SURFACE_OUTPUT } },
-  );
+const NETWORK = documentOf(
+  [
+    { ...node('o', 'model.occlusion'), at: [60, 60] },
+    { ...node('p', 'model.part'), at: [60, 260] },
+    { ...node('s', 'surface.surface'), at: [60, 460] },
+  ],
+  ['o:openness > s:baseColour', 's:surface > @out:surface'],
+);
+
+/** Shows an output of a card, or the finished surface, by the card's own button. */
+async function pin(page: Page, title: string | null): Promise<void> {
+  const pinned = page.getByTestId('pinned').getByRole('button');
+  if (title === null) {
+    if (await pinned.isVisible()) await pinned.click();
+  } else await page.getByRole('button', { name: `Pin ${title} on the stage` }).click();
   await settled(page);
 }
 
@@ -74,15 +47,16 @@ test(
   'the graphics processor’s own program shows what the workers show: a surface, a mask, a ' +
     'part',
   async ({ page }) => {
-    await newMaterial(page, 'Two ways');
+    await signIn(page, 'tove');
+    await openStored(page, NETWORK, 'demo-buoy');
     const url = page.url();
     const pictures = async (mode: string): Promise<readonly Buffer[]> => {
       await page.goto(`${url}?stage=${mode}`);
       await settled(page);
       expect(await page.evaluate(() => window.brightLoomStage?.mode)).toBe(mode);
       const taken: Buffer[] = [];
-      for (const pin of [null, 'o:openness', 'p:id']) {
-        await weave(page, pin);
+      for (const shown of [null, 'Occlusion', 'Part']) {
+        await pin(page, shown);
         taken.push(await stagePicture(page));
       }
       await expect(page.getByTestId('problem')).toHaveCount(0);

@@ -1,7 +1,8 @@
 import { describePorts } from '@/core/compile/catalogue';
 import { parseDocument } from '@/core/graph/schema';
 import type { InputValue, NetworkDocument, NodeInstance } from '@/core/graph/document';
-import { editorStore, openDocument, undo } from '@/state/editor-store';
+import { openDocument, undo } from '@/state/editing';
+import { stores } from '@/state/stores';
 import { stretchOf } from '@/state/looks';
 import { pickingFor, pickingPart } from '@/state/picks';
 import type { Picked } from '@/core/evaluate/pick';
@@ -34,7 +35,7 @@ function click(
   if (!picking) throw new Error(`nothing can be picked for ${input}`);
   const answer = picking.take(at);
   return [
-    editorStore.getState().document.network.nodes.find((each) => each.id === id)?.values[input],
+    stores.document.getState().document.network.nodes.find((each) => each.id === id)?.values[input],
     answer,
   ];
 }
@@ -56,7 +57,7 @@ describe('picking from the stage', () => {
       null,
     ]);
     expect(undo()).toBe('Picked roughness');
-    expect(parseDocument(editorStore.getState().document).diagnostics).toEqual([]);
+    expect(parseDocument(stores.document.getState().document).diagnostics).toEqual([]);
   });
   it('says why a colour is no number, and changes nothing', () => {
     const document = open(node('s', 'surface.surface'));
@@ -64,10 +65,10 @@ describe('picking from the stage', () => {
       undefined,
       expect.stringContaining('no single number'),
     ]);
-    expect(editorStore.getState().document).toBe(document);
+    expect(stores.document.getState().document).toBe(document);
   });
   it('gives places as the node counts them: in object sizes from the middle, or in metres', () => {
-    editorStore.setState({
+    stores.stage.setState({
       model: { scale: TEST_SCALE, parts: ['lid'], attributes: [], sets: [] },
     });
     const { minimum, extent, size } = TEST_SCALE;
@@ -86,7 +87,7 @@ describe('picking from the stage', () => {
     expect(
       pickingPart(document.network.nodes[2] as NodeInstance, 'part', 'Part').take(picked),
     ).toBeNull();
-    expect(editorStore.getState().document.network.nodes[2]?.options['part']).toBe('lid');
+    expect(stores.document.getState().document.network.nodes[2]?.options['part']).toBe('lid');
   });
   it('has nothing for inputs that no click can give', () => {
     const document = open(node('n', 'patterns.noise'));

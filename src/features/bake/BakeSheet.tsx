@@ -1,7 +1,6 @@
 'use client';
 import Image from 'next/image';
 import { useEffect, useRef, useState } from 'react';
-import { editorStore } from '@/state/editor-store';
 import type { Evaluation } from '@/state/evaluation';
 import { Button } from '@/ui/Button';
 import { Choose } from '@/ui/Choose';
@@ -11,6 +10,7 @@ import { ProblemNote } from '@/ui/ProblemNote';
 import { Sheet } from '@/ui/Sheet';
 import { BakeStopped, bakeMaterial } from './bake-run';
 import type { BakeFile } from './bake-run';
+import { stores } from '@/state/stores';
 
 interface Result {
   readonly file: BakeFile;
@@ -46,7 +46,7 @@ export function BakeSheet({
     stop.current = false;
     setMessage('');
     setProblem(null);
-    const { document, modelId } = editorStore.getState();
+    const { document, modelId } = stores.document.getState();
     try {
       const { files, notes } = await bakeMaterial(
         evaluation,

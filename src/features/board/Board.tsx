@@ -18,16 +18,7 @@ import { addNode, moveNodes } from '@/core/edit/nodes';
 import { canConnect, connect, inputKind, insertIntoStrand, outputKind } from '@/core/edit/strands';
 import type { NetworkDocument } from '@/core/graph/document';
 import type { PortKind } from '@/core/nodes/define';
-import {
-  boardAt,
-  commit,
-  currentBoard,
-  editorStore,
-  endGesture,
-  select,
-} from '@/state/editor-store';
-import type { PlacedFinding } from '@/state/findings';
-import { useEditor } from '@/state/use-editor';
+import type { PlacedFinding } from '@/state/findings-state';
 import { useBoardFindings } from '@/state/use-findings';
 import { BEND, boardEdges, boardNodes } from './board-elements';
 import type { BoardNode } from './board-elements';
@@ -38,6 +29,10 @@ import type { PaletteChoice } from './NodePalette';
 import { SELVEDGE_WIDTH, Selvedge } from './Selvedge';
 import { StrandEdge } from './StrandEdge';
 import { useBoardKeys } from './use-board-keys';
+import { commit, currentBoard, endGesture, select } from '@/state/editing';
+import { boardAt } from '@/state/board-path';
+import { stores } from '@/state/stores';
+import { useDocument, useResults, useView } from '@/state/use-stores';
 
 const NODE_TYPES = {
   card: NodeCard,
@@ -95,11 +90,11 @@ function BoardInside() {
   const pointer = useRef({ x: 0, y: 0 });
   const flow = useReactFlow();
   const store = useStoreApi();
-  const document = useEditor((state) => state.document);
-  const path = useEditor((state) => state.path);
-  const selection = useEditor((state) => state.selection);
-  const kinds = useEditor((state) => state.kinds);
-  const chosenStrand = useEditor((state) => state.chosenStrand);
+  const document = useDocument((state) => state.document);
+  const path = useView((state) => state.path);
+  const selection = useView((state) => state.selection);
+  const kinds = useResults((state) => state.kinds);
+  const chosenStrand = useView((state) => state.chosenStrand);
   const board = boardAt(document, path);
   const [measured, setMeasured] = useState<ReadonlyMap<string, { width: number; height: number }>>(
     new Map(),
@@ -126,9 +121,11 @@ function BoardInside() {
   );
 
   const fit = useCallback(() => {
-    const ids = networkOf(editorStore.getState().document, currentBoard()).nodes.map((node) => ({
-      id: node.id,
-    }));
+    const ids = networkOf(stores.document.getState().document, currentBoard()).nodes.map(
+      (node) => ({
+        id: node.id,
+      }),
+    );
     if (ids.length > 0)
       void flow.fitView({
         nodes: ids,
@@ -148,7 +145,7 @@ function BoardInside() {
       observer.disconnect();
     };
   }, []);
-  const revealed = useEditor((state) => state.revealed);
+  const revealed = useView((state) => state.revealed);
   useEffect(() => {
     if (revealed.length === 0) return;
     // The board of another group lays its cards out first, and frames them all.
@@ -164,8 +161,8 @@ function BoardInside() {
       clearTimeout(timer);
     };
   }, [flow, revealed]);
-  const materialId = useEditor((state) => state.materialId);
-  const fitRequests = useEditor((state) => state.fitRequests);
+  const materialId = useDocument((state) => state.materialId);
+  const fitRequests = useView((state) => state.fitRequests);
   useEffect(() => {
     const timer = setTimeout(fit, 120);
     return () => {
@@ -195,7 +192,7 @@ function BoardInside() {
       );
     const chosen = changes.filter((each) => each.type === 'select');
     if (chosen.length > 0) {
-      const next = new Set(editorStore.getState().selection);
+      const next = new Set(stores.view.getState().selection);
       for (const each of chosen)
         if (each.type === 'select') {
           if (each.selected) next.add(each.id);
@@ -248,7 +245,7 @@ function BoardInside() {
       return commit('Added a region', (current, on) =>
         addRegion(current, on, at, [360, 260], 'Region'),
       );
-    const strand = editorStore.getState().chosenStrand;
+    const strand = stores.view.getState().chosenStrand;
     let id = '';
     commit('Added a node', (current, on) => {
       const added =
@@ -286,7 +283,7 @@ function BoardInside() {
   ): void => {
     endGesture();
     if (!('clientX' in event)) return;
-    const network = networkOf(editorStore.getState().document, currentBoard());
+    const network = networkOf(stores.document.getState().document, currentBoard());
     if (network.strands.some((each) => each.from.node === nodeId || each.to.node === nodeId))
       return;
     const under = window.document

@@ -2,7 +2,7 @@
 import { NodeResizer } from '@xyflow/react';
 import type { Node, NodeProps } from '@xyflow/react';
 import { changeBoard } from '@/core/edit/nodes';
-import { commit } from '@/state/editor-store';
+import { commit } from '@/state/editing';
 
 export type NoteNode = Node<{ text: string }, 'note'>;
 export type BendNode = Node<Record<string, never>, 'bend'>;

@@ -1,6 +1,6 @@
 'use client';
 import { Handle, Position } from '@xyflow/react';
-import type { PlacedFinding } from '@/state/findings';
+import type { PlacedFinding } from '@/state/findings-state';
 import { PortMark } from './port-mark';
 import type { CardPort, CardPorts } from './card-ports';
 

@@ -1,6 +1,6 @@
 'use client';
 import type { Advice } from '@/core/nodes/advice';
-import type { PlacedFinding } from '@/state/findings';
+import type { PlacedFinding } from '@/state/findings-state';
 
 interface Props {
   readonly advice: readonly Advice[];

@@ -4,13 +4,12 @@ import { describePorts, definitionOf } from '@/core/compile/catalogue';
 import { isImage, isRamp, isTriple } from '@/core/graph/document';
 import type { InputValue, NodeInstance } from '@/core/graph/document';
 import { toHex } from '@/core/surface/colour-science';
-import { boardAt } from '@/state/editor-store';
-import { useEditor } from '@/state/use-editor';
 import { shortNumber } from '@/ui/NumberField';
+import { useBoard, useDocument } from '@/state/use-stores';
 
 /** The few values in use of a card's node, and the dials that drive some. */
 export function CardValues({ node }: { readonly node: NodeInstance }) {
-  const document = useEditor((state) => state.document);
+  const document = useDocument((state) => state.document);
   const options = Object.entries(definitionOf(node)?.options ?? {});
   const [only] = options;
   const choice =
@@ -39,10 +38,7 @@ export function CardValues({ node }: { readonly node: NodeInstance }) {
 }
 
 function CardDrives({ nodeId }: { readonly nodeId: string }) {
-  const group = useEditor((state) => {
-    const board = boardAt(state.document, state.path);
-    return board === null ? undefined : own(state.document.groups, board);
-  });
+  const { group } = useBoard();
   const drives = (group?.dials ?? []).flatMap((dial) =>
     dial.drives
       .filter((drive) => drive.node === nodeId)

@@ -5,9 +5,7 @@ import { memo } from 'react';
 import { describePorts, definitionOf, groupOf } from '@/core/compile/catalogue';
 import { networkOf } from '@/core/edit/board';
 import type { NodeInstance } from '@/core/graph/document';
-import { boardAt, enterGroup, keyOf, togglePin } from '@/state/editor-store';
 import { useAdvice } from '@/state/use-advice';
-import { useEditor } from '@/state/use-editor';
 import { useCardFindings } from '@/state/use-findings';
 import type { TapResult } from '@/core/evaluate/tap-results';
 import { PictureCanvas } from '@/ui/PictureCanvas';
@@ -16,6 +14,9 @@ import { CardMarks } from './CardMarks';
 import { CardValues } from './CardValues';
 import { FamilyStitch } from './FamilyStitch';
 import { cardPorts } from './card-ports';
+import { enterGroup, keyOf, togglePin } from '@/state/editing';
+import { boardAt } from '@/state/board-path';
+import { useDocument, useResults, useView } from '@/state/use-stores';
 
 /** The folded edge that tells the card of a group from that of a node. */
 const HEM = 'absolute inset-y-0 w-[3px] border-y border-seam bg-raised';
@@ -31,8 +32,8 @@ export const NodeCard = memo(function NodeCard({
   data: { nodeId },
   selected,
 }: NodeProps<CardNode>) {
-  const document = useEditor((state) => state.document);
-  const path = useEditor((state) => state.path);
+  const document = useDocument((state) => state.document);
+  const path = useView((state) => state.path);
   const network = networkOf(document, boardAt(document, path));
   const node = network.nodes.find((each) => each.id === nodeId);
   return node ? <Card node={node} isSelected={selected} /> : null;
@@ -44,9 +45,9 @@ interface CardProps {
 }
 
 function Card({ node, isSelected }: CardProps) {
-  const path = useEditor((state) => state.path);
-  const document = useEditor((state) => state.document);
-  const pin = useEditor((state) => state.pin);
+  const path = useView((state) => state.path);
+  const document = useDocument((state) => state.document);
+  const pin = useView((state) => state.pin);
   const group = groupOf(document, node);
   const findings = useCardFindings(node.id, node.group);
   const network = networkOf(document, boardAt(document, path));
@@ -89,7 +90,7 @@ function Card({ node, isSelected }: CardProps) {
 }
 
 const useTap = (key: string | null): TapResult | undefined =>
-  useEditor((state) => (key === null ? undefined : state.taps.get(key)));
+  useResults((state) => (key === null ? undefined : state.taps.get(key)));
 
 interface PictureProps {
   readonly node: NodeInstance;
@@ -102,7 +103,7 @@ interface PictureProps {
 function CardPicture({ node, title, outputKey, isPinned, findings }: PictureProps) {
   const tap = useTap(outputKey);
   const advice = useAdvice(node);
-  const isStopped = useEditor((state) => (state.problem?.findings?.length ?? 0) > 0);
+  const isStopped = useResults((state) => (state.problem?.findings?.length ?? 0) > 0);
   const waiting = isStopped ? 'not computed' : 'weaving …';
   const waitingWords = outputKey === null ? 'unknown node' : waiting;
   return (

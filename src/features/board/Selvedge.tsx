@@ -4,10 +4,10 @@ import { Handle, Position, useStore, useUpdateNodeInternals } from '@xyflow/reac
 import type { Node, NodeProps } from '@xyflow/react';
 import { useEffect } from 'react';
 import { INPUT_EDGE, SURFACE_OUTPUT } from '@/core/graph/document';
-import { boardAt } from '@/state/editor-store';
-import { useEditor } from '@/state/use-editor';
 import type { PortKind } from '@/core/nodes/define';
 import { PortMark } from './port-mark';
+import { boardAt } from '@/state/board-path';
+import { useDocument, useView } from '@/state/use-stores';
 
 export type SelvedgeNode = Node<{ side: 'in' | 'out' }, 'selvedge'>;
 export const SELVEDGE_WIDTH = 92;
@@ -16,8 +16,8 @@ export const SELVEDGE_WIDTH = 92;
 export function Selvedge({ id, data: { side } }: NodeProps<SelvedgeNode>) {
   const zoom = useStore((state) => state.transform[2]);
   const update = useUpdateNodeInternals();
-  const document = useEditor((state) => state.document);
-  const path = useEditor((state) => state.path);
+  const document = useDocument((state) => state.document);
+  const path = useView((state) => state.path);
   const board = boardAt(document, path);
   const group = board === null ? undefined : own(document.groups, board);
   const ports: readonly { id: string; name: string; kind: PortKind; dial: boolean }[] =

@@ -8,12 +8,12 @@ import { markId } from '@/core/edit/marks';
 import { inputKind, outputKind } from '@/core/edit/strands';
 import { INPUT_EDGE, OUTPUT_EDGE } from '@/core/graph/document';
 import type { NetworkDocument, Strand, ValueKind } from '@/core/graph/document';
-import { keyOf } from '@/state/editor-store';
-import type { PlacedFinding } from '@/state/findings';
+import type { PlacedFinding } from '@/state/findings-state';
 import type { BendNode, NoteNode, RegionNode } from './BoardMarks';
 import type { CardNode } from './NodeCard';
 import type { SelvedgeNode } from './Selvedge';
 import type { StrandEdgeType } from './StrandEdge';
+import { keyOf } from '@/state/editing';
 
 export type BoardNode = CardNode | SelvedgeNode | NoteNode | RegionNode | BendNode;
 /** Width of a bend's mark. */

@@ -7,16 +7,8 @@ import { isMark, removeMarks } from '@/core/edit/marks';
 import { copyNodes, pasteClip, removeNodes } from '@/core/edit/nodes';
 import { disconnect } from '@/core/edit/strands';
 import { readClip } from '@/state/clipboard';
-import {
-  commit,
-  currentBoard,
-  editorStore,
-  enterGroup,
-  leaveTo,
-  redo,
-  select,
-  undo,
-} from '@/state/editor-store';
+import { commit, currentBoard, enterGroup, leaveTo, redo, select, undo } from '@/state/editing';
+import { stores } from '@/state/stores';
 
 interface Actions {
   readonly openPalette: (initial: string) => void;
@@ -29,10 +21,10 @@ const isTyping = (target: EventTarget | null): boolean =>
   (target.matches('input, textarea, select, [role="slider"], [role="combobox"]') ||
     target.isContentEditable);
 const chosenNodes = (): readonly string[] =>
-  editorStore.getState().selection.filter((id) => !isMark(id));
+  stores.view.getState().selection.filter((id) => !isMark(id));
 
 function removeChosen(): void {
-  const { selection, chosenStrand } = editorStore.getState();
+  const { selection, chosenStrand } = stores.view.getState();
   if (chosenStrand)
     commit('Removed a strand', (document, board) => disconnect(document, board, [chosenStrand]));
   else if (selection.length > 0)
@@ -43,7 +35,7 @@ function removeChosen(): void {
 }
 
 export function duplicateChosen(keepIncoming: boolean): void {
-  const { document } = editorStore.getState();
+  const { document } = stores.document.getState();
   const clip = copyNodes(document, currentBoard(), chosenNodes());
   let ids: readonly string[] = [];
   if (clip.nodes.length > 0)
@@ -70,7 +62,7 @@ function command(key: string, shift: boolean): boolean {
       return true;
     case 'a':
       select(
-        networkOf(editorStore.getState().document, currentBoard()).nodes.map((node) => node.id),
+        networkOf(stores.document.getState().document, currentBoard()).nodes.map((node) => node.id),
       );
       return true;
     default:
@@ -92,14 +84,14 @@ export function useBoardKeys(
         return;
       }
       if (!onBoard() || event.altKey) return;
-      const { path } = editorStore.getState();
+      const { path } = stores.view.getState();
       const [only, ...more] = chosenNodes();
       if (event.key === 'Delete' || event.key === 'Backspace') removeChosen();
       else if (
         event.key === 'Enter' &&
         only &&
         more.length === 0 &&
-        networkOf(editorStore.getState().document, currentBoard()).nodes.find(
+        networkOf(stores.document.getState().document, currentBoard()).nodes.find(
           (node) => node.id === only,
         )?.group
       )
@@ -115,7 +107,7 @@ export function useBoardKeys(
     };
     const copy = (event: ClipboardEvent): void => {
       if (isTyping(event.target) || !onBoard()) return;
-      const clip = copyNodes(editorStore.getState().document, currentBoard(), chosenNodes());
+      const clip = copyNodes(stores.document.getState().document, currentBoard(), chosenNodes());
       if (clip.nodes.length === 0) return;
       event.clipboardData?.setData('text/plain', JSON.stringify(clip));
       event.preventDefault();

@@ -6,11 +6,11 @@ import { networkOf } from '@/core/edit/board';
 import { wayTo } from '@/core/graph/finding-place';
 import type { FindingPlace } from '@/core/graph/finding-place';
 import type { NetworkDocument, NodeInstance } from '@/core/graph/document';
-import { openFindings } from '@/state/findings';
-import type { PlacedFinding } from '@/state/findings';
-import { useEditor } from '@/state/use-editor';
+import { openFindings } from '@/state/use-findings';
+import type { PlacedFinding } from '@/state/findings-state';
 import { cureFinding, cureTitle, goToFinding, useFindings } from '@/state/use-findings';
 import { Button } from '@/ui/Button';
+import { useDocument } from '@/state/use-stores';
 
 const plural = (count: number, word: string): string =>
   `${String(count)} ${word}${count === 1 ? '' : 's'}`;
@@ -80,7 +80,7 @@ export function FindingsMenu() {
 }
 
 function FindingRow({ finding }: { readonly finding: PlacedFinding }) {
-  const document = useEditor((state) => state.document);
+  const document = useDocument((state) => state.document);
   const isReachable = wayTo(document, finding.place.board) !== null;
   const cure = cureTitle(finding);
   return (

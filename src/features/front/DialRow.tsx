@@ -6,13 +6,14 @@ import { changeDial } from '@/core/edit/dials';
 import { setValue } from '@/core/edit/nodes';
 import { isTriple } from '@/core/graph/document';
 import type { Dial, GroupDefinition } from '@/core/graph/document';
-import { boardAt, commit, endGesture } from '@/state/editor-store';
-import { useEditor } from '@/state/use-editor';
 import { cureFinding, cureTitle, useBoardFindings, useFindings } from '@/state/use-findings';
 import { ColourField } from '@/ui/ColourField';
 import { NumberField } from '@/ui/NumberField';
 import { ValueSlider } from '@/ui/ValueSlider';
 import { DialSettings } from './DialSettings';
+import { commit, endGesture } from '@/state/editing';
+import { boardAt } from '@/state/board-path';
+import { useDocument, useView } from '@/state/use-stores';
 
 interface Props {
   readonly group: GroupDefinition;
@@ -22,8 +23,8 @@ type DialValue = Dial['home'];
 
 /** The value of a dial at the card the board was entered by, and how to set it. */
 function useDial({ dial }: Props) {
-  const path = useEditor((state) => state.path);
-  const document = useEditor((state) => state.document);
+  const path = useView((state) => state.path);
+  const document = useDocument((state) => state.document);
   const instance = findNode(document, path);
   const outer = boardAt(document, path.slice(0, -1));
   const typed = own(instance?.values, dial.id);

@@ -3,9 +3,9 @@ import { ArrowDown, ArrowUp, Trash2 } from 'lucide-react';
 import { valueOf } from '@/core/compile/uniforms';
 import { drivenValue, moveDial, removeDial } from '@/core/edit/dials';
 import type { Dial, Drive, GroupDefinition } from '@/core/graph/document';
-import { commit } from '@/state/editor-store';
 import { Button } from '@/ui/Button';
 import { NumberField, shortNumber } from '@/ui/NumberField';
+import { commit } from '@/state/editing';
 
 interface Props {
   readonly group: GroupDefinition;

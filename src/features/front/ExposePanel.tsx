@@ -4,15 +4,16 @@ import { describePorts } from '@/core/compile/catalogue';
 import { addDial, addDrive, offerDial } from '@/core/edit/dials';
 import { networkOf } from '@/core/edit/board';
 import type { GroupDefinition, Law } from '@/core/graph/document';
-import { commit, editorStore } from '@/state/editor-store';
 import type { Evaluation } from '@/state/evaluation';
-import { useEditor } from '@/state/use-editor';
 import { Button } from '@/ui/Button';
 import { Choose } from '@/ui/Choose';
 import { shortNumber } from '@/ui/NumberField';
 import { PictureCanvas } from '@/ui/PictureCanvas';
 import { pictureEnds } from './dial-ends';
 import type { Ends, Exposing } from './dial-ends';
+import { commit } from '@/state/editing';
+import { stores } from '@/state/stores';
+import { useDocument, useView } from '@/state/use-stores';
 
 interface Props {
   readonly group: GroupDefinition;
@@ -23,7 +24,7 @@ interface Props {
 
 /** Pulls an inner value out: asks for a name, a law (with pictures of both ends) and a dial. */
 export function ExposePanel({ group, exposing, evaluation, onDone }: Props) {
-  const document = useEditor((state) => state.document);
+  const document = useDocument((state) => state.document);
   const { node: nodeId, input } = exposing;
   const offer = offerDial(document, group.id, nodeId, input);
   const node = networkOf(document, group.id).nodes.find((each) => each.id === nodeId);
@@ -75,7 +76,7 @@ function useEnds(
   exposing: Exposing,
   laws: readonly Law[],
 ): readonly Ends[] {
-  const path = useEditor((state) => state.path);
+  const path = useView((state) => state.path);
   const [ends, setEnds] = useState<readonly Ends[]>([]);
   const lawsKey = laws.join();
   useEffect(() => {
@@ -83,7 +84,7 @@ function useEnds(
     if (lawsKey)
       pictureEnds(
         evaluation,
-        editorStore.getState().document,
+        stores.document.getState().document,
         path,
         groupId,
         exposing,

@@ -1,15 +1,14 @@
 'use client';
-import { own } from '@/core/base/own';
 import { withGroup } from '@/core/edit/board';
 import type { GroupDefinition } from '@/core/graph/document';
-import { boardAt, commit } from '@/state/editor-store';
 import type { Evaluation } from '@/state/evaluation';
-import { useEditor } from '@/state/use-editor';
 import { Button } from '@/ui/Button';
 import { DialRow } from './DialRow';
 import { ExposePanel } from './ExposePanel';
 import type { Exposing } from './dial-ends';
 import { ProofPanel } from './ProofPanel';
+import { commit } from '@/state/editing';
+import { useBoard } from '@/state/use-stores';
 
 interface Props {
   readonly evaluation: Evaluation;
@@ -22,10 +21,7 @@ interface Props {
  * The outside of the open group, beside its board: dials as its users will see them, and the proof.
  */
 export function Front({ evaluation, exposing, onExposed, onPublish }: Props) {
-  const group = useEditor((state) => {
-    const id = boardAt(state.document, state.path);
-    return id === null ? undefined : own(state.document.groups, id);
-  });
+  const { group } = useBoard();
   if (!group) return null;
   const sections = [...new Set(group.dials.map((dial) => dial.section))];
   return (

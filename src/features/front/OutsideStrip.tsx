@@ -1,8 +1,9 @@
 'use client';
 import { definitionOf, groupOf } from '@/core/compile/catalogue';
 import { networkOf } from '@/core/edit/board';
-import { boardAt, leaveTo } from '@/state/editor-store';
-import { useEditor } from '@/state/use-editor';
+import { leaveTo } from '@/state/editing';
+import { boardAt } from '@/state/board-path';
+import { useDocument, useView } from '@/state/use-stores';
 
 const NODE = { width: 132, height: 150 };
 
@@ -11,8 +12,8 @@ const NODE = { width: 132, height: 150 };
  * back out.
  */
 export function OutsideStrip() {
-  const document = useEditor((state) => state.document);
-  const path = useEditor((state) => state.path);
+  const document = useDocument((state) => state.document);
+  const path = useView((state) => state.path);
   const outer = boardAt(document, path.slice(0, -1));
   const network = networkOf(document, outer);
   const inside = path.at(-1);

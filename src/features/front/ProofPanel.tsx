@@ -5,11 +5,11 @@ import type { GroupDefinition, NetworkDocument } from '@/core/graph/document';
 import { openRevision } from '@/contract/materials';
 import { describeError, problemText } from '@/core/base/problem';
 import { read } from '@/state/query-client';
-import { editorStore } from '@/state/editor-store';
 import type { Evaluation } from '@/state/evaluation';
-import { useEditor } from '@/state/use-editor';
 import { settled } from '@/workers/answer';
 import { sentenceFor } from './proof-text';
+import { stores } from '@/state/stores';
+import { useDocument } from '@/state/use-stores';
 
 const sources = new Map<string, Promise<NetworkDocument>>();
 const STUDY = 'demo-study';
@@ -42,8 +42,8 @@ export function ProofPanel({
   readonly evaluation: Evaluation;
   readonly group: GroupDefinition;
 }) {
-  const groups = useEditor((state) => state.document.groups);
-  const modelId = useEditor((state) => state.modelId);
+  const groups = useDocument((state) => state.document.groups);
+  const modelId = useDocument((state) => state.modelId);
   const [state, setState] = useState<State>({ at: 'running' });
   const { origin, id } = group;
   const originKey = origin ? `${origin.materialId}/${String(origin.revision)}` : '';
@@ -58,7 +58,7 @@ export function ProofPanel({
           evaluation.models.load(STUDY, 'Study form'),
         ]);
         const proof = await settled(
-          evaluation.pool.evaluator.prove(source, editorStore.getState().document, id, [
+          evaluation.pool.evaluator.prove(source, stores.document.getState().document, id, [
             ...new Set([modelId, STUDY]),
           ]),
         );

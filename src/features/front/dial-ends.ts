@@ -4,9 +4,10 @@ import { addDial } from '@/core/edit/dials';
 import { setValue } from '@/core/edit/nodes';
 import type { Law, NetworkDocument } from '@/core/graph/document';
 import type { Picture } from '@/core/evaluate/picture';
-import { boardAt, editorStore } from '@/state/editor-store';
 import type { Evaluation } from '@/state/evaluation';
 import { settled } from '@/workers/answer';
+import { boardAt } from '@/state/board-path';
+import { stores } from '@/state/stores';
 
 /** The inner value that is being pulled out. */
 export interface Exposing {
@@ -29,7 +30,8 @@ export async function pictureEnds(
   { node, input }: Exposing,
   laws: readonly Law[],
 ): Promise<Ends[]> {
-  const { modelId, camera } = editorStore.getState();
+  const { modelId } = stores.document.getState(),
+    { camera } = stores.view.getState();
   const instance = path.at(-1);
   const group = own(document.groups, groupId);
   const output = group?.outputs[0];

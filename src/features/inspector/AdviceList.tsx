@@ -3,8 +3,8 @@ import { changeNode } from '@/core/edit/board';
 import { setOption, setValue } from '@/core/edit/nodes';
 import type { NodeInstance } from '@/core/graph/document';
 import type { Advice, Cure } from '@/core/nodes/advice';
-import { commit } from '@/state/editor-store';
 import { useAdvice } from '@/state/use-advice';
+import { commit } from '@/state/editing';
 
 function apply(node: NodeInstance, cure: Cure): void {
   commit(cure.title, (document, board) => {

@@ -4,9 +4,7 @@ import { useState } from 'react';
 import { describePorts, definitionOf, groupOf, idleInputs } from '@/core/compile/catalogue';
 import { networkOf } from '@/core/edit/board';
 import type { NodeInstance } from '@/core/graph/document';
-import { boardAt } from '@/state/editor-store';
 import type { Evaluation } from '@/state/evaluation';
-import { useEditor } from '@/state/use-editor';
 import { useBoardFindings } from '@/state/use-findings';
 import { AdviceList } from './AdviceList';
 import { BenchHeader } from './BenchHeader';
@@ -17,6 +15,8 @@ import { FindingNotes } from './FindingNotes';
 import { InputRows } from './InputRows';
 import { ShapeEditors } from './ShapeEditors';
 import { StrandBench } from './StrandBench';
+import { boardAt } from '@/state/board-path';
+import { useDocument, useView } from '@/state/use-stores';
 
 interface BenchProps {
   readonly evaluation: Evaluation | null;
@@ -26,10 +26,10 @@ interface BenchProps {
 
 /** The workbench under the board: all there is to set on the chosen node or strand. */
 export function Bench(props: BenchProps) {
-  const document = useEditor((state) => state.document);
-  const path = useEditor((state) => state.path);
-  const selection = useEditor((state) => state.selection);
-  const chosenStrand = useEditor((state) => state.chosenStrand);
+  const document = useDocument((state) => state.document);
+  const path = useView((state) => state.path);
+  const selection = useView((state) => state.selection);
+  const chosenStrand = useView((state) => state.chosenStrand);
   const network = networkOf(document, boardAt(document, path));
   const strand = network.strands.find((each) => each.id === chosenStrand);
   const node =
@@ -50,8 +50,8 @@ export function Bench(props: BenchProps) {
 const SHAPES: ReadonlySet<string> = new Set(['ramp', 'curve', 'formula']);
 
 function NodeBench({ node, evaluation, onExpose }: BenchProps & { readonly node: NodeInstance }) {
-  const document = useEditor((state) => state.document);
-  const path = useEditor((state) => state.path);
+  const document = useDocument((state) => state.document);
+  const path = useView((state) => state.path);
   const [comparing, setComparing] = useState<string | null>(null);
   const board = boardAt(document, path);
   const definition = definitionOf(node);

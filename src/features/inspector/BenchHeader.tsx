@@ -5,15 +5,15 @@ import { definitionOf, groupOf } from '@/core/compile/catalogue';
 import { changeNode } from '@/core/edit/board';
 import type { NodeInstance } from '@/core/graph/document';
 import type { OptionDefinition } from '@/core/nodes/define';
-import { commit, enterGroup } from '@/state/editor-store';
 import { pickingPart } from '@/state/picks';
-import { useEditor } from '@/state/use-editor';
 import { useFindings } from '@/state/use-findings';
 import { Button } from '@/ui/Button';
 import { changeOption } from './change-option';
 import { OptionChoice } from './OptionChoice';
 import { PickButton } from './PickButton';
 import { StartMenu } from './StartMenu';
+import { commit, enterGroup } from '@/state/editing';
+import { useDocument } from '@/state/use-stores';
 
 interface Props {
   readonly node: NodeInstance;
@@ -22,7 +22,7 @@ interface Props {
 
 /** The name of the chosen node, its modes, and what concerns it as a whole. */
 export function BenchHeader({ node, onCompare }: Props) {
-  const group = useEditor((state) => groupOf(state.document, node));
+  const group = useDocument((state) => groupOf(state.document, node));
   const definition = definitionOf(node);
   return (
     <div className="mb-1 flex flex-wrap items-center gap-2">

@@ -1,10 +1,10 @@
 'use client';
 import type { OutputView } from '@/core/compile/catalogue';
 import type { NodeInstance } from '@/core/graph/document';
-import { keyOf, togglePin } from '@/state/editor-store';
-import { useEditor } from '@/state/use-editor';
 import { PictureCanvas } from '@/ui/PictureCanvas';
 import { Distribution } from './Distribution';
+import { keyOf, togglePin } from '@/state/editing';
+import { useResults, useView } from '@/state/use-stores';
 
 interface Props {
   readonly node: NodeInstance;
@@ -13,10 +13,10 @@ interface Props {
 
 /** The chosen node's output on the model, its outputs to pin, and how its values lie. */
 export function BenchPicture({ node, outputs }: Props) {
-  const path = useEditor((state) => state.path);
-  const pin = useEditor((state) => state.pin);
+  const path = useView((state) => state.path);
+  const pin = useView((state) => state.pin);
   const [first] = outputs;
-  const tap = useEditor((state) =>
+  const tap = useResults((state) =>
     first ? state.taps.get(keyOf(path, node.id, first.id)) : undefined,
   );
   return (

@@ -4,7 +4,6 @@ import { useEffect, useState } from 'react';
 import { setOption } from '@/core/edit/nodes';
 import type { NodeInstance } from '@/core/graph/document';
 import type { OptionDefinition } from '@/core/nodes/define';
-import { boardAt, editorStore, keyOf } from '@/state/editor-store';
 import type { Evaluation } from '@/state/evaluation';
 import { PictureCanvas } from '@/ui/PictureCanvas';
 import { describeError } from '@/core/base/problem';
@@ -13,6 +12,9 @@ import { ProblemNote } from '@/ui/ProblemNote';
 import { Sheet } from '@/ui/Sheet';
 import { settled } from '@/workers/answer';
 import type { TapResult } from '@/core/evaluate/tap-results';
+import { keyOf } from '@/state/editing';
+import { boardAt } from '@/state/board-path';
+import { stores } from '@/state/stores';
 
 type Picture = TapResult['picture'];
 interface Props {
@@ -43,7 +45,8 @@ export function CompareSheet({
   const [problem, setProblem] = useState<Problem | null>(null);
   useEffect(() => {
     let stopped = false;
-    const { document, path, modelId, camera } = editorStore.getState();
+    const { document, modelId } = stores.document.getState(),
+      { path, camera } = stores.view.getState();
     const work = async (): Promise<void> => {
       for (const { value } of definition.choices) {
         if (stopped || !camera) return;

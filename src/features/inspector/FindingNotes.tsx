@@ -1,5 +1,5 @@
 'use client';
-import type { PlacedFinding } from '@/state/findings';
+import type { PlacedFinding } from '@/state/findings-state';
 import { cureFinding, cureTitle, useFindings } from '@/state/use-findings';
 
 /** What is wrong with the chosen card or strand, each with what one press can do about it. */

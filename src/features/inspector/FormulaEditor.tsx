@@ -3,7 +3,7 @@ import { useEffect, useRef, useState } from 'react';
 import { parseFormula } from '@/core/nodes/formula/parse';
 import { FUNCTIONS } from '@/core/nodes/formula/functions';
 import { FormulaError } from '@/core/nodes/formula/tokens';
-import type { PlacedFinding } from '@/state/findings';
+import type { PlacedFinding } from '@/state/findings-state';
 import { useFindings } from '@/state/use-findings';
 
 interface Props {

@@ -3,11 +3,11 @@ import { useRef, useState } from 'react';
 import { setValue } from '@/core/edit/nodes';
 import type { ImageValue, NodeInstance } from '@/core/graph/document';
 import { bringImage, listStudioImages } from '@/state/bring-image';
-import { commit } from '@/state/editor-store';
-import { useEditor } from '@/state/use-editor';
 import { Button } from '@/ui/Button';
 import { Choose } from '@/ui/Choose';
 import { tellProblem } from '@/ui/tell-problem';
+import { commit } from '@/state/editing';
+import { useResults } from '@/state/use-stores';
 
 interface Props {
   readonly node: NodeInstance;
@@ -23,8 +23,8 @@ export function ImageField({ node, input, title, path, value }: Props) {
   const picker = useRef<HTMLInputElement>(null);
   const [busy, setBusy] = useState(false);
   const [known, setKnown] = useState<readonly { hash: string; name: string }[] | null>(null);
-  const state = useEditor((editor) => editor.images.get(value.image));
-  const reading = useEditor((editor) => editor.readings.get(path));
+  const state = useResults((editor) => editor.images.get(value.image));
+  const reading = useResults((editor) => editor.readings.get(path));
   const put = (next: ImageValue): void => {
     commit('Chose an image', (document, board) => setValue(document, board, node.id, input, next));
   };

@@ -10,13 +10,13 @@ import { disconnect } from '@/core/edit/strands';
 import { INPUT_EDGE, isImage } from '@/core/graph/document';
 import type { NodeInstance } from '@/core/graph/document';
 import { NOT_DRIVEN } from '@/core/nodes/define';
-import { commit, endGesture } from '@/state/editor-store';
 import { pickingFor } from '@/state/picks';
-import type { PlacedFinding } from '@/state/findings';
+import type { PlacedFinding } from '@/state/findings-state';
 import { useFindings } from '@/state/use-findings';
-import { useEditor } from '@/state/use-editor';
 import { ImageField } from './ImageField';
 import { ValueRow } from './ValueRow';
+import { commit, endGesture } from '@/state/editing';
+import { useDocument, useView } from '@/state/use-stores';
 
 interface Rows {
   readonly node: NodeInstance;
@@ -34,7 +34,7 @@ export function InputRows({
   board,
   onExpose,
 }: Rows & { readonly ports: readonly InputView[] }) {
-  const network = useEditor((state) => networkOf(state.document, board));
+  const network = useDocument((state) => networkOf(state.document, board));
   const inUse = (port: InputView): boolean =>
     own(node.values, port.id) !== undefined ||
     network.strands.some(({ to }) => to.node === node.id && to.input === port.id);
@@ -99,8 +99,8 @@ const isAt = (shown: PlacedFinding | null, node: string, input: string): boolean
   shown?.place.node === node && shown.place.input === input;
 
 function InputRow({ node, port, board, onExpose }: Rows & { readonly port: InputView }) {
-  const document = useEditor((state) => state.document);
-  const path = useEditor((state) => state.path);
+  const document = useDocument((state) => state.document);
+  const path = useView((state) => state.path);
   const network = networkOf(document, board);
   const strand = network.strands.find(
     (each) => each.to.node === node.id && each.to.input === port.id,

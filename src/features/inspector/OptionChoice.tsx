@@ -1,7 +1,7 @@
 'use client';
 import type { OptionDefinition } from '@/core/nodes/define';
-import { useEditor } from '@/state/use-editor';
 import { Choose } from '@/ui/Choose';
+import { useStage } from '@/state/use-stores';
 
 /**
  * One mode of a node; where names of the model may be chosen, those it has, and the one chosen even
@@ -16,7 +16,7 @@ export function OptionChoice({
   readonly value: string;
   readonly onChange: (value: string) => void;
 }) {
-  const model = useEditor((state) => state.model);
+  const model = useStage((state) => state.model);
   const named = option.open ? (model?.[option.open] ?? []) : [];
   const isMissing =
     option.open !== undefined &&

@@ -1,8 +1,8 @@
 'use client';
 import { Pipette } from 'lucide-react';
-import { editorStore } from '@/state/editor-store';
-import type { Picking } from '@/state/editor-store';
-import { useEditor } from '@/state/use-editor';
+import { stores } from '@/state/stores';
+import type { Picking } from '@/state/stores';
+import { useView } from '@/state/use-stores';
 
 /** Asks for a click on the stage; pressed again, it no longer does. */
 export function PickButton({
@@ -12,7 +12,7 @@ export function PickButton({
   readonly title: string;
   readonly picking: Picking;
 }) {
-  const isWaiting = useEditor((state) => state.picking?.asks === picking.asks);
+  const isWaiting = useView((state) => state.picking?.asks === picking.asks);
   return (
     <button
       type="button"
@@ -21,7 +21,7 @@ export function PickButton({
       aria-pressed={isWaiting}
       className={`p-0.5 ${isWaiting ? 'text-weld' : 'text-soft hover:text-ink'}`}
       onClick={() => {
-        editorStore.setState({ picking: isWaiting ? null : picking });
+        stores.view.setState({ picking: isWaiting ? null : picking });
       }}
     >
       <Pipette size={11} />

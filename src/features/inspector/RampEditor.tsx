@@ -3,7 +3,7 @@ import { useState } from 'react';
 import { addStop, moveStop } from '@/core/edit/ramps';
 import type { RampValue } from '@/core/graph/document';
 import type { RampModes } from '@/core/nodes/ramp-table';
-import type { PlacedFinding } from '@/state/findings';
+import type { PlacedFinding } from '@/state/findings-state';
 import { useFindings } from '@/state/use-findings';
 import { RampBar } from './RampBar';
 import { StopFields } from './StopFields';

@@ -5,12 +5,12 @@ import { setValue } from '@/core/edit/nodes';
 import { arrivingKey } from '@/core/graph/result-key';
 import { isCurve, isFormula, isRamp } from '@/core/graph/document';
 import type { InputValue, NodeInstance } from '@/core/graph/document';
-import { commit, endGesture } from '@/state/editor-store';
-import type { PlacedFinding } from '@/state/findings';
-import { useEditor } from '@/state/use-editor';
+import type { PlacedFinding } from '@/state/findings-state';
 import { CurveEditor } from './CurveEditor';
 import { FormulaEditor } from './FormulaEditor';
 import { RampEditor } from './RampEditor';
+import { commit, endGesture } from '@/state/editing';
+import { useResults, useView } from '@/state/use-stores';
 
 interface Props {
   readonly node: NodeInstance;
@@ -20,9 +20,9 @@ interface Props {
 
 /** Editors of the ramps, curves and formulas of a node, with what is wrong in them marked. */
 export function ShapeEditors({ node, ports, findings }: Props) {
-  const histogram = useEditor(
-    (state) => state.taps.get(arrivingKey([...state.path, node.id], 'value'))?.histogram ?? null,
-  );
+  const path = useView((state) => state.path);
+  const arriving = arrivingKey([...path, node.id], 'value');
+  const histogram = useResults((state) => state.taps.get(arriving)?.histogram ?? null);
   const valued = ports.map((port) => ({
     port,
     value: valueOf(node, port.id),

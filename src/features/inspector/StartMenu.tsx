@@ -2,8 +2,8 @@
 import { setValue } from '@/core/edit/nodes';
 import type { NodeInstance } from '@/core/graph/document';
 import type { StartingPoint } from '@/core/nodes/define';
-import { commit } from '@/state/editor-store';
 import { Choose } from '@/ui/Choose';
+import { commit } from '@/state/editing';
 
 const NONE = 'start from';
 

@@ -16,12 +16,13 @@ import {
 } from '@/core/edit/strands';
 import { INPUT_EDGE, OUTPUT_EDGE } from '@/core/graph/document';
 import type { Conversion, NetworkDocument, Strand, ValueKind } from '@/core/graph/document';
-import { boardAt, commit, keyOf } from '@/state/editor-store';
-import { useEditor } from '@/state/use-editor';
 import { useBoardFindings } from '@/state/use-findings';
 import { Button } from '@/ui/Button';
 import { Choose } from '@/ui/Choose';
 import { FindingNotes } from './FindingNotes';
+import { commit, keyOf } from '@/state/editing';
+import { boardAt } from '@/state/board-path';
+import { useDocument, useResults, useView } from '@/state/use-stores';
 
 const METHODS = [
   { value: 'luminance', title: 'Luminance' },
@@ -55,9 +56,9 @@ function nameOf(
  * its ends do not go together.
  */
 export function StrandBench({ strand }: { readonly strand: Strand }) {
-  const document = useEditor((state) => state.document);
-  const path = useEditor((state) => state.path);
-  const kinds = useEditor((state) => state.kinds);
+  const document = useDocument((state) => state.document);
+  const path = useView((state) => state.path);
+  const kinds = useResults((state) => state.kinds);
   const board = boardAt(document, path);
   const source =
     kinds.get(keyOf(path, strand.from.node, strand.from.output)) ??

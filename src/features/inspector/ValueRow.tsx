@@ -3,11 +3,11 @@ import { RotateCcw, Unplug } from 'lucide-react';
 import type { InputView } from '@/core/compile/catalogue';
 import type { InputValue } from '@/core/graph/document';
 import { isTriple } from '@/core/graph/document';
-import type { Picking } from '@/state/editor-store';
 import { ColourField } from '@/ui/ColourField';
 import { NumberField } from '@/ui/NumberField';
 import { ValueSlider } from '@/ui/ValueSlider';
 import { PickButton } from './PickButton';
+import type { Picking } from '@/state/stores';
 
 interface Props {
   readonly port: InputView;

@@ -2,7 +2,7 @@ import { own } from '@/core/base/own';
 import { definitionOf } from '@/core/compile/catalogue';
 import { setOption, setValue } from '@/core/edit/nodes';
 import type { NodeInstance } from '@/core/graph/document';
-import { commit } from '@/state/editor-store';
+import { commit } from '@/state/editing';
 
 /** Chooses a mode; another operation makes the old operand meaningless, so it gets its neutral. */
 export function changeOption(node: NodeInstance, option: string, choice: string): void {

@@ -8,7 +8,6 @@ import type { EntrySummary } from '@/contract/library';
 import { AppError } from '@/core/base/diagnostic';
 import { describeError } from '@/core/base/problem';
 import { read } from '@/state/query-client';
-import { commit, currentBoard, select } from '@/state/editor-store';
 import { Button } from '@/ui/Button';
 import { ProblemNote } from '@/ui/ProblemNote';
 import { Sheet } from '@/ui/Sheet';
@@ -16,6 +15,7 @@ import { tellProblem } from '@/ui/tell-problem';
 import { bringIn } from './bring-in';
 import { EntryGrid } from './EntryGrid';
 import { useLibrarySearch } from './use-library-search';
+import { commit, currentBoard, select } from '@/state/editing';
 
 /** The library beside the board: find a group, look at its front, place it. */
 export function LibrarySheet({

@@ -11,7 +11,6 @@ import { describeError } from '@/core/base/problem';
 import type { Problem } from '@/core/base/problem';
 import type { GroupDefinition } from '@/core/graph/document';
 import { call } from '@/state/api';
-import { editorStore } from '@/state/editor-store';
 import type { Saver } from '@/state/saving';
 import { useCall } from '@/state/use-call';
 import { Button } from '@/ui/Button';
@@ -20,6 +19,7 @@ import { FIELD, Field } from '@/ui/Field';
 import { ProblemNote } from '@/ui/ProblemNote';
 import { contractResolver } from '@/ui/contract-form';
 import { PublicationProgress } from './PublicationProgress';
+import { stores } from '@/state/stores';
 
 interface Props {
   readonly group: GroupDefinition;
@@ -156,7 +156,7 @@ function usePublishing(group: GroupDefinition, saver: Saver | null) {
     setSending(true);
     try {
       if (!(await saver?.flush())) throw unsaved();
-      const { materialId, revision } = editorStore.getState();
+      const { materialId, revision } = stores.document.getState();
       const body = { ...given, materialId, revision, groupId: group.id };
       const { id } = await call(publishGroup, { body });
       setAsked(body);
@@ -175,7 +175,7 @@ function usePublishing(group: GroupDefinition, saver: Saver | null) {
 }
 
 const unsaved = (): AppError => {
-  const why = editorStore.getState().saveMessage || 'The material could not be saved first.';
+  const why = stores.saving.getState().saveMessage || 'The material could not be saved first.';
   return new AppError('publish.unsaved', why, 'Publish again once it is saved.', {
     kept: 'Nothing was published.',
   });

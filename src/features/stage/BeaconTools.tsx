@@ -1,8 +1,8 @@
 'use client';
 import { LocateFixed } from 'lucide-react';
 import type { BeaconInput, PlacedBeacon } from '@/core/edit/beacons';
-import { select } from '@/state/editor-store';
 import { Button } from '@/ui/Button';
+import { select } from '@/state/editing';
 
 const MODES: readonly (readonly [BeaconInput, string])[] = [
   ['place', 'Place'],

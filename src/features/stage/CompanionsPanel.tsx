@@ -16,13 +16,14 @@ import { describeError } from '@/core/base/problem';
 import type { Problem } from '@/core/base/problem';
 import { read } from '@/state/query-client';
 import type { ModelEntry } from '@/contract/models';
-import { commit, editorStore, endGesture } from '@/state/editor-store';
-import { useEditor } from '@/state/use-editor';
 import { Button } from '@/ui/Button';
 import { Choose } from '@/ui/Choose';
 import { NumberField } from '@/ui/NumberField';
 import { ProblemNote } from '@/ui/ProblemNote';
 import { ValueSlider } from '@/ui/ValueSlider';
+import { commit, endGesture } from '@/state/editing';
+import { stores } from '@/state/stores';
+import { useDocument, useStage } from '@/state/use-stores';
 
 interface MaterialChoice {
   readonly id: string;
@@ -39,13 +40,13 @@ const OWN = 'own';
  * the material, undone like everything else.
  */
 export function CompanionsPanel({ models }: { readonly models: readonly ModelEntry[] }) {
-  const { models: beside, sizes } = useEditor((state) => companionsOf(state.document));
+  const { models: beside, sizes } = useDocument((state) => companionsOf(state.document));
   const [materials, setMaterials] = useState<readonly MaterialChoice[]>([]);
   const [problem, setProblem] = useState<Problem | null>(null);
   const [low, high] = SURROUNDINGS_LIMITS.turn;
   const opened = (isOpen: boolean): void => {
     if (!isOpen) return;
-    const { materialId } = editorStore.getState();
+    const { materialId } = stores.document.getState();
     read(listMaterials)
       .then(({ materials: all }) => {
         setMaterials(all.filter(({ id }) => id !== materialId));
@@ -207,7 +208,7 @@ function choicesFor(
 }
 
 function CompanionProblem({ id }: { readonly id: string }) {
-  const state = useEditor((store) => store.companionStates.get(id));
+  const state = useStage((store) => store.companionStates.get(id));
   if (state?.state === 'loading')
     return (
       <p role="status" className="text-soft">

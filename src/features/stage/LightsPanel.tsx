@@ -12,13 +12,13 @@ import {
 } from '@/core/edit/lights';
 import { DEFAULT_SURROUNDINGS, LIMITS, SURROUNDINGS_LIMITS } from '@/core/graph/document';
 import type { SceneLight } from '@/core/graph/document';
-import { commit, endGesture } from '@/state/editor-store';
-import { useEditor } from '@/state/use-editor';
 import { Button } from '@/ui/Button';
 import { Choose } from '@/ui/Choose';
 import { ColourField } from '@/ui/ColourField';
 import { NumberField } from '@/ui/NumberField';
 import { ValueSlider } from '@/ui/ValueSlider';
+import { commit, endGesture } from '@/state/editing';
+import { useDocument } from '@/state/use-stores';
 
 const KINDS = [
   { value: 'far', title: 'Far', help: 'Parallel light, like the sun.' },
@@ -29,7 +29,7 @@ const BRIGHT = 6;
 
 /** The lights of the scene: saved with the material, undone like everything else. */
 export function LightsPanel() {
-  const document = useEditor((state) => state.document);
+  const document = useDocument((state) => state.document);
   const lights = lightsOf(document);
   return (
     <Popover.Root>
@@ -83,7 +83,7 @@ export function LightsPanel() {
  * light alone.
  */
 function SurroundingsRows() {
-  const { turn, strength } = useEditor(
+  const { turn, strength } = useDocument(
     (state) => state.document.surroundings ?? DEFAULT_SURROUNDINGS,
   );
   const change = (

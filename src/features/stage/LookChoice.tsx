@@ -1,9 +1,9 @@
 'use client';
 import { ToggleGroup } from 'radix-ui';
-import { STAGE_LOOKS, editorStore } from '@/state/editor-store';
-import type { StageLook } from '@/state/editor-store';
 import { stretchOf } from '@/state/looks';
-import { useEditor } from '@/state/use-editor';
+import { STAGE_LOOKS, stores } from '@/state/stores';
+import type { StageLook } from '@/state/stores';
+import { useResults, useView } from '@/state/use-stores';
 
 const WORDS: Readonly<Record<StageLook, readonly [string, string]>> = {
   finished: ['As it is', 'The finished surface, or the pinned value flat.'],
@@ -21,9 +21,9 @@ const number = (value: number): string => String(Number(value.toPrecision(3)));
 
 /** Ways of looking at the model; nothing of the material changes. */
 export function LookChoice() {
-  const look = useEditor((state) => state.look);
-  const pin = useEditor((state) => state.pin);
-  const tap = useEditor((state) => (state.pin === null ? undefined : state.taps.get(state.pin)));
+  const look = useView((state) => state.look);
+  const pin = useView((state) => state.pin);
+  const tap = useResults((state) => (pin === null ? undefined : state.taps.get(pin)));
   const stretch = look === 'exaggerated' && pin !== null ? stretchOf(tap) : null;
   return (
     <div className="flex flex-col items-end gap-1">
@@ -32,7 +32,7 @@ export function LookChoice() {
         aria-label="How the stage is looked at"
         value={look}
         onValueChange={(next) => {
-          if (next) editorStore.setState({ look: next as StageLook });
+          if (next) stores.view.setState({ look: next as StageLook });
         }}
         className="flex rounded-[2px] border border-line bg-panel"
       >

@@ -1,9 +1,9 @@
 'use client';
 import { OPACITY_MODES } from '@/core/graph/document';
 import type { OpacityMode } from '@/core/graph/document';
-import { commit } from '@/state/editor-store';
-import { useEditor } from '@/state/use-editor';
 import { Choose } from '@/ui/Choose';
+import { commit } from '@/state/editing';
+import { useDocument, useResults } from '@/state/use-stores';
 
 const TITLES: Record<OpacityMode, readonly [string, string]> = {
   opaque: ['Opaque', 'Opacity is not shown.'],
@@ -17,8 +17,8 @@ const TITLES: Record<OpacityMode, readonly [string, string]> = {
  * matters.
  */
 export function OpacityChoice() {
-  const chosen = useEditor((state) => state.document.opacityMode);
-  const found = useEditor((state) => state.appearance?.opacityMode ?? 'opaque');
+  const chosen = useDocument((state) => state.document.opacityMode);
+  const found = useResults((state) => state.appearance?.opacityMode ?? 'opaque');
   if (chosen === undefined && found === 'opaque') return null;
   const change = (mode: string): void => {
     commit('Chose how opacity is shown', ({ opacityMode: _old, ...document }) =>

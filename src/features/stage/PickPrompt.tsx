@@ -3,14 +3,14 @@ import { useEffect, useState } from 'react';
 import type { RefObject } from 'react';
 import { describeError, problemText } from '@/core/base/problem';
 import type { Evaluation } from '@/state/evaluation';
-import { editorStore } from '@/state/editor-store';
-import { useEditor } from '@/state/use-editor';
 import type { RemoteStage } from './remote-stage';
+import { stores } from '@/state/stores';
+import { useView } from '@/state/use-stores';
 
 /** A press that moves farther than this, pixels, turns the model. */
 const STILL = 4;
 const leave = (): void => {
-  editorStore.setState({ picking: null });
+  stores.view.setState({ picking: null });
 };
 
 /**
@@ -26,7 +26,7 @@ export function PickPrompt({
   readonly host: RefObject<HTMLDivElement | null>;
   readonly renderer: RefObject<RemoteStage | null>;
 }) {
-  const picking = useEditor((state) => state.picking);
+  const picking = useView((state) => state.picking);
   const [answer, setAnswer] = useState('');
   useEffect(() => {
     const element = host.current;

@@ -5,8 +5,6 @@ import { beaconsOf } from '@/core/edit/beacons';
 import type { BeaconInput } from '@/core/edit/beacons';
 import type { ModelEntry } from '@/contract/models';
 import type { Evaluation } from '@/state/evaluation';
-import { boardAt, editorStore, togglePin } from '@/state/editor-store';
-import { useEditor } from '@/state/use-editor';
 import { Button } from '@/ui/Button';
 import { BeaconTools } from './BeaconTools';
 import { CompanionsPanel } from './CompanionsPanel';
@@ -15,16 +13,13 @@ import { LightsPanel } from './LightsPanel';
 import { OpacityChoice } from './OpacityChoice';
 import { StageProblem } from './StageProblem';
 import { PickPrompt } from './PickPrompt';
+import { openTestHooks } from './test-hooks';
 import { keepStage } from './keep-stage';
 import type { RemoteStage } from './remote-stage';
-
-declare global {
-  interface Window {
-    brightLoomStage?: RemoteStage;
-    brightLoomEvaluation?: Evaluation;
-    brightLoomStore?: typeof editorStore;
-  }
-}
+import { togglePin } from '@/state/editing';
+import { boardAt } from '@/state/board-path';
+import { useDocument, useMeasuring, useResults, useStage, useView } from '@/state/use-stores';
+import { stores } from '@/state/stores';
 
 /** The 3D view: the model with the finished surface, or with a pinned value shown flat. */
 export function Stage({
@@ -36,11 +31,11 @@ export function Stage({
 }) {
   const host = useRef<HTMLDivElement>(null);
   const renderer = useRef<RemoteStage | null>(null);
-  const pin = useEditor((state) => state.pin);
-  const progress = useEditor((state) => state.progress);
-  const isMeasuringStopped = useEditor((state) => state.isMeasuringStopped);
-  const problem = useEditor((state) => state.problem);
-  const isPicking = useEditor((state) => state.picking !== null);
+  const pin = useView((state) => state.pin);
+  const progress = useMeasuring((state) => state.progress);
+  const isMeasuringStopped = useMeasuring((state) => state.isMeasuringStopped);
+  const problem = useResults((state) => state.problem);
+  const isPicking = useView((state) => state.picking !== null);
   const { beacons, chosen } = useBeacons();
   const [mode, setMode] = useState<BeaconInput>('place');
   const [stage, setStage] = useState<RemoteStage | null>(null);
@@ -50,9 +45,7 @@ export function Stage({
   }, [stage, beacons, chosen, mode]);
   useEffect(() => {
     if (!host.current) return;
-    // Benchmarks and browser tests read here.
-    window.brightLoomEvaluation = evaluation;
-    window.brightLoomStore = editorStore;
+    openTestHooks({ brightLoomEvaluation: evaluation, brightLoomStores: stores });
     const asked = new URLSearchParams(window.location.search).get('stage');
     return keepStage(
       host.current,
@@ -62,7 +55,7 @@ export function Stage({
         onStage: (made) => {
           renderer.current = made;
           setStage(made);
-          if (made) window.brightLoomStage = made;
+          if (made) openTestHooks({ brightLoomStage: made });
         },
         onFailure: setFailure,
       },
@@ -201,10 +194,10 @@ function useBeacons(): {
   readonly beacons: ReturnType<typeof beaconsOf>;
   readonly chosen: string | null;
 } {
-  const document = useEditor((state) => state.document);
-  const path = useEditor((state) => state.path);
-  const model = useEditor((state) => state.model);
-  const selection = useEditor((state) => state.selection);
+  const document = useDocument((state) => state.document);
+  const path = useView((state) => state.path);
+  const model = useStage((state) => state.model);
+  const selection = useView((state) => state.selection);
   const beacons = useMemo(
     () => (model ? beaconsOf(document, boardAt(document, path), model.scale) : []),
     [document, path, model],

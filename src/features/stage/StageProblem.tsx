@@ -1,6 +1,6 @@
 'use client';
 import type { Problem } from '@/core/base/problem';
-import { openFindings } from '@/state/findings';
+import { openFindings } from '@/state/use-findings';
 import { ProblemNote } from '@/ui/ProblemNote';
 
 /** Why the stage shows an older state; where the document is at fault, a way to the list. */

@@ -3,9 +3,10 @@ import { moveBeacon } from '@/core/edit/beacons';
 import { describeError, problemText } from '@/core/base/problem';
 import { isLost } from '@/workers/answer';
 import type { Evaluation } from '@/state/evaluation';
-import { commit, editorStore, endGesture } from '@/state/editor-store';
 import { RemoteStage } from './remote-stage';
 import type { StageMode } from './stage.worker';
+import { commit, endGesture } from '@/state/editing';
+import { stores } from '@/state/stores';
 
 /** A stage that ends more often than this is not started again. */
 const MOST_STARTS = 4;
@@ -37,11 +38,11 @@ export function keepStage(
     try {
       const stage = await RemoteStage.open(host, mode, {
         onCamera: (camera) => {
-          editorStore.setState({ camera });
+          stores.view.setState({ camera });
         },
         onBeacon,
         onProblem: (problem) => {
-          editorStore.setState({ problem });
+          stores.results.setState({ problem });
         },
         onLost: () => {
           again();
@@ -86,7 +87,7 @@ export function keepStage(
 }
 
 const onBeacon: Parameters<typeof RemoteStage.open>[2]['onBeacon'] = (id, to) => {
-  const { model } = editorStore.getState();
+  const { model } = stores.stage.getState();
   if (id === null || !model) endGesture();
   else
     commit(

@@ -4,7 +4,6 @@ import type { ModelBounds, Placing } from '@/core/compile/model-scale';
 import type { BeaconInput, PlacedBeacon } from '@/core/edit/beacons';
 import type { SceneLight, Surroundings, Triple } from '@/core/graph/document';
 import type { MeshMap } from '@/core/mesh/mesh-map';
-import type { StageLook } from '@/state/editor-store';
 import { buffersOfFill } from '@/state/fill-parts';
 import type { FillSource, ModelFeed, StageFeed } from '@/state/stage-feed';
 import { describeError } from '@/core/base/problem';
@@ -15,6 +14,7 @@ import { listenTo } from './stage-input';
 import type { StageInput, StageSize } from './stage-input';
 import type { SceneBox } from './stage-lights';
 import type { StageEvents, StageFacts, StageMode, StageReport, StageWorker } from './stage.worker';
+import type { StageLook } from '@/state/stores';
 
 type StageReporter = (report: Promise<StageReport>) => void;
 const failureOf = (error: unknown): Problem => ({

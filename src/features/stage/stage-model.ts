@@ -10,7 +10,6 @@ import type { MeshMap } from '@/core/mesh/mesh-map';
 import type { LaidOut } from '@/core/mesh/stage-arrays';
 import { ALL_TARGETS, NORMAL_TARGET, NO_FEATURES } from '@/core/surface/stage-layout';
 import type { Appearance } from '@/core/surface/stage-layout';
-import type { StageLook } from '@/state/editor-store';
 import type { FillSource } from '@/state/stage-feed';
 import type { StageProgram } from '@/core/evaluate/stage-program';
 import { BufferFiller } from './buffer-filler';
@@ -19,6 +18,7 @@ import { makeClayValueMaterial, makeFlatMaterial } from './stage-materials';
 import type { LookUniforms } from './stage-materials';
 import { mapTexture, sheetTexture, valueTexture } from './stage-textures';
 import { SurfaceShading } from './surface-shading';
+import type { StageLook } from '@/state/stores';
 
 /** Clay is opaque and does nothing but reflect. */
 const CLAY_APPEARANCE: Appearance = { features: NO_FEATURES, opacityMode: 'opaque' };

@@ -4,7 +4,6 @@ import type { ModelBounds } from '@/core/compile/model-scale';
 import { framingCamera } from '@/core/evaluate/camera';
 import type { SceneLight, Surroundings, Triple } from '@/core/graph/document';
 import { ALL_TARGETS, PLAIN_TARGETS } from '@/core/surface/stage-layout';
-import type { StageLook } from '@/state/editor-store';
 import type { FillSource } from '@/state/stage-feed';
 import { isSoftware } from './buffer-filler';
 import type { StageElement, StageSize } from './stage-input';
@@ -16,6 +15,7 @@ import { makeLookUniforms } from './stage-materials';
 import { StageModel } from './stage-model';
 import type { StageView } from './stage-model';
 import { makeSurroundings } from './surroundings';
+import type { StageLook } from '@/state/stores';
 
 const distance = (a: Triple, b: Triple): number =>
   Math.hypot(a[0] - b[0], a[1] - b[1], a[2] - b[2]);

@@ -9,7 +9,6 @@ import type { SceneLight, Surroundings, Triple } from '@/core/graph/document';
 import type { MeshMap } from '@/core/mesh/mesh-map';
 import type { SampleExtent } from '@/core/mesh/sample-points';
 import type { Appearance } from '@/core/surface/stage-layout';
-import type { StageLook } from '@/state/editor-store';
 import type { FillParts } from '@/state/fill-parts';
 import type { FillSource } from '@/state/stage-feed';
 import { attempt, settled } from '@/workers/answer';
@@ -21,6 +20,7 @@ import type { StageInput, StageSize } from './stage-input';
 import type { SceneBox } from './stage-lights';
 import type { StageModel } from './stage-model';
 import { StageRenderer } from './stage-renderer';
+import type { StageLook } from '@/state/stores';
 
 /**
  * Whether a picture is still to come; of two reports the one with the greater number is the later.

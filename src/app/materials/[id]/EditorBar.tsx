@@ -8,21 +8,14 @@ import { changeBoard } from '@/core/edit/nodes';
 import { groupSelection, ungroup } from '@/core/edit/group';
 import { FindingsMenu } from '@/features/findings/FindingsMenu';
 import type { ModelEntry } from '@/contract/models';
-import {
-  commit,
-  currentBoard,
-  editorStore,
-  redo,
-  requestFit,
-  select,
-  undo,
-} from '@/state/editor-store';
-import type { SaveState } from '@/state/editor-store';
 import type { Saver } from '@/state/saving';
-import { useEditor } from '@/state/use-editor';
 import { Button } from '@/ui/Button';
 import { Choose } from '@/ui/Choose';
 import { tellProblem } from '@/ui/tell-problem';
+import { commit, currentBoard, redo, requestFit, select, undo } from '@/state/editing';
+import { stores } from '@/state/stores';
+import type { SaveState } from '@/state/stores';
+import { useDocument, useSaving } from '@/state/use-stores';
 
 const SAVE_WORDS: Record<SaveState, string> = {
   saved: 'Saved',
@@ -46,13 +39,14 @@ interface Props {
  * compare with.
  */
 async function packageSelection(saver: Saver): Promise<void> {
-  const ids = editorStore.getState().selection.filter((id) => !isMark(id));
+  const ids = stores.view.getState().selection.filter((id) => !isMark(id));
   if (ids.length === 0) {
     toast('Select the cards to package first.');
     return;
   }
   const saved = await saver.flush();
-  const { materialId, revision, path } = editorStore.getState();
+  const { materialId, revision } = stores.document.getState(),
+    { path } = stores.view.getState();
   try {
     let nodeId = '';
     commit('Packaged as a group', (document, board) => {
@@ -78,7 +72,7 @@ async function packageSelection(saver: Saver): Promise<void> {
 }
 
 function openUp(): void {
-  const [id] = editorStore.getState().selection;
+  const [id] = stores.view.getState().selection;
   try {
     if (id) commit('Opened a group up', (document, board) => ungroup(document, board, id));
   } catch (error) {
@@ -87,13 +81,13 @@ function openUp(): void {
 }
 
 export function EditorBar({ models, saver, onModel, onBake, onLibrary }: Props) {
-  const name = useEditor((state) => state.document.name);
-  const materialId = useEditor((state) => state.materialId);
-  const modelId = useEditor((state) => state.modelId);
-  const saveState = useEditor((state) => state.saveState);
-  const saveMessage = useEditor((state) => state.saveMessage);
-  const past = useEditor((state) => state.past.at(-1)?.label);
-  const future = useEditor((state) => state.future.at(-1)?.label);
+  const name = useDocument((state) => state.document.name);
+  const materialId = useDocument((state) => state.materialId);
+  const modelId = useDocument((state) => state.modelId);
+  const saveState = useSaving((state) => state.saveState);
+  const saveMessage = useSaving((state) => state.saveMessage);
+  const past = useDocument((state) => state.past.at(-1)?.label);
+  const future = useDocument((state) => state.future.at(-1)?.label);
   useEffect(() => {
     const key = (event: KeyboardEvent): void => {
       if (!(event.ctrlKey || event.metaKey) || event.key.toLowerCase() !== 'g') return;

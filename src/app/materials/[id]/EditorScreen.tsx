@@ -14,12 +14,11 @@ import { LibrarySheet } from '@/features/library/LibrarySheet';
 import { PublishSheet } from '@/features/library/PublishSheet';
 import { Stage } from '@/features/stage/Stage';
 import type { ModelEntry } from '@/contract/models';
-import { boardAt, editorStore } from '@/state/editor-store';
-import { Evaluation } from '@/state/evaluation';
+import { startEvaluation } from '@/state/evaluation';
+import type { Evaluation } from '@/state/evaluation';
 import { Saver, openMaterial } from '@/state/saving';
 import type { Clash } from '@/state/saving';
 import { uploadModelFile } from '@/state/upload';
-import { useEditor } from '@/state/use-editor';
 import { describeError } from '@/core/base/problem';
 import type { Problem } from '@/core/base/problem';
 import { ErrorBoundary } from '@/ui/ErrorBoundary';
@@ -29,6 +28,10 @@ import { TopBar } from '@/ui/TopBar';
 import { ClashDialog } from './ClashDialog';
 import { EditorBar } from './EditorBar';
 import { Trail } from './Trail';
+import { boardAt } from '@/state/board-path';
+import { stores } from '@/state/stores';
+import { useDocument, useView } from '@/state/use-stores';
+import { chooseModel } from '@/state/editing';
 
 interface Props {
   readonly materialId: string;
@@ -51,8 +54,8 @@ export function EditorScreen({ materialId, models: initialModels, user }: Props)
   const [clash, setClash] = useState<Clash | null>(null);
   const [sheet, setSheet] = useState<'bake' | 'library' | 'publish' | null>(null);
   const [exposing, setExposing] = useState<Exposing | null>(null);
-  const path = useEditor((state) => state.path);
-  const document = useEditor((state) => state.document);
+  const path = useView((state) => state.path);
+  const document = useDocument((state) => state.document);
   const group = useMemo(() => {
     const board = boardAt(document, path);
     return board === null ? null : (own(document.groups, board) ?? null);
@@ -65,8 +68,8 @@ export function EditorScreen({ materialId, models: initialModels, user }: Props)
       const { material, restored, more, unanswered } = await openMaterial(materialId, user.id);
       if (!live) return;
       opened = {
-        evaluation: new Evaluation(),
-        saver: new Saver(user.id, setClash, unanswered),
+        evaluation: startEvaluation(),
+        saver: new Saver({ userId: user.id, onClash: setClash, unanswered }),
         projectId: material.projectId,
       };
       setSession(opened);
@@ -77,7 +80,7 @@ export function EditorScreen({ materialId, models: initialModels, user }: Props)
           { duration: 12000 },
         );
       });
-      const { modelId } = editorStore.getState();
+      const { modelId } = stores.document.getState();
       await opened.evaluation.show(
         modelId,
         initialModels.find((model) => model.id === modelId)?.name ?? 'Model',
@@ -111,7 +114,7 @@ export function EditorScreen({ materialId, models: initialModels, user }: Props)
       if (!session) return;
       try {
         const notes = await session.evaluation.show(id, name);
-        editorStore.setState({ modelId: id, saveState: 'unsaved' });
+        chooseModel(id);
         for (const note of notes) toast(note);
         void session.saver.flush();
       } catch (error) {

@@ -1,13 +1,13 @@
 'use client';
 import { findNode } from '@/core/compile/uniforms';
 import { groupOf } from '@/core/compile/catalogue';
-import { leaveTo } from '@/state/editor-store';
-import { useEditor } from '@/state/use-editor';
+import { leaveTo } from '@/state/editing';
+import { useDocument, useView } from '@/state/use-stores';
 
 /** Where the board shown lies: the material, then each opened group. */
 export function Trail() {
-  const path = useEditor((state) => state.path);
-  const document = useEditor((state) => state.document);
+  const path = useView((state) => state.path);
+  const document = useDocument((state) => state.document);
   if (path.length === 0) return null;
   const names = path.map((_, k) => {
     const node = findNode(document, path.slice(0, k + 1));

@@ -3,28 +3,30 @@ import { groupSelection } from '@/core/edit/group';
 import { tidyNodes } from '@/core/edit/tidy';
 import type { NetworkDocument } from '@/core/graph/document';
 import { readClip } from '@/state/clipboard';
+import { boardAt } from '@/state/board-path';
 import {
-  boardAt,
   commit,
   currentBoard,
-  editorStore,
   endGesture,
   enterGroup,
+  goTo,
   keyOf,
   leaveTo,
   openDocument,
   redo,
+  requestFit,
   select,
   togglePin,
   undo,
-} from '@/state/editor-store';
+} from '@/state/editing';
+import { stores } from '@/state/stores';
 import { documentOf, node, randomDocument } from '../support/networks';
 
 const start = documentOf(
   [node('n', 'patterns.noise', { scale: 5 }), node('s', 'ranges.smoothstep')],
   ['n:value > s:value'],
 );
-const scale = (document: NetworkDocument = editorStore.getState().document): unknown =>
+const scale = (document: NetworkDocument = stores.document.getState().document): unknown =>
   document.network.nodes.find((each) => each.id === 'n')?.values['scale'];
 const put = (value: number, gesture: string | null = null): void => {
   commit('Set scale', (document, board) => setValue(document, board, 'n', 'scale', value), gesture);
@@ -61,11 +63,8 @@ describe('history', () => {
   });
   it('keeps no step where nothing changed', () => {
     commit('Nothing', (document) => document);
-    expect([editorStore.getState().past.length, editorStore.getState().saveState, undo()]).toEqual([
-      0,
-      'saved',
-      null,
-    ]);
+    const { past, edits } = stores.document.getState();
+    expect([past.length, edits, undo()]).toEqual([0, 0, null]);
   });
   it('keeps the last 300 steps', () => {
     for (let k = 0; k < 320; k++) put(k + 10);
@@ -74,10 +73,12 @@ describe('history', () => {
     expect(steps).toBe(300);
     expect(scale()).toBe(29);
   });
-  it('leaves a clash a clash', () => {
-    editorStore.setState({ saveState: 'clash' });
+  it('counts whatever is to be saved, undoing too, and begins anew with another material', () => {
     put(6);
-    expect(editorStore.getState().saveState).toBe('clash');
+    undo();
+    expect(stores.document.getState().edits).toBe(2);
+    openDocument({ document: start, materialId: 'other', modelId: 'x', revision: 3 });
+    expect(stores.document.getState()).toMatchObject({ edits: 0, past: [], future: [] });
   });
 });
 
@@ -99,32 +100,40 @@ describe('boards', () => {
     expect(scale(start)).toBe(5);
     undo();
     undo();
-    expect(editorStore.getState().path).toEqual([]);
+    expect(stores.view.getState().path).toEqual([]);
     expect(currentBoard()).toBeNull();
     expect(scale()).toBe(5);
   });
   it('goes no deeper than there are groups', () => {
     const id = grouped();
-    const { document } = editorStore.getState();
+    const { document } = stores.document.getState();
     expect(boardAt(document, [id, 'nowhere', 'at all'])).toBe(boardAt(document, [id]));
     expect(boardAt(document, ['nowhere'])).toBeNull();
     enterGroup(id);
     leaveTo(0);
     expect(currentBoard()).toBeNull();
   });
+  it('shows a board with a card or strand of it chosen, and asks for all cards', () => {
+    const id = grouped();
+    goTo([id], { node: 'n' });
+    expect(stores.view.getState()).toMatchObject({ path: [id], selection: ['n'], revealed: ['n'] });
+    goTo([], { node: id, strand: 'w1' });
+    expect(stores.view.getState()).toMatchObject({ selection: [], chosenStrand: 'w1' });
+    const { fitRequests } = stores.view.getState();
+    requestFit();
+    expect(stores.view.getState().fitRequests).toBe(fitRequests + 1);
+  });
   it('pins one output at a time, and unpins by the same press', () => {
     const [a, b] = [keyOf([], 'n', 'value'), keyOf(['g1', 'g2'], 'n', 'value')];
     expect([a, b]).toEqual(['n:value', 'g1/g2/n:value']);
     togglePin(a);
     togglePin(b);
-    expect(editorStore.getState().pin).toBe(b);
+    expect(stores.view.getState().pin).toBe(b);
     togglePin(b);
-    expect(editorStore.getState().pin).toBeNull();
+    expect(stores.view.getState().pin).toBeNull();
     select(['n'], 'w1');
-    expect([editorStore.getState().selection, editorStore.getState().chosenStrand]).toEqual([
-      ['n'],
-      'w1',
-    ]);
+    const { selection, chosenStrand } = stores.view.getState();
+    expect([selection, chosenStrand]).toEqual([['n'], 'w1']);
   });
 });
 

@@ -10,26 +10,25 @@ import type { SampleExtent } from '../core/mesh/sample-points';
 import type { MeshFacts } from '../core/mesh/mesh-facts';
 import type { StageProgram } from '../core/evaluate/stage-program';
 import type { ResolvedDemand } from '../core/evaluate/session';
-import type { WorkerPool } from '../workers/pool';
 import { isLost, settled } from '../workers/answer';
-import { editorStore } from './editor-store';
+import type { EditorParts } from './editor-parts';
 import type { FillParts } from './fill-parts';
-import type { ImageKeeper } from './images';
-import type { ModelKeeper } from './models';
+import type { StageImages } from './images';
+import type { StageModels } from './stage-models';
 import type { ModelFeed, StageFeed } from './stage-feed';
 
-export interface StageKit {
-  readonly pool: WorkerPool;
-  readonly models: ModelKeeper;
-  readonly images: ImageKeeper;
+/** What controllers of models on the stage work with. */
+export interface StageParts extends EditorParts {
+  readonly models: StageModels;
+  readonly images: StageImages;
 }
-/** The network a model carries, and the output of it that is pinned. */
-export interface Carried {
+/** The network a model is shown with, and the output of it that is pinned. */
+export interface ShownNetwork {
   readonly document: NetworkDocument;
   readonly pin: string | null;
 }
 /** A model that is shown, by its id; where it stands when it is not the current one. */
-export interface Shown {
+export interface ShownModel {
   readonly id: string;
   readonly facts: MeshFacts;
   readonly standing?: Standing;
@@ -42,8 +41,8 @@ const AGAIN = 300;
  * One model on the stage with the network it carries: keeps its program, values and maps up to
  * date.
  */
-export class StageSubject {
-  shown: Shown | null = null;
+export class StageModelController {
+  shown: ShownModel | null = null;
   demands: readonly ResolvedDemand[] = [];
   private stage: StageFeed | null = null;
   private feed: ModelFeed | null = null;
@@ -55,8 +54,8 @@ export class StageSubject {
 
   constructor(
     private readonly name: string,
-    private readonly kit: StageKit,
-    private readonly carried: () => Carried | null,
+    private readonly parts: StageParts,
+    private readonly network: () => ShownNetwork | null,
     private readonly onProblem: (error: unknown) => void,
   ) {}
 
@@ -80,7 +79,7 @@ export class StageSubject {
     this.stage = this.feed = null;
   }
 
-  show(shown: Shown): void {
+  show(shown: ShownModel): void {
     const isSame = this.shown?.facts === shown.facts;
     this.shown = shown;
     if (isSame) this.feed?.setPlacing(shown.standing?.placing ?? UNMOVED);
@@ -100,15 +99,15 @@ export class StageSubject {
     try {
       const { port1, port2 } = new MessageChannel();
       feed.setModel(port2, shown.standing?.placing ?? UNMOVED);
-      await this.kit.models.layOut(id, stage.mode === 'program', port1);
+      await this.parts.models.loader.layOut(id, stage.mode === 'program', port1);
       if (this.feed !== feed || this.shown?.facts !== facts) return;
       this.bindMaps();
       this.update();
     } catch (error) {
       if (isLost(error))
-        setTimeout(() => {
+        this.parts.clock.after(AGAIN, () => {
           void this.present();
-        }, AGAIN);
+        });
       else this.onProblem(error);
     } finally {
       this.presenting--;
@@ -124,10 +123,10 @@ export class StageSubject {
 
   /** Values go to the stage at once; only a change of structure needs another program. */
   update(): void {
-    const carried = this.carried();
-    if (!this.stage || !this.feed || !this.shown || !carried) return;
+    const shownNetwork = this.network();
+    if (!this.stage || !this.feed || !this.shown || !shownNetwork) return;
     if (this.stage.mode === 'workers') return this.feed.touch();
-    const { document, pin } = carried;
+    const { document, pin } = shownNetwork;
     const key = `${structureKey(document)} ${pin ?? ''}`;
     if (this.program?.key === key) {
       const { bindings, uniformCount, imageSlots } = this.program.program;
@@ -139,25 +138,25 @@ export class StageSubject {
       );
       const wanted = imageDemands(imageSlots, document);
       bindImages(wanted, values, (hash, reading) =>
-        this.kit.images.sheetAtHand(hash, reading),
+        this.parts.images.sheetAtHand(hash, reading),
       ).forEach((sheet, slot) => {
         this.feed?.setImage(slot, sheet);
       });
       this.feed.setValues(values);
-      void this.kit.images.bring(wanted).then((isNew) => {
+      void this.parts.images.bring(wanted).then((isNew) => {
         if (isNew) this.update();
       });
       this.stage.invalidate();
     } else if (this.preparing !== key) {
       this.preparing = key;
-      void this.prepare(key, carried);
+      void this.prepare(key, shownNetwork);
     }
   }
 
-  private async prepare(key: string, { document, pin }: Carried): Promise<void> {
+  private async prepare(key: string, { document, pin }: ShownNetwork): Promise<void> {
     try {
       const program = await settled(
-        this.kit.pool.evaluator.prepareStage(document, pin, this.stage?.targets),
+        this.parts.pool.evaluator.prepareStage(document, pin, this.stage?.targets),
       );
       if (this.preparing !== key) return;
       this.program = { key, program };
@@ -184,7 +183,7 @@ export class StageSubject {
   bindMaps(): void {
     if (!this.shown || !this.feed || this.stage?.mode === 'workers') return;
     for (const { field, resolved } of this.demands) {
-      const map = field === '' ? null : this.kit.models.mapFor(this.shown.id, resolved);
+      const map = field === '' ? null : this.parts.models.mapFor(this.shown.id, resolved);
       // Until a map with new settings is measured, the one before stands in for it.
       if (map) this.feed.setMap(field, map);
     }
@@ -199,11 +198,13 @@ export class StageSubject {
     isWhole: boolean,
     sample?: SampleExtent,
   ): Promise<FillParts> {
-    const carried = this.carried();
-    if (!this.shown || !carried) throw new Error('Invariant broken: no model is shown');
+    const shownNetwork = this.network();
+    if (!this.shown || !shownNetwork) throw new Error('Invariant broken: no model is shown');
     const { id: model, standing } = this.shown;
-    const { document, pin } = carried;
-    const workers = editorStore.getState().progress ? [this.kit.pool.evaluator] : this.kit.pool.all;
+    const { document, pin } = shownNetwork;
+    const { pool, stores } = this.parts;
+    const isMeasuring = stores.measuring.getState().progress !== null;
+    const workers = isMeasuring ? [pool.evaluator] : pool.all;
     const share = Math.ceil(triangles.length / workers.length / 4) * 4;
     const parts = await Promise.all(
       workers.map((worker, k) => {

@@ -1,0 +1,6 @@
+declare namespace NodeJS {
+  interface ProcessEnv {
+    /** `yes` when a build is to let tests and benchmarks read what the editor holds. */
+    NEXT_PUBLIC_TEST_HOOKS?: string;
+  }
+}

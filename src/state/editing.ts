@@ -1,0 +1,133 @@
+import type { MaterialId, ModelId, NodeId, PortId, ResultKey, StrandId } from '../core/base/ids';
+import type { BoardId, NetworkDocument } from '../core/graph/document';
+import { outputKey } from '../core/graph/result-key';
+import { boardAt, validPath } from './board-path';
+import { stores } from './stores';
+import type { DocumentState, Stores } from './stores';
+
+/** How many steps can be undone. */
+const HISTORY = 300;
+
+export interface OpenedDocument {
+  readonly document: NetworkDocument;
+  readonly materialId: MaterialId;
+  readonly modelId: ModelId;
+  readonly revision: number;
+}
+type Change = (document: NetworkDocument, board: BoardId) => NetworkDocument;
+
+/** All that can be done to the open document and to what is looked at of it. */
+export function makeEditing({ document: documents, view, stage, results, findings }: Stores) {
+  const currentBoard = (): BoardId => boardAt(documents.getState().document, view.getState().path);
+
+  function travel(from: 'past' | 'future', to: 'past' | 'future'): string | null {
+    const state = documents.getState();
+    const step = state[from].at(-1);
+    if (!step) return null;
+    documents.setState({
+      document: step.document,
+      gesture: null,
+      edits: state.edits + 1,
+      [from]: state[from].slice(0, -1),
+      [to]: [...state[to], { label: step.label, document: state.document }],
+    });
+    const { path } = view.getState();
+    view.setState({ chosenStrand: null, path: validPath(step.document, path) });
+    return step.label;
+  }
+
+  return {
+    currentBoard,
+
+    /** Opens a material; history starts anew. */
+    openDocument: (opened: OpenedDocument, restored?: Partial<DocumentState>): void => {
+      view.setState({ path: [], selection: [], chosenStrand: null, pin: null, picking: null });
+      stage.setState({ companionStates: new Map() });
+      results.setState({ taps: new Map(), appearance: null, readings: new Map(), problem: null });
+      findings.setState({ findings: [], checked: null, shown: null });
+      const fresh = { past: [], future: [], gesture: null, edits: 0 };
+      documents.setState({ ...fresh, ...opened, ...restored });
+    },
+
+    /**
+     * Changes the document as one named, undoable step. Changes of one gesture (a drag) make one
+     * step.
+     */
+    commit: (label: string, change: Change, gesture: string | null = null): void => {
+      const state = documents.getState();
+      const document = change(state.document, currentBoard());
+      if (document === state.document) return;
+      const joins = gesture !== null && gesture === state.gesture;
+      const step = { label, document: state.document };
+      documents.setState({
+        document,
+        gesture,
+        future: [],
+        edits: state.edits + 1,
+        past: joins ? state.past : [...state.past.slice(1 - HISTORY), step],
+      });
+    },
+    endGesture: (): void => {
+      documents.setState({ gesture: null });
+    },
+    /** @returns what was undone, in words; null where there is nothing */
+    undo: (): string | null => travel('past', 'future'),
+    redo: (): string | null => travel('future', 'past'),
+    /** Looks at the material on another model, which is saved with it. */
+    chooseModel: (modelId: ModelId): void => {
+      documents.setState({ modelId, edits: documents.getState().edits + 1 });
+    },
+
+    select: (ids: readonly string[], strand: StrandId | null = null): void => {
+      view.setState({ selection: ids, chosenStrand: strand });
+    },
+    enterGroup: (nodeId: NodeId): void => {
+      const path = [...view.getState().path, nodeId];
+      view.setState({ path, selection: [], chosenStrand: null });
+    },
+    leaveTo: (depth: number): void => {
+      const path = view.getState().path.slice(0, depth);
+      view.setState({ path, selection: [], chosenStrand: null });
+    },
+    /** Pins an output on the stage; pinning it again returns to the surface. */
+    togglePin: (key: ResultKey): void => {
+      view.setState({ pin: view.getState().pin === key ? null : key });
+    },
+    requestFit: (): void => {
+      view.setState({ fitRequests: view.getState().fitRequests + 1 });
+    },
+    /** Shows a board and brings a card or strand of it into view, chosen. */
+    goTo: (
+      path: readonly NodeId[],
+      { node, strand = null }: { readonly node?: NodeId; readonly strand?: StrandId | null },
+    ): void => {
+      view.setState({
+        path,
+        selection: node !== undefined && strand === null ? [node] : [],
+        chosenStrand: strand,
+        revealed: node === undefined ? [] : [node],
+      });
+    },
+  };
+}
+
+/** What is done to the page's own stores. */
+export const {
+  currentBoard,
+  openDocument,
+  commit,
+  endGesture,
+  undo,
+  redo,
+  chooseModel,
+  select,
+  enterGroup,
+  leaveTo,
+  togglePin,
+  requestFit,
+  goTo,
+} = makeEditing(stores);
+
+/** The result key of an output of a node on the board at the end of a path. */
+export const keyOf = (path: readonly NodeId[], node: NodeId, output: PortId): ResultKey =>
+  outputKey([...path, node], output);

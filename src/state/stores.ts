@@ -1,0 +1,172 @@
+import { createStore } from 'zustand/vanilla';
+import type { StoreApi } from 'zustand/vanilla';
+import type { ImageHash, MaterialId, ModelId, NodeId, ResultKey, StrandId } from '../core/base/ids';
+import type { Problem } from '../core/base/problem';
+import type { ImageReading } from '../core/compile/images';
+import type { ModelScale } from '../core/compile/model-scale';
+import type { Camera } from '../core/evaluate/camera';
+import type { ImageFacts } from '../core/evaluate/image-store';
+import type { Picked } from '../core/evaluate/pick';
+import type { TapResult } from '../core/evaluate/tap-results';
+import { emptyDocument } from '../core/graph/document';
+import type { NetworkDocument, ValueKind } from '../core/graph/document';
+import type { Appearance } from '../core/surface/stage-layout';
+import { emptyFindings } from './findings-state';
+import type { FindingsState } from './findings-state';
+
+export interface HistoryStep {
+  readonly label: string;
+  readonly document: NetworkDocument;
+}
+/** The open material: its document, how it came to be, and where it is saved. */
+export interface DocumentState {
+  readonly document: NetworkDocument;
+  readonly past: readonly HistoryStep[];
+  readonly future: readonly HistoryStep[];
+  /** What the last change was part of; a change of the same gesture joins it in the history. */
+  readonly gesture: string | null;
+  readonly materialId: MaterialId;
+  /** The model it is looked at on; saved with it. */
+  readonly modelId: ModelId;
+  /** The newest saved state that is known. */
+  readonly revision: number;
+  /** Raised by everything that is to be saved; 0 when a material is opened. */
+  readonly edits: number;
+}
+
+/** How the stage shows the model: as it is, as lit clay, or with small differences made large. */
+export const STAGE_LOOKS = ['finished', 'clay', 'exaggerated'] as const;
+export type StageLook = (typeof STAGE_LOOKS)[number];
+/**
+ * Something that waits for a click on the model; `take` says in words why the click gave nothing,
+ * or null.
+ */
+export interface Picking {
+  readonly asks: string;
+  readonly take: (picked: Picked) => string | null;
+}
+/** What a person looks at: the board, what is chosen on it, and the stage. */
+export interface ViewState {
+  /** Ids of the group nodes that lead from the material's board to the one shown. */
+  readonly path: readonly NodeId[];
+  readonly selection: readonly string[];
+  readonly chosenStrand: StrandId | null;
+  /** A result shown on the stage in place of the surface. */
+  readonly pin: ResultKey | null;
+  readonly look: StageLook;
+  readonly picking: Picking | null;
+  readonly camera: Camera | null;
+  /** Raised to ask the board to show all its cards. */
+  readonly fitRequests: number;
+  /** Cards the board is asked to bring into view; another list asks anew. */
+  readonly revealed: readonly NodeId[];
+}
+
+export type SaveState =
+  'saved' | 'unsaved' | 'saving' | 'offline' | 'clash' | 'signed-out' | 'refused';
+export interface SavingState {
+  readonly saveState: SaveState;
+  readonly saveMessage: string;
+}
+
+/** What is known of an image: still coming, read, or why it cannot be. */
+export type ImageState =
+  | { readonly state: 'loading' }
+  | { readonly state: 'ready'; readonly facts: ImageFacts }
+  | { readonly state: 'failed'; readonly message: string; readonly at: number };
+/** What the workers found of the document as it stands, or stood last. */
+export interface ResultState {
+  readonly taps: ReadonlyMap<ResultKey, TapResult>;
+  readonly kinds: ReadonlyMap<ResultKey, ValueKind>;
+  /** What the finished surface needs of the stage; null until it was evaluated. */
+  readonly appearance: Appearance | null;
+  readonly images: ReadonlyMap<ImageHash, ImageState>;
+  /** How each node's image is read, by its path. */
+  readonly readings: ReadonlyMap<string, ImageReading>;
+  readonly problem: Problem | null;
+}
+
+/** What may be chosen of the model at hand, by name. */
+export interface ModelFacts {
+  readonly scale: ModelScale;
+  readonly parts: readonly string[];
+  readonly attributes: readonly string[];
+  readonly sets: readonly string[];
+}
+/** How a model beside the current one is doing: why it cannot be shown, or nothing. */
+export type CompanionState =
+  | { readonly state: 'loading' }
+  | { readonly state: 'ready' }
+  | { readonly state: 'failed'; readonly message: string };
+/** What stands on the stage. */
+export interface StageState {
+  /** What the current model brings; null until it is loaded. */
+  readonly model: ModelFacts | null;
+  /** How each model beside the current one is doing, by its id in the document. */
+  readonly companionStates: ReadonlyMap<string, CompanionState>;
+}
+
+export interface MapProgress {
+  readonly label: string;
+  readonly share: number;
+}
+export interface MeasuringState {
+  readonly progress: MapProgress | null;
+  /** Whether a person stopped measuring: maps stay as they were seen first. */
+  readonly isMeasuringStopped: boolean;
+}
+
+/** All that the editor holds, each in a store of its own. */
+export interface Stores {
+  readonly document: StoreApi<DocumentState>;
+  readonly view: StoreApi<ViewState>;
+  readonly saving: StoreApi<SavingState>;
+  readonly results: StoreApi<ResultState>;
+  readonly stage: StoreApi<StageState>;
+  readonly measuring: StoreApi<MeasuringState>;
+  readonly findings: StoreApi<FindingsState>;
+}
+
+const CLOSED: DocumentState = {
+  document: emptyDocument(''),
+  past: [],
+  future: [],
+  gesture: null,
+  materialId: '',
+  modelId: '',
+  revision: 0,
+  edits: 0,
+};
+const VIEW: ViewState = {
+  path: [],
+  selection: [],
+  chosenStrand: null,
+  pin: null,
+  look: 'finished',
+  picking: null,
+  camera: null,
+  fitRequests: 0,
+  revealed: [],
+};
+const RESULTS: ResultState = {
+  taps: new Map(),
+  kinds: new Map(),
+  appearance: null,
+  images: new Map(),
+  readings: new Map(),
+  problem: null,
+};
+
+/** Stores of an editor in which nothing is open. */
+export const createStores = (): Stores => ({
+  document: createStore(() => CLOSED),
+  view: createStore(() => VIEW),
+  saving: createStore(() => ({ saveState: 'saved', saveMessage: '' })),
+  results: createStore(() => RESULTS),
+  stage: createStore(() => ({ model: null, companionStates: new Map<string, CompanionState>() })),
+  measuring: createStore(() => ({ progress: null, isMeasuringStopped: false })),
+  findings: createStore(() => emptyFindings),
+});
+
+/** Those of the page. */
+export const stores = createStores();

@@ -1,0 +1,45 @@
+'use client';
+import { useStore } from 'zustand';
+import { own } from '../core/base/own';
+import { networkOf } from '../core/edit/board';
+import type { BoardId, GroupDefinition, Network, NetworkDocument } from '../core/graph/document';
+import { boardAt } from './board-path';
+import { stores } from './stores';
+import type {
+  DocumentState,
+  MeasuringState,
+  ResultState,
+  SavingState,
+  StageState,
+  ViewState,
+} from './stores';
+
+export const useDocument = <T>(selector: (state: DocumentState) => T): T =>
+  useStore(stores.document, selector);
+export const useView = <T>(selector: (state: ViewState) => T): T => useStore(stores.view, selector);
+export const useSaving = <T>(selector: (state: SavingState) => T): T =>
+  useStore(stores.saving, selector);
+export const useResults = <T>(selector: (state: ResultState) => T): T =>
+  useStore(stores.results, selector);
+export const useStage = <T>(selector: (state: StageState) => T): T =>
+  useStore(stores.stage, selector);
+export const useMeasuring = <T>(selector: (state: MeasuringState) => T): T =>
+  useStore(stores.measuring, selector);
+
+export interface ShownBoard {
+  readonly document: NetworkDocument;
+  readonly path: readonly string[];
+  readonly board: BoardId;
+  readonly network: Network;
+  /** The group whose board it is; null for the material's own. */
+  readonly group: GroupDefinition | null;
+}
+
+/** The board that is shown. */
+export function useBoard(): ShownBoard {
+  const document = useDocument((state) => state.document);
+  const path = useView((state) => state.path);
+  const board = boardAt(document, path);
+  const group = board === null ? null : (own(document.groups, board) ?? null);
+  return { document, path, board, network: networkOf(document, board), group };
+}
