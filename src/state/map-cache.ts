@@ -13,6 +13,10 @@ interface IndexRow {
 let opened: UseStore | null = null;
 const store = (): UseStore => (opened ??= createStore('bright-loom-maps', 'maps'));
 
+/** By its tag: storage may give back arrays of another realm. */
+const isNumbers = (value: unknown): value is Float32Array<ArrayBuffer> =>
+  Object.prototype.toString.call(value) === '[object Float32Array]';
+
 /**
  * Values of a finished mesh map that this browser measured or fetched before; null where there are
  * none, or no storage.
@@ -20,9 +24,9 @@ const store = (): UseStore => (opened ??= createStore('bright-loom-maps', 'maps'
 export async function recallMap(key: string): Promise<Float32Array<ArrayBuffer> | null> {
   try {
     const values: unknown = await get(key, store());
-    if (!(values instanceof Float32Array)) return null;
+    if (!isNumbers(values)) return null;
     await note(key, values.byteLength);
-    return values as Float32Array<ArrayBuffer>;
+    return values;
   } catch {
     return null;
   }
