@@ -32,8 +32,7 @@ module.exports = {
         path: `node_modules/(${READERS})/`,
       },
     ),
-    ban('core-no-cycle', { path: '^src/core', pathNot: NOT_TESTS }, { circular: true }),
-    ban('no-value-cycle', {}, { circular: true, viaOnly: { dependencyTypesNot: ['type-only'] } }),
+    ban('no-cycle', {}, { circular: true }),
     ban(
       'base-is-leaf',
       { path: '^src/core/base', pathNot: NOT_TESTS },
@@ -93,6 +92,11 @@ module.exports = {
     tsPreCompilationDeps: true,
     tsConfig: { fileName: 'tsconfig.json' },
     doNotFollow: { path: 'node_modules' },
+    // Packages that only state `exports` are found too.
+    enhancedResolveOptions: {
+      exportsFields: ['exports'],
+      conditionNames: ['import', 'require', 'node', 'default', 'types'],
+    },
     exclude: { path: '\\.next' },
   },
 };

@@ -7,7 +7,7 @@ import { rmSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
 
 const root = path.resolve(import.meta.dirname, '..');
-const LEAST_MODULES = 150;
+const LEAST_MODULES = 500;
 interface Summary {
   readonly totalCruised: number;
   readonly violations: readonly {
@@ -29,7 +29,7 @@ function cruise(): Summary {
 }
 
 /** Files that each break a rule on purpose; they exist only while this runs. */
-const BREACHES: readonly (readonly [string, string, string])[] = [
+const BREACHES: readonly (readonly [string, string, string | null])[] = [
   ['src/core/base/breach.ts', "export * from '../ir/types';", 'base-is-leaf'],
   ['src/core/mesh/breach.ts', "export * from '../graph/document';", 'graph-mesh-ir-only-base'],
   ['src/core/nodes/breach.ts', "export * from '../mesh/topology';", 'nodes-only-ir'],
@@ -44,6 +44,14 @@ const BREACHES: readonly (readonly [string, string, string])[] = [
   ['src/server/breach.ts', "export * from '../ui/Button';", 'server-not-client'],
   ['src/ui/breach.ts', "export * from '../state/api';", 'ui-is-shared'],
   ['src/app/breach.ts', "export * from 'drizzle-orm';", 'sql-only-in-db'],
+  ['src/core/surface/breach.ts', "export * from 'node:fs';", 'core-no-node'],
+  ['src/core/edit/breach.ts', "export * from 'joi';", 'joi-only-in-graph'],
+  ['src/core/ir/breach.ts', "export * from 'fast-png';", 'readers-only-in-exchange'],
+  // A circle is reported at one of its files.
+  ['src/core/graph/breach.ts', "export type * from './breach-back';", null],
+  ['src/core/graph/breach-back.ts', "export type * from './breach';", 'no-cycle'],
+  ['src/state/breach-view.ts', "export * from '../ui/Button';", 'state-without-views'],
+  ['cli/breach.ts', "export * from '@/server/settings';", 'cli-only-core'],
 ];
 
 const clean = cruise();
@@ -57,8 +65,11 @@ try {
       .violations.filter(({ from }) => from.includes('breach'))
       .map(({ from, rule }) => `${from} ${rule.name}`),
   );
-  const missed = BREACHES.filter(([file, , rule]) => !caught.has(`${file} ${rule}`));
-  for (const [file, , rule] of missed) console.error(`the rule ${rule} does not catch ${file}`);
+  const missed = BREACHES.filter(
+    ([file, , rule]) => rule !== null && !caught.has(`${file} ${rule}`),
+  );
+  for (const [file, , rule] of missed)
+    console.error(`the rule ${rule ?? ''} does not catch ${file}`);
   if (missed.length > 0) process.exitCode = 1;
 } finally {
   for (const [file] of BREACHES) rmSync(path.join(root, file), { force: true });

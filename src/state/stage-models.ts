@@ -101,7 +101,7 @@ export class StageModels {
     this.start();
   }
 
-  /** Stops measuring; what was shown last stays. Changing a setting, or `resume`, measures again. */
+  /** Stops measuring; what was shown last stays. A changed setting or `resume` goes on. */
   stop(): void {
     this.schedule.stop();
     this.parts.stores.measuring.setState({ isMeasuringStopped: this.schedule.isAnyStopped });

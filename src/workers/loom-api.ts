@@ -52,7 +52,7 @@ interface Desk {
 /** Sends an array's memory along instead of a copy of it. */
 const sent = <T>(value: T, ...buffers: readonly ArrayBuffer[]): T =>
   Comlink.transfer(value, [...buffers]);
-const sentMap = (map: MeshMap): MeshMap => sent(map, map.data.buffer as ArrayBuffer);
+const sentMap = (map: MeshMap): MeshMap => sent(map, map.data.buffer);
 const sentLane = (values: Float32Array<ArrayBuffer>): Float32Array<ArrayBuffer> =>
   sent(values, values.buffer);
 
@@ -228,7 +228,7 @@ function bakeCalls({ models, answer }: Desk) {
         const { mesh, maps } = models.get(id);
         const { packBakedRows } = await import('../core/exchange/packaging');
         const strips = packBakedRows(bakeRows(session, document, mesh, plan, maps, rows));
-        return sent(strips, ...strips.map(({ chunk }) => chunk.buffer as ArrayBuffer));
+        return sent(strips, ...strips.map(({ chunk }) => chunk.buffer));
       }),
     packageBake: (
       id: ModelId,

@@ -2,7 +2,7 @@ import type { ModelId } from '../core/base/ids';
 import type { LoadedModels } from '../core/evaluate/loaded-model';
 import type { SurfaceMesh } from '../core/mesh/surface-mesh';
 
-/** Models on their way from another worker, past the page. Whatever is asked next waits for them. */
+/** Models on their way from another worker, past the page. Whatever is asked waits for them. */
 export class ModelArrivals {
   private pending: Promise<unknown> = Promise.resolve();
   private readonly cancels = new Map<ModelId, () => void>();

@@ -115,7 +115,7 @@ describe('ids that the schema allows', () => {
     );
   });
 
-  it('are found as results, and a missing group is missing even if objects inherit its name', () => {
+  it('are found as results; a group that objects inherit the name of is missing', () => {
     for (const odd of ODD) {
       const key = outputKey([odd], 'value');
       const compiled = compileNetwork(named(odd, 'plain'), { surface: true, taps: [key] });

@@ -96,7 +96,7 @@ describe('the evaluation', () => {
     expect(stage.told.at(-1)).toBe('remove current');
   });
 
-  it('sends values at once, and makes another program only when the structure changes', async () => {
+  it('sends values at once, and makes a program only when the structure changes', async () => {
     const { evaluation, edit, calm } = open();
     const stage = new FakeStage('program');
     evaluation.attach(stage);
@@ -118,7 +118,7 @@ describe('the evaluation', () => {
     expect(evaluation.counts.stagePrograms).toBe(2);
   });
 
-  it('fills the buffer of a stage without a fast graphics processor, shared out to workers', async () => {
+  it('fills the buffer of a slow stage, shared out to the workers', async () => {
     const { evaluation, calm, stores } = open();
     const stage = new FakeStage('workers');
     evaluation.attach(stage);
@@ -195,7 +195,7 @@ describe('the evaluation', () => {
   });
 
   it('finds what is under the pointer', async () => {
-    const { evaluation, calm } = open();
+    const { evaluation } = open();
     expect(await evaluation.pick([0, 1, 0], [0, -1, 0])).toBeNull();
     await evaluation.show('demo-tile', 'Tile');
     await until(() => evaluation.counts.evaluations > 0, 'results');
@@ -203,7 +203,6 @@ describe('the evaluation', () => {
     expect(hit?.kind).toBe('colour');
     expect(hit?.place[1]).toBeCloseTo(0, 1);
     expect(await evaluation.pick([0, 5, 0], [0, 1, 0])).toBeNull();
-    void calm;
   });
 
   it('says which model cannot be shown, and shows it when asked again later', async () => {

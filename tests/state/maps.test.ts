@@ -148,7 +148,7 @@ describe('maps of a model', () => {
     expect(desk.models.settingsAsked.map(mapKey)).toEqual([mapKey(SETTINGS)]);
   });
 
-  it('of a worker that ends are measured by the others, and given to the one in its place', async () => {
+  it('of a worker that ends are measured by the others', async () => {
     const desk = open();
     let kills = 0;
     desk.stores.measuring.subscribe(({ progress }) => {

@@ -153,7 +153,7 @@ describe('saving', () => {
     expect(asked.map(scaleSent).slice(0, 4)).toEqual([6, 6, 6, 6]);
   });
 
-  it('gives up on a server that fails again and again, and tries anew with the next edit', async () => {
+  it('gives up on a server that keeps failing, and tries anew with the next edit', async () => {
     let isBroken = true;
     const { edit, save, state } = desk((request) => (isBroken ? refuses(500) : taken(request)));
     edit(6);
@@ -187,7 +187,7 @@ describe('saving', () => {
     },
   );
 
-  it('tells of another version, saves nothing meanwhile, and goes on with mine on top', async () => {
+  it('tells of another version, and goes on with mine on top', async () => {
     let isClashing = true;
     const { edit, save, state, clashes, saver, asked, parts } = desk((request) =>
       isClashing ? refuses(409, theirs) : taken(request),

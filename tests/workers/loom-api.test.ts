@@ -132,8 +132,6 @@ describe('the pool', () => {
     expect([pool.size, pool.backgrounds.length]).toEqual([3, 2]);
     const [first, second] = [pool.background, pool.background];
     expect(first).not.toBe(second);
-    const { port2 } = new MessageChannel();
-    void port2;
     const hanging = pool.evaluator.texelCount('nothing', 8);
     pool.kill(0);
     await expect(hanging).rejects.toMatchObject({ code: 'worker.lost' });

@@ -18,7 +18,7 @@ export interface SeenModel {
   readonly spread: SamplePoints;
 }
 
-/** A model in this thread: its hierarchy, points spread over it, and the maps that were provided. */
+/** A model in this thread: its hierarchy, points spread over it, and the maps it was given. */
 export class LoadedModel {
   readonly analysis: MeshAnalysis;
   /** The same for the same mesh. */

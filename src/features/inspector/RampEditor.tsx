@@ -6,9 +6,8 @@ import type { RampModes } from '@/core/nodes/ramp-table';
 import type { PlacedFinding } from '@/state/findings-state';
 import { useFindings } from '@/state/use-findings';
 import { RampBar } from './RampBar';
+import type { ChangeRamp } from './change-ramp';
 import { StopFields } from './StopFields';
-
-export type ChangeRamp = (ramp: RampValue, gesture: string | null, label: string) => void;
 
 interface Props {
   readonly ramp: RampValue;

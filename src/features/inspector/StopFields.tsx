@@ -8,7 +8,7 @@ import { Button } from '@/ui/Button';
 import { Choose } from '@/ui/Choose';
 import { ColourField } from '@/ui/ColourField';
 import { NumberField } from '@/ui/NumberField';
-import type { ChangeRamp } from './RampEditor';
+import type { ChangeRamp } from './change-ramp';
 
 const WAYS: Record<Segment, string> = {
   linear: 'Linear',

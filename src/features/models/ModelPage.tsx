@@ -16,7 +16,7 @@ import { ProblemNote } from '@/ui/ProblemNote';
 import { WorkerPool } from '@/workers/pool';
 import { FindingList } from './FindingList';
 import { ModelFactsTable } from './ModelFactsTable';
-import type { ModelRow } from './ModelsScreen';
+import type { ModelRow } from './model-row';
 
 const PICTURE = 256;
 

@@ -7,16 +7,10 @@ import { uploadModelFile } from '@/state/upload';
 import { Choose } from '@/ui/Choose';
 import { ProblemNote } from '@/ui/ProblemNote';
 import { ModelPage } from './ModelPage';
+import type { ModelRow } from './model-row';
 
 const CHOOSE = 'cursor-pointer underline focus-within:outline-2 focus-within:outline-weld';
 
-export interface ModelRow {
-  readonly id: string;
-  readonly name: string;
-  readonly projectId: string | null;
-  readonly ownerName: string | null;
-  readonly mayMend: boolean;
-}
 interface Props {
   readonly models: readonly ModelRow[];
   readonly projects: readonly { readonly id: string; readonly name: string }[];

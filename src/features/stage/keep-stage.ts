@@ -4,7 +4,7 @@ import { describeError, problemText } from '@/core/base/problem';
 import { isLost } from '@/workers/answer';
 import type { Evaluation } from '@/state/evaluation';
 import { RemoteStage } from './remote-stage';
-import type { StageMode } from './stage.worker';
+import type { StageMode } from './stage-events';
 import { commit, endGesture } from '@/state/editing';
 import { stores } from '@/state/stores';
 

@@ -13,7 +13,8 @@ import { ended } from '@/workers/life';
 import { listenTo } from './stage-input';
 import type { StageInput, StageSize } from './stage-input';
 import type { SceneBox } from './stage-lights';
-import type { StageEvents, StageFacts, StageMode, StageReport, StageWorker } from './stage.worker';
+import type { StageEvents, StageFacts, StageMode, StageReport } from './stage-events';
+import type { StageWorker } from './stage.worker';
 import type { StageLook } from '@/state/stores';
 
 type StageReporter = (report: Promise<StageReport>) => void;

@@ -7,7 +7,7 @@ import { ALL_TARGETS, PLAIN_TARGETS } from '@/core/surface/stage-layout';
 import type { FillSource } from '@/state/stage-feed';
 import { isSoftware } from './buffer-filler';
 import type { StageElement, StageSize } from './stage-input';
-import type { StageEvents, StageMode } from './stage.worker';
+import type { StageEvents, StageMode } from './stage-events';
 import { StageBeacons } from './stage-beacons';
 import { StageLights } from './stage-lights';
 import type { SceneBox } from './stage-lights';

@@ -19,39 +19,9 @@ import { StageElement } from './stage-input';
 import type { StageInput, StageSize } from './stage-input';
 import type { SceneBox } from './stage-lights';
 import type { StageModel } from './stage-model';
+import type { StageEvents, StageFacts, StageMode, StageReport } from './stage-events';
 import { StageRenderer } from './stage-renderer';
 import type { StageLook } from '@/state/stores';
-
-/**
- * Whether a picture is still to come; of two reports the one with the greater number is the later.
- */
-export interface StageReport {
-  readonly number: number;
-  readonly isBusy: boolean;
-}
-export type StageMode = 'program' | 'workers';
-export interface StageFacts {
-  readonly mode: StageMode;
-  readonly targets: number;
-}
-
-/** What the stage tells the page; in the worker each call is a message. */
-export interface StageEvents {
-  onCamera(camera: Camera): void;
-  /** Where a beacon is dragged to; nulls when the drag ends. */
-  onBeacon(...moved: [id: string, to: BeaconMove] | [null, null]): void;
-  onReport(report: StageReport): void;
-  /** The graphics processor gave the stage up. */
-  onLost(): void;
-  fill(
-    name: string,
-    version: string,
-    triangles: Uint32Array,
-    weights: Float32Array,
-    isWhole: boolean,
-    sample: SampleExtent,
-  ): Promise<Answer<FillParts>>;
-}
 
 const element = new StageElement();
 // The library's handles look there, too, whether the pointer is locked.
