@@ -1,7 +1,11 @@
 import { expect, test } from '@playwright/test';
 import type { Page } from '@playwright/test';
 import { emitGlsl } from '@/core/backends/glsl/emit';
-import { composePointShader, composeStageShader } from '@/core/backends/glsl/stage-shader';
+import {
+  POINT_OUTPUTS,
+  composePointShader,
+  composeStageShader,
+} from '@/core/backends/glsl/stage-shader';
 import { surfaceWrites } from '@/core/surface/stage-layout';
 import { compileNetwork, uniformsFor } from '@/core/compile/compile';
 import { MODEL_UNIFORMS } from '@/core/compile/uniforms';
@@ -19,10 +23,21 @@ import { encodeSrgb } from '@/core/surface/colour-science';
 import { NODES } from '@/core/nodes/registry.generated';
 import { readFileSync } from 'node:fs';
 import { evaluateWasm } from '../support/agreement';
-import { TEST_SCALE, bindTestImages, documentOf, node, randomLanes } from '../support/networks';
+import type { NodeDefinition } from '@/core/nodes/define';
+import { outputKey } from '@/core/graph/result-key';
+import {
+  TEST_SCALE,
+  bindTestImages,
+  documentOf,
+  node,
+  optionVariants,
+  randomLanes,
+} from '../support/networks';
 
 const POINTS = 256;
 interface ShaderRun {
+  /** How many outputs it writes. */
+  readonly outputs: number;
   readonly shader: string;
   readonly valuesIn: 'array' | 'texture';
   readonly images: readonly {
@@ -34,9 +49,9 @@ interface ShaderRun {
   readonly rows: number[][];
 }
 
-/** Runs point shaders in the browser and reads back one number per point. */
+/** Runs point shaders in the browser and reads back what each writes: a list per output. */
 async function runShaders(page: Page, runs: readonly ShaderRun[]): Promise<number[][]> {
-  return page.evaluate(
+  const written = await page.evaluate(
     ({ given, count }) => {
       const gl = document.createElement('canvas').getContext('webgl2');
       if (!gl?.getExtension('EXT_color_buffer_float')) throw new Error('no float targets');
@@ -62,9 +77,13 @@ async function runShaders(page: Page, runs: readonly ShaderRun[]): Promise<numbe
           gl.texParameteri(gl.TEXTURE_2D, name, gl.NEAREST);
         return made;
       };
-      const target = texture(count, 1, gl.RGBA32F, gl.RGBA, null);
       gl.bindFramebuffer(gl.FRAMEBUFFER, gl.createFramebuffer());
-      gl.framebufferTexture2D(gl.FRAMEBUFFER, gl.COLOR_ATTACHMENT0, gl.TEXTURE_2D, target, 0);
+      const attachments = [0, 1, 2, 3].map((k) => gl.COLOR_ATTACHMENT0 + k);
+      for (const attachment of attachments) {
+        const target = texture(count, 1, gl.RGBA32F, gl.RGBA, null);
+        gl.framebufferTexture2D(gl.FRAMEBUFFER, attachment, gl.TEXTURE_2D, target, 0);
+      }
+      gl.drawBuffers(attachments);
       gl.viewport(0, 0, count, 1);
       const vertex = compile(
         gl.VERTEX_SHADER,
@@ -110,13 +129,20 @@ async function runShaders(page: Page, runs: readonly ShaderRun[]): Promise<numbe
         }
         gl.activeTexture(gl.TEXTURE0);
         gl.drawArrays(gl.TRIANGLES, 0, 3);
-        const read = new Float32Array(count * 4);
-        gl.readPixels(0, 0, count, 1, gl.RGBA, gl.FLOAT, read);
-        return Array.from({ length: count }, (_, k) => read[k * 4] as number);
+        gl.deleteProgram(program);
+        return attachments.flatMap((attachment) => {
+          const read = new Float32Array(count * 4);
+          gl.readBuffer(attachment);
+          gl.readPixels(0, 0, count, 1, gl.RGBA, gl.FLOAT, read);
+          return [0, 1, 2, 3].map((lane) =>
+            Array.from({ length: count }, (_, k) => read[k * 4 + lane] as number),
+          );
+        });
       });
     },
     { given: runs, count: POINTS },
   );
+  return written.flatMap((lists, k) => lists.slice(0, runs[k]?.outputs));
 }
 
 const padded = (values: ArrayLike<number>): number[] => {
@@ -138,8 +164,10 @@ function shaderRuns(
   }));
   const values = padded(uniforms);
   const rows = glsl.inputs.map((name) => Array.from(lanes(name).subarray(0, POINTS)));
-  return compiled.program.outputs.map((_, k) => ({
-    shader: composePointShader(glsl, k),
+  const count = compiled.program.outputs.length;
+  return Array.from({ length: Math.ceil(count / POINT_OUTPUTS) }, (_, k) => ({
+    outputs: Math.min(POINT_OUTPUTS, count - k * POINT_OUTPUTS),
+    shader: composePointShader(glsl, k * POINT_OUTPUTS),
     values,
     rows,
     images,
@@ -147,39 +175,52 @@ function shaderRuns(
   }));
 }
 
-test('GLSL agrees with WebAssembly on every node: within 1e-3·max(1, |r|), steps apart', async ({
+/** How far one choice of one node is from WebAssembly, over all its outputs. */
+interface Deviation {
+  readonly of: string;
+  readonly wrong: number;
+  readonly compared: number;
+}
+
+async function deviationOf(
+  page: Page,
+  definition: NodeDefinition,
+  options: Readonly<Record<string, string>>,
+): Promise<Deviation> {
+  const document = documentOf([node('n', definition.id, {}, options)]);
+  const taps = Object.keys(definition.outputs).map((output) => outputKey(['n'], output));
+  const compiled = compileNetwork(document, { surface: false, taps });
+  const lanes = randomLanes(POINTS, 11);
+  const { wasm } = evaluateWasm(compiled, document, lanes, POINTS);
+  const glsl = await runShaders(page, shaderRuns(compiled, document, lanes));
+  expect(glsl).toHaveLength(wasm.length);
+  const tolerance = Math.max(1e-3, definition.tolerance?.value ?? 0);
+  let wrong = 0;
+  glsl.forEach((values, k) => {
+    values.forEach((value, point) => {
+      const reference = wasm[k]?.[point] as number;
+      if (!(Math.abs(value - reference) <= tolerance * Math.max(1, Math.abs(reference)))) wrong++;
+    });
+  });
+  const of = `${definition.id} ${JSON.stringify(options)}`;
+  return { of, wrong, compared: glsl.length * POINTS };
+}
+
+test('GLSL agrees with WebAssembly on every node, for every choice and output', async ({
   page,
 }) => {
   await page.goto('about:blank');
   const beyond: string[] = [];
-  for (const definition of NODES) {
-    const document = documentOf([node('n', definition.id)]);
-    const surface = Object.values(definition.outputs).some((port) => port.kind === 'surface');
-    const first = Object.keys(definition.outputs)
-      .slice(0, 3)
-      .map((output) => `n:${output}`);
-    const compiled = compileNetwork(document, {
-      surface: false,
-      taps: surface ? [`n:${Object.keys(definition.outputs)[0] ?? ''}`] : first,
-    });
-    const lanes = randomLanes(POINTS, 11);
-    const { wasm } = evaluateWasm(compiled, document, lanes, POINTS);
-    const glsl = await runShaders(page, shaderRuns(compiled, document, lanes));
-    const tolerance = Math.max(1e-3, definition.tolerance?.value ?? 0);
-    let wrong = 0,
-      compared = 0;
-    glsl.forEach((values, k) =>
-      values.forEach((value, point) => {
-        const reference = wasm[k]?.[point] as number;
-        compared++;
-        if (!(Math.abs(value - reference) <= tolerance * Math.max(1, Math.abs(reference)))) wrong++;
-      }),
-    );
-    // A point may fall on the other side of a step; more than one in two hundred is a fault.
-    if (wrong > compared / 200)
-      beyond.push(`${definition.id}: ${String(wrong)} of ${String(compared)}`);
-  }
+  let choices = 0;
+  for (const definition of NODES)
+    for (const options of optionVariants(definition)) {
+      choices++;
+      const { of, wrong, compared } = await deviationOf(page, definition, options);
+      // A point may fall on the other side of a step; more than one in two hundred is a fault.
+      if (wrong > compared / 200) beyond.push(`${of}: ${String(wrong)} of ${String(compared)}`);
+    }
   expect(beyond).toEqual([]);
+  expect(choices).toBeGreaterThan(350);
 });
 
 test('hashes are equal to the bit', async ({ page }) => {

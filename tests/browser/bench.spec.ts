@@ -44,7 +44,9 @@ test(
     // after a reload.
     await text.fill('vec3(a, 2.0');
     await page.getByLabel('Name', { exact: true }).focus();
-    await expect(page.getByText(/The formula of “Formula” cannot be used/)).toBeVisible();
+    const mistake = /The formula of “Formula” cannot be used/;
+    await expect(page.getByTestId('finding-notes').getByText(mistake)).toBeVisible();
+    await expect(page.getByTestId('problem').getByText(mistake)).toBeVisible();
     await saved(page);
     await page.reload();
     await card(page, 'Formula').click();

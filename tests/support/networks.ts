@@ -233,3 +233,13 @@ export function randomDocument(
     });
   return { ...documentOf(nodes), network: { nodes, strands, regions: [], notes: [] } };
 }
+
+/** Every choice of every option of a node, one at a time; none where it has none. */
+export function optionVariants(definition: NodeDefinition): Record<string, string>[] {
+  const entries = Object.entries(definition.options);
+  const single = entries.flatMap(([name, entry]) => [
+    ...entry.choices.map((choice) => ({ [name]: choice.value })),
+    ...(entry.open ? [{ [name]: 'salt' }] : []),
+  ]);
+  return single.length > 0 ? single : [{}];
+}

@@ -1,3 +1,4 @@
+import { findDefinition } from './catalogue';
 import { outputKey } from '../graph/result-key';
 import { OUTPUT_EDGE, SURFACE_OUTPUT, emptyDocument } from '../graph/document';
 import type { InputValue, NetworkDocument, NodeInstance, Strand } from '../graph/document';
@@ -15,7 +16,14 @@ const instance = (
   type: string,
   values: Record<string, InputValue> = {},
   options: Record<string, string> = {},
-): NodeInstance => ({ id, type, version: 1, at: [0, 0], values, options });
+): NodeInstance => ({
+  id,
+  type,
+  version: findDefinition(type)?.version ?? 1,
+  at: [0, 0],
+  values,
+  options,
+});
 
 /**
  * What feeds the inputs that would otherwise be one value everywhere, in turn; each with its

@@ -1,3 +1,4 @@
+import { findDefinition } from '../compile/catalogue';
 import { composeStageShader } from '../backends/glsl/stage-shader';
 import type { StageShader } from '../backends/glsl/stage-shader';
 import { compileNetwork, uniformsFor } from '../compile/compile';
@@ -36,7 +37,7 @@ const documentOf = ({
         {
           id: 'b',
           type: BEACON,
-          version: 1,
+          version: findDefinition(BEACON)?.version ?? 1,
           at: [0, 0],
           values: { place, turn, extent },
           options: { shape, measure: 'units' },

@@ -34,7 +34,7 @@ function fits(definition: NodeDefinition, fitting: Props['fitting']): boolean {
   const ports = describePorts(emptyDocument(''), {
     id: 'x',
     type: definition.id,
-    version: 1,
+    version: definition.version,
     at: [0, 0],
     values: {},
     options: {},

@@ -164,7 +164,10 @@ export function boardEdges(
   return networkOf(document, board).strands.map((strand) => {
     const kind = kindOf(document, board, path, kinds, strand);
     const target = inputKind(document, board, strand.to);
-    const fault = faults.find(({ place }) => place.strand === strand.id);
+    // Of ends that do not go together the chip says which they are.
+    const fault = faults.find(
+      ({ place, code }) => place.strand === strand.id && code !== 'strand.quantity',
+    );
     const conversion = target ? (strand.conversion ?? defaultConversion(kind, target)) : null;
     return {
       id: strand.id,

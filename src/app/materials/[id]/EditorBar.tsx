@@ -29,9 +29,8 @@ const SAVE_WORDS: Record<SaveState, string> = {
 interface Props {
   readonly models: readonly ModelEntry[];
   readonly saver: Saver;
-  readonly onModel: (id: string, name: string) => void;
-  readonly onBake: () => void;
-  readonly onLibrary: () => void;
+  readonly onModel: (id: string, name: string) => Promise<void>;
+  readonly onSheet: (sheet: 'library' | 'bake') => void;
 }
 
 /**
@@ -80,14 +79,64 @@ function openUp(): void {
   }
 }
 
-export function EditorBar({ models, saver, onModel, onBake, onLibrary }: Props) {
-  const name = useDocument((state) => state.document.name);
-  const materialId = useDocument((state) => state.materialId);
+/** What is done with the open material as a whole. */
+export function EditorBar({ models, saver, onModel, onSheet }: Props) {
   const modelId = useDocument((state) => state.modelId);
-  const saveState = useSaving((state) => state.saveState);
-  const saveMessage = useSaving((state) => state.saveMessage);
-  const past = useDocument((state) => state.past.at(-1)?.label);
-  const future = useDocument((state) => state.future.at(-1)?.label);
+  usePackagingKeys(saver);
+  return (
+    <>
+      <MaterialName />
+      <SaveNote />
+      <FindingsMenu />
+      <HistoryButtons />
+      <Choose
+        label="Model on the stage"
+        value={modelId}
+        items={models.map((model) => ({ value: model.id, title: model.name }))}
+        onChange={(id) => {
+          void onModel(id, models.find((model) => model.id === id)?.name ?? 'Model');
+        }}
+      />
+      <Button onClick={tidy}>Tidy</Button>
+      <Button
+        onClick={() => {
+          void packageSelection(saver);
+        }}
+        title="Ctrl+G"
+      >
+        Package
+      </Button>
+      <Button
+        onClick={() => {
+          onSheet('library');
+        }}
+      >
+        Library
+      </Button>
+      <Button
+        onClick={() => {
+          onSheet('bake');
+        }}
+      >
+        Bake
+      </Button>
+    </>
+  );
+}
+
+/** Lays the cards of the board out, and shows them all. */
+function tidy(): void {
+  commit('Tidied the board', (document) =>
+    changeBoard(document, currentBoard(), (network) => ({
+      ...network,
+      nodes: tidyNodes(network),
+    })),
+  );
+  requestFit();
+}
+
+/** Ctrl+G packages the selection, with Shift it opens a group up. */
+function usePackagingKeys(saver: Saver): void {
   useEffect(() => {
     const key = (event: KeyboardEvent): void => {
       if (!(event.ctrlKey || event.metaKey) || event.key.toLowerCase() !== 'g') return;
@@ -100,88 +149,74 @@ export function EditorBar({ models, saver, onModel, onBake, onLibrary }: Props) 
       window.removeEventListener('keydown', key);
     };
   }, [saver]);
-  const calm = saveState === 'saved' || saveState === 'saving' || saveState === 'unsaved';
+}
+
+function MaterialName() {
+  const name = useDocument((state) => state.document.name);
+  const materialId = useDocument((state) => state.materialId);
   return (
-    <>
-      <input
-        aria-label="Name of the material"
-        key={`${materialId}${name}`}
-        defaultValue={name}
-        className="w-[170px] min-w-[80px] shrink bg-transparent font-semibold"
-        onKeyDown={(event) => {
-          if (event.key === 'Enter') event.currentTarget.blur();
-          event.stopPropagation();
-        }}
-        onBlur={(event) => {
-          const next = event.target.value.trim();
-          if (next && next !== name)
-            commit('Named the material', (document) => ({ ...document, name: next }));
-        }}
-      />
-      <span
-        role="status"
-        data-testid="save-state"
-        className={`shrink-0 text-[12px] ${calm ? 'text-soft' : 'text-madder'}`}
-        title={saveMessage}
-      >
-        {SAVE_WORDS[saveState]}
-      </span>
-      <FindingsMenu />
-      <span className="flex">
-        <Button
-          look="quiet"
-          aria-label="Undo"
-          title={past ? `Undo: ${past}` : 'Nothing to undo'}
-          disabled={!past}
-          onClick={() => {
-            undo();
-          }}
-        >
-          <Undo2 size={14} />
-        </Button>
-        <Button
-          look="quiet"
-          aria-label="Redo"
-          title={future ? `Do again: ${future}` : 'Nothing to do again'}
-          disabled={!future}
-          onClick={() => {
-            redo();
-          }}
-        >
-          <Redo2 size={14} />
-        </Button>
-      </span>
-      <Choose
-        label="Model on the stage"
-        value={modelId}
-        items={models.map((model) => ({ value: model.id, title: model.name }))}
-        onChange={(id) => {
-          onModel(id, models.find((model) => model.id === id)?.name ?? 'Model');
-        }}
-      />
+    <input
+      aria-label="Name of the material"
+      key={`${materialId}${name}`}
+      defaultValue={name}
+      className="w-[170px] min-w-[80px] shrink bg-transparent font-semibold"
+      onKeyDown={(event) => {
+        if (event.key === 'Enter') event.currentTarget.blur();
+        event.stopPropagation();
+      }}
+      onBlur={(event) => {
+        const next = event.target.value.trim();
+        if (next && next !== name)
+          commit('Named the material', (document) => ({ ...document, name: next }));
+      }}
+    />
+  );
+}
+
+const CALM: ReadonlySet<SaveState> = new Set(['saved', 'saving', 'unsaved']);
+
+function SaveNote() {
+  const saveState = useSaving((state) => state.saveState);
+  const saveMessage = useSaving((state) => state.saveMessage);
+  return (
+    <span
+      role="status"
+      data-testid="save-state"
+      className={`shrink-0 text-[12px] ${CALM.has(saveState) ? 'text-soft' : 'text-madder'}`}
+      title={saveMessage}
+    >
+      {SAVE_WORDS[saveState]}
+    </span>
+  );
+}
+
+function HistoryButtons() {
+  const past = useDocument((state) => state.past.at(-1)?.label);
+  const future = useDocument((state) => state.future.at(-1)?.label);
+  return (
+    <span className="flex">
       <Button
+        look="quiet"
+        aria-label="Undo"
+        title={past ? `Undo: ${past}` : 'Nothing to undo'}
+        disabled={!past}
         onClick={() => {
-          commit('Tidied the board', (document) =>
-            changeBoard(document, currentBoard(), (network) => ({
-              ...network,
-              nodes: tidyNodes(network),
-            })),
-          );
-          requestFit();
+          undo();
         }}
       >
-        Tidy
+        <Undo2 size={14} />
       </Button>
       <Button
+        look="quiet"
+        aria-label="Redo"
+        title={future ? `Redo: ${future}` : 'Nothing to redo'}
+        disabled={!future}
         onClick={() => {
-          void packageSelection(saver);
+          redo();
         }}
-        title="Ctrl+G"
       >
-        Package
+        <Redo2 size={14} />
       </Button>
-      <Button onClick={onLibrary}>Library</Button>
-      <Button onClick={onBake}>Bake</Button>
-    </>
+    </span>
   );
 }

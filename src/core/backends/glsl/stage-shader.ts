@@ -160,21 +160,30 @@ ${writes.replace(/\$(\d+)/g, (_, k: string) => glsl.outputs[Number(k)] ?? '0.0')
 const readPoint = (name: string, row: number): string =>
   `float ${inputVariable(name)} = texelFetch(points, ivec2(point, ${String(row)}), 0).r;`;
 
+/** How many outputs a point shader writes: four targets of four numbers each. */
+export const POINT_OUTPUTS = 16;
+
 /**
  * A fragment shader that runs a program on points stored in a texture (a row per input), for tests
  * of agreement.
+ * @param first the output that becomes the first number; the next fifteen follow it
  */
-export function composePointShader(glsl: EmittedGlsl, output: number): string {
+export function composePointShader(glsl: EmittedGlsl, first: number): string {
+  const numbers = Array.from({ length: POINT_OUTPUTS }, (_, k) => glsl.outputs[first + k] ?? '0.0');
+  const targets = [0, 1, 2, 3].map((k) => ({
+    declared: declareTarget(String(k)),
+    written: `target${String(k)} = vec4(${numbers.slice(k * 4, k * 4 + 4).join(', ')});`,
+  }));
   return `#version 300 es\n${HEADER}
 ${declareValues(glsl)}
 ${declareImages(glsl)}
 uniform sampler2D points;
-layout(location = 0) out vec4 result;
+${targets.map(({ declared }) => declared).join('\n')}
 ${glsl.functions}
 void main() {
 int point = int(gl_FragCoord.x);
 ${glsl.inputs.map(readPoint).join('\n')}
 ${glsl.statements}
-result = vec4(${glsl.outputs[output] ?? '0.0'}, 0.0, 0.0, 1.0);
+${targets.map(({ written }) => written).join('\n')}
 }`;
 }

@@ -1,0 +1,102 @@
+import type { Connection, Edge, Node } from '@xyflow/react';
+import { describePorts, mayConnect } from '@/core/compile/catalogue';
+import { networkOf } from '@/core/edit/board';
+import { isBend } from '@/core/edit/marks';
+import type { Place } from '@/core/edit/marks';
+import { canConnect, connect, inputKind, outputKind } from '@/core/edit/strands';
+import type { BoardId, NetworkDocument } from '@/core/graph/document';
+import type { PortKind } from '@/core/nodes/define';
+import { currentBoard } from '@/state/editing';
+import { BEND } from './board-elements';
+
+/** The end of a strand that was let go over nothing, and which end is wanted. */
+export interface OpenEnd {
+  readonly node: string;
+  readonly port: string;
+  readonly kind: PortKind;
+  readonly end: 'input' | 'output';
+}
+
+/** The open end of a strand that begins at a port; null where the port is none. */
+export function openEndAt(
+  document: NetworkDocument,
+  node: string,
+  port: string,
+  type: 'source' | 'target',
+): OpenEnd | null {
+  const at = currentBoard();
+  const kind =
+    type === 'source'
+      ? outputKind(document, at, { node, output: port })
+      : inputKind(document, at, { node, input: port });
+  return kind ? { node, port, kind, end: type === 'source' ? 'input' : 'output' } : null;
+}
+
+/** Whether a strand may be laid as the drawing library proposes. */
+export function isFitting(
+  document: NetworkDocument,
+  board: BoardId,
+  { source, sourceHandle, target, targetHandle }: Connection | Edge,
+): boolean {
+  if (sourceHandle == null || targetHandle == null) return false;
+  const from = { node: source, output: sourceHandle };
+  return canConnect(document, board, from, { node: target, input: targetHandle });
+}
+
+/** Lights up the ports a strand may go to, by class names on their elements. */
+export function markFitting(
+  host: HTMLElement,
+  document: NetworkDocument,
+  from: OpenEnd | null,
+): void {
+  host.classList.toggle('connecting', from !== null);
+  const board = currentBoard();
+  for (const port of host.querySelectorAll<HTMLElement>('.port')) {
+    const node = port.dataset['nodeid'] ?? '';
+    const id = port.dataset['handleid'] ?? '';
+    const isInput = port.classList.contains('target');
+    const fits =
+      from !== null &&
+      isInput === (from.end === 'input') &&
+      (from.end === 'input'
+        ? canConnect(document, board, { node: from.node, output: from.port }, { node, input: id })
+        : canConnect(document, board, { node, output: id }, { node: from.node, input: from.port }));
+    port.classList.toggle('fits', fits);
+  }
+}
+
+/** Wires a new node to the open end it was added for, by its first port that fits. */
+export function joinOpenEnd(document: NetworkDocument, id: string, open: OpenEnd): NetworkDocument {
+  const board = currentBoard();
+  const node = networkOf(document, board).nodes.find((each) => each.id === id);
+  const ports = node && describePorts(document, node);
+  if (open.end === 'input') {
+    const input = ports?.inputs.find((port) => mayConnect(open.kind, port.kind));
+    const from = { node: open.node, output: open.port };
+    return input ? connect(document, board, from, { node: id, input: input.id }) : document;
+  }
+  const output = ports?.outputs.find((port) => mayConnect(port.kind, open.kind));
+  const to = { node: open.node, input: open.port };
+  return output ? connect(document, board, { node: id, output: output.id }, to) : document;
+}
+
+/** Where something stands in the document, by where its mark's corner is drawn. */
+export function placeOf(id: string, { x, y }: { readonly x: number; readonly y: number }): Place {
+  const half = isBend(id) ? BEND / 2 : 0;
+  return [Math.round(x + half), Math.round(y + half)];
+}
+
+/** Roughly where a strand begins and ends: beside its two nodes. */
+export function strandEnds(
+  nodes: readonly Node[],
+  edge: Edge | undefined,
+): readonly [Place, Place] {
+  const [start, end] = [
+    nodes.find((node) => node.id === edge?.source),
+    nodes.find((node) => node.id === edge?.target),
+  ];
+  return [
+    [(start?.position.x ?? 0) + (start?.measured?.width ?? 0), (start?.position.y ?? 0) + 60],
+    [end?.position.x ?? 0, (end?.position.y ?? 0) + 60],
+  ];
+}

@@ -1,0 +1,95 @@
+'use client';
+import type { NodeChange, Viewport } from '@xyflow/react';
+import { useCallback, useEffect, useMemo, useState } from 'react';
+import { moveMarks } from '@/core/edit/marks';
+import { moveNodes } from '@/core/edit/nodes';
+import { commit, select } from '@/state/editing';
+import type { PlacedFinding } from '@/state/findings-state';
+import { stores } from '@/state/stores';
+import { useBoardFindings } from '@/state/use-findings';
+import { useBoard, useResults, useView } from '@/state/use-stores';
+import { boardEdges, boardNodes } from './board-elements';
+import type { BoardNode, Measured } from './board-elements';
+import { placeOf } from './board-strands';
+import { SELVEDGE_WIDTH } from './Selvedge';
+
+const isOfStrand = ({ place }: PlacedFinding): boolean => place.strand !== undefined;
+
+/** How large the board is drawn, pixels. */
+function useSize(host: React.RefObject<HTMLDivElement | null>) {
+  const [size, setSize] = useState({ width: 800, height: 400 });
+  useEffect(() => {
+    const element = host.current;
+    if (!element) return;
+    const observer = new ResizeObserver(() => {
+      setSize({ width: element.clientWidth, height: element.clientHeight });
+    });
+    observer.observe(element);
+    return () => {
+      observer.disconnect();
+    };
+  }, [host]);
+  return size;
+}
+
+/** What the drawing library is given for the board shown, and takes back as edits. */
+export function useBoardElements(host: React.RefObject<HTMLDivElement | null>) {
+  const { document, path, board } = useBoard();
+  const selection = useView((state) => state.selection);
+  const chosenStrand = useView((state) => state.chosenStrand);
+  const kinds = useResults((state) => state.kinds);
+  const faults = useBoardFindings(isOfStrand);
+  const [measured, setMeasured] = useState<Measured>(new Map());
+  const [viewport, setViewport] = useState<Viewport>({ x: 0, y: 0, zoom: 1 });
+  const size = useSize(host);
+  const selvedges = useMemo(() => {
+    const y = (size.height * 0.32 - viewport.y) / viewport.zoom;
+    return {
+      in: [-viewport.x / viewport.zoom, y] as const,
+      out: [(size.width - SELVEDGE_WIDTH - viewport.x) / viewport.zoom, y] as const,
+    };
+  }, [size, viewport]);
+  const nodes = useMemo(
+    () => boardNodes(document, board, selection, measured, selvedges),
+    [document, board, selection, measured, selvedges],
+  );
+  const edges = useMemo(
+    () => boardEdges(document, board, path, kinds, chosenStrand, faults),
+    [document, board, path, kinds, chosenStrand, faults],
+  );
+  const change = useCallback((changes: NodeChange<BoardNode>[]) => {
+    setMeasured((old) => withSizes(old, changes));
+    moveChanged(changes);
+    selectChanged(changes);
+  }, []);
+  return { nodes, edges, change, setViewport };
+}
+
+function withSizes(old: Measured, changes: readonly NodeChange<BoardNode>[]): Measured {
+  const sizes = changes.flatMap((each) =>
+    each.type === 'dimensions' && each.dimensions ? [[each.id, each.dimensions] as const] : [],
+  );
+  return sizes.length > 0 ? new Map([...old, ...sizes]) : old;
+}
+
+function moveChanged(changes: readonly NodeChange<BoardNode>[]): void {
+  const moved = changes.flatMap((each) =>
+    each.type === 'position' && each.position
+      ? [[each.id, placeOf(each.id, each.position)] as const]
+      : [],
+  );
+  if (moved.length === 0) return;
+  const places = new Map(moved);
+  commit('Moved', (current, at) => moveMarks(moveNodes(current, at, places), at, places), 'move');
+}
+
+function selectChanged(changes: readonly NodeChange<BoardNode>[]): void {
+  const chosen = changes.filter((each) => each.type === 'select');
+  if (chosen.length === 0) return;
+  const next = new Set(stores.view.getState().selection);
+  for (const { id, selected } of chosen) {
+    if (selected) next.add(id);
+    else next.delete(id);
+  }
+  select([...next]);
+}

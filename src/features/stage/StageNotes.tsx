@@ -1,0 +1,105 @@
+'use client';
+import { togglePin } from '@/state/editing';
+import type { Evaluation } from '@/state/evaluation';
+import { useMeasuring, useResults, useView } from '@/state/use-stores';
+import { StageProblem } from './StageProblem';
+
+interface Props {
+  readonly evaluation: Evaluation;
+  readonly failure: string | null;
+}
+
+/** What stands over the stage: what is pinned, what is measured, and what went wrong. */
+export function StageNotes({ evaluation, failure }: Props) {
+  const problem = useResults((state) => state.problem);
+  return (
+    <>
+      <PinNote />
+      <MeasuringNote evaluation={evaluation} />
+      {failure ? (
+        <div
+          role="alert"
+          className={
+            'absolute inset-x-2 top-20 rounded-[2px] border border-madder bg-panel p-2 text-[12px]'
+          }
+          data-testid="stage-failure"
+        >
+          {failure}
+        </div>
+      ) : null}
+      {problem ? <StageProblem problem={problem} /> : null}
+    </>
+  );
+}
+
+function PinNote() {
+  const pin = useView((state) => state.pin);
+  if (pin === null) return null;
+  return (
+    <div
+      className={
+        'absolute top-2 left-2 flex items-center gap-2 rounded-[2px] bg-weld px-2 py-1 ' +
+        'text-[12px] text-weld-ink'
+      }
+      data-testid="pinned"
+    >
+      Pinned, shown flat: {pin}{' '}
+      <button
+        type="button"
+        className="underline"
+        onClick={() => {
+          togglePin(pin);
+        }}
+      >
+        back to the surface
+      </button>
+    </div>
+  );
+}
+
+function MeasuringNote({ evaluation }: Pick<Props, 'evaluation'>) {
+  const progress = useMeasuring((state) => state.progress);
+  const isStopped = useMeasuring((state) => state.isMeasuringStopped);
+  if (progress)
+    return (
+      <div className="absolute inset-x-2 bottom-2" role="status" data-testid="progress">
+        <div className="flex items-center gap-2 text-[11px] text-ink">
+          {progress.label}{' '}
+          <button
+            type="button"
+            className="underline"
+            onClick={() => {
+              evaluation.models.stop();
+            }}
+          >
+            Stop
+          </button>
+        </div>
+        <div className="h-[3px] bg-line">
+          <div
+            className="h-full bg-ink"
+            style={{ width: `${String(Math.round(progress.share * 100))}%` }}
+          />
+        </div>
+      </div>
+    );
+  if (!isStopped) return null;
+  return (
+    <div
+      className="absolute bottom-2 left-2 text-[11px]"
+      role="status"
+      data-testid="measuring-stopped"
+    >
+      Measuring was stopped: masks show their first look.{' '}
+      <button
+        type="button"
+        className="underline"
+        onClick={() => {
+          evaluation.models.resume();
+        }}
+      >
+        Go on
+      </button>
+    </div>
+  );
+}

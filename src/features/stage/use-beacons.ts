@@ -1,0 +1,23 @@
+'use client';
+import { useMemo } from 'react';
+import { beaconsOf } from '@/core/edit/beacons';
+import { useBoard, useStage, useView } from '@/state/use-stores';
+
+interface ShownBeacons {
+  readonly beacons: ReturnType<typeof beaconsOf>;
+  /** The one that is selected. */
+  readonly chosen: string | null;
+}
+
+/** The beacons of the board shown, as they stand on the model. */
+export function useBeacons(): ShownBeacons {
+  const { document, board } = useBoard();
+  const model = useStage((state) => state.model);
+  const selection = useView((state) => state.selection);
+  const beacons = useMemo(
+    () => (model ? beaconsOf(document, board, model.scale) : []),
+    [document, board, model],
+  );
+  const [only] = selection.length === 1 ? selection : [];
+  return { beacons, chosen: beacons.find(({ id }) => id === only)?.id ?? null };
+}

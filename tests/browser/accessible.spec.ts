@@ -1,0 +1,74 @@
+import AxeBuilder from '@axe-core/playwright';
+import { expect, test } from '@playwright/test';
+import type { Page } from '@playwright/test';
+import { plantedDocument } from '../support/planted-faults';
+import { card, openStored, settled, signIn } from './studio';
+
+/** What the rules of WCAG 2.2 A and AA and the best practices find on the page as it is. */
+async function violations(page: Page): Promise<readonly string[]> {
+  const { violations: found } = await new AxeBuilder({ page })
+    .withTags(['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa', 'best-practice'])
+    .analyze();
+  return found.flatMap(({ id, nodes }) =>
+    nodes.map(({ target, failureSummary }) => `${id}: ${target.join(' ')} ${failureSummary ?? ''}`),
+  );
+}
+
+test('the sign-in has nothing that keeps anybody out', async ({ page }) => {
+  await page.goto('/sign-in');
+  await expect(page.getByLabel('E-mail')).toBeVisible();
+  expect(await violations(page)).toEqual([]);
+});
+
+test('nor have the lists: materials, models, library, an entry, work', async ({ page }) => {
+  await signIn(page, 'tove');
+  await expect(page.getByLabel('Name of the new material')).toBeVisible();
+  expect(await violations(page)).toEqual([]);
+  await page.goto('/models');
+  await page.getByRole('button', { name: 'Channel buoy' }).first().click();
+  await expect(page.getByRole('table').first()).toBeVisible();
+  expect(await violations(page)).toEqual([]);
+  await page.goto('/library');
+  await expect(page.getByRole('link', { name: /Crackle/ }).first()).toBeVisible();
+  expect(await violations(page)).toEqual([]);
+  await page
+    .getByRole('link', { name: /Crackle/ })
+    .first()
+    .click();
+  await expect(page.getByText('Front')).toBeVisible();
+  expect(await violations(page)).toEqual([]);
+  await page.goto('/work');
+  await expect(page.getByRole('heading').first()).toBeVisible();
+  expect(await violations(page)).toEqual([]);
+});
+
+test('nor has the editor: a card, a strand, a group’s front, the sheets and panels', async ({
+  page,
+}) => {
+  await signIn(page, 'tove');
+  await page.goto('/materials/demo-painted-tin');
+  await settled(page);
+  expect(await violations(page)).toEqual([]);
+  await page.locator('[data-testid^="card-"]').first().click();
+  expect(await violations(page)).toEqual([]);
+  for (const name of ['Library', 'Bake', 'Models on the stage', 'Lights']) {
+    await page.getByRole('button', { name }).first().click();
+    await expect(page.getByRole('dialog').first()).toBeVisible();
+    expect(await violations(page)).toEqual([]);
+    await page.keyboard.press('Escape');
+    await expect(page.getByRole('dialog')).toHaveCount(0);
+  }
+});
+
+test('nor has a material in which much is wrong, its list, and the front of a group', async ({
+  page,
+}) => {
+  await signIn(page, 'tove');
+  await openStored(page, plantedDocument());
+  await page.getByTestId('findings').click();
+  expect(await violations(page)).toEqual([]);
+  await page.keyboard.press('Escape');
+  await card(page, 'Barnacles').dblclick();
+  await expect(page.getByTestId('front')).toBeVisible();
+  expect(await violations(page)).toEqual([]);
+});
