@@ -43,7 +43,7 @@ export function NumberField({
       value={draft ?? shortNumber(value)}
       className={
         'figures w-[68px] rounded-[2px] border border-line bg-ground px-1 py-0.5 ' +
-        `text-right text-[12px] ${className}`
+        `min-h-[24px] text-right text-[12px] ${className}`
       }
       onFocus={(event) => {
         event.currentTarget.select();

@@ -45,7 +45,11 @@ export function ValueSlider({ value, low, high, step, label, home, onChange, onD
       </Slider.Track>
       <Slider.Thumb
         aria-label={label}
-        className="block h-4 w-[7px] rounded-[1px] border border-line bg-ink"
+        className={
+          'grid h-6 min-h-[24px] w-6 min-w-[24px] place-items-center before:block before:h-4 ' +
+          'before:w-[7px] before:rounded-[1px] before:border before:border-line before:bg-ink ' +
+          "before:content-['']"
+        }
       />
     </Slider.Root>
   );

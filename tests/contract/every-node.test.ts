@@ -1,7 +1,6 @@
 import { compileNetwork } from '@/core/compile/compile';
 import { checkDocument } from '@/core/compile/check/check';
 import { NODES } from '@/core/nodes/registry.generated';
-import type { NodeDefinition } from '@/core/nodes/define';
 import { measureAgreement } from '../support/agreement';
 import { outputKey } from '@/core/graph/result-key';
 import { documentOf, node, optionVariants, randomLanes } from '../support/networks';

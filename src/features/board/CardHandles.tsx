@@ -74,6 +74,7 @@ function CardHandle({ port, end, title, faults, isAside = false, style }: Handle
       type={end === 'input' ? 'target' : 'source'}
       position={end === 'input' ? Position.Left : Position.Right}
       className={`port ${isAside ? 'aside' : ''} ${isFaulty ? 'faulty' : ''}`}
+      role="img"
       data-kind={port.kind}
       style={style}
       title={words || undefined}

@@ -68,6 +68,7 @@ export function Selvedge({ id, data: { side } }: NodeProps<SelvedgeNode>) {
             type={id === INPUT_EDGE ? 'source' : 'target'}
             position={side === 'in' ? Position.Right : Position.Left}
             className="port"
+            role="img"
             data-kind={port.kind}
             style={{ top: 12 }}
             aria-label={`Selvedge, ${port.name}`}

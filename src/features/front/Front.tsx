@@ -40,7 +40,7 @@ export function Front({ evaluation, exposing, onExposed, onPublish }: Props) {
       ) : null}
       {sections.map((section) => (
         <section key={section} className="mb-2">
-          <h3 className="mb-1 border-b border-line text-[12px] font-semibold">{section}</h3>
+          <h2 className="mb-1 border-b border-line text-[12px] font-semibold">{section}</h2>
           {group.dials
             .filter((dial) => dial.section === section)
             .map((dial, k) => (

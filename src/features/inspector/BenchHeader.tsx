@@ -101,7 +101,7 @@ function NodeOption({ node, id, option, onCompare }: OptionProps) {
           type="button"
           aria-label={`Compare every choice of ${option.title}`}
           title="Compare in pictures"
-          className="p-1 text-soft hover:text-ink"
+          className="press text-soft hover:text-ink"
           onClick={() => {
             onCompare(id);
           }}

@@ -37,7 +37,7 @@ export function BenchPicture({ node, outputs }: Props) {
               type="button"
               aria-pressed={pin === key}
               className={
-                'rounded-[2px] border px-1 text-[11px] ' +
+                'press rounded-[2px] border px-1 text-[11px] ' +
                 (pin === key ? 'border-weld bg-weld text-weld-ink' : 'border-line')
               }
               onClick={() => {

@@ -153,7 +153,7 @@ function StopInputs({ ramp, stop, layout, onChange }: Props) {
             type="button"
             aria-pressed={isOpen}
             className={
-              'rounded-[2px] border px-1 text-[11px] ' +
+              'press rounded-[2px] border px-1 text-[11px] ' +
               (isOpen ? 'border-weld text-ink' : 'border-line')
             }
             onClick={() => {

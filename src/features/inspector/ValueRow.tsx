@@ -65,7 +65,7 @@ export function ValueRow({
               type="button"
               aria-label={`Unplug ${title}`}
               onClick={onUnplug}
-              className="p-0.5"
+              className="press"
             >
               <Unplug size={12} />
             </button>
@@ -88,7 +88,7 @@ export function ValueRow({
           <button
             type="button"
             aria-label={`Reset ${title}`}
-            className="p-0.5 text-soft"
+            className="press text-soft"
             onClick={onReset}
           >
             <RotateCcw size={11} />
@@ -99,7 +99,7 @@ export function ValueRow({
             type="button"
             aria-label={`Make ${title} a dial`}
             title="Make it a dial"
-            className="rounded-[2px] border border-seam px-1 text-[11px]"
+            className="press rounded-[2px] border border-seam text-[11px]"
             onClick={onExpose}
           >
             ⊶

@@ -66,7 +66,7 @@ export function ModelsScreen({ models, projects, chosen }: Props) {
                       type="button"
                       aria-current={id === model?.id ? 'page' : undefined}
                       className={
-                        'w-full truncate px-1.5 py-0.5 text-left hover:bg-raised ' +
+                        'w-full truncate px-1.5 py-1 text-left hover:bg-raised ' +
                         (id === model?.id
                           ? 'border-l-2 border-weld bg-raised'
                           : 'border-l-2 border-transparent')

@@ -5,7 +5,7 @@ import { AccountMenu } from '@/features/account/AccountMenu';
 import { BakeSheet } from '@/features/bake/BakeSheet';
 import { LibrarySheet } from '@/features/library/LibrarySheet';
 import { PublishSheet } from '@/features/library/PublishSheet';
-import { useBoard } from '@/state/use-stores';
+import { useBoard, useDocument } from '@/state/use-stores';
 import { ProblemNote } from '@/ui/ProblemNote';
 import { TopBar } from '@/ui/TopBar';
 import { ClashDialog } from './ClashDialog';
@@ -29,6 +29,7 @@ export function EditorScreen({ materialId, models: initialModels, user }: Props)
     user.id,
   );
   const { models, change, drop } = useEditorModels(session, initialModels, user.name);
+  const name = useDocument((state) => state.document.name);
   const [sheet, setSheet] = useState<SheetName | null>(null);
   if (failure)
     return (
@@ -47,15 +48,18 @@ export function EditorScreen({ materialId, models: initialModels, user }: Props)
         )}
         <AccountMenu name={user.name} role={user.role} />
       </TopBar>
-      {session ? (
-        <EditorPanels
-          evaluation={session.evaluation}
-          models={models}
-          onPublish={() => {
-            setSheet('publish');
-          }}
-        />
-      ) : null}
+      <main className="flex min-h-0 flex-1 flex-col">
+        <h1 className="sr-only">{name}</h1>
+        {session ? (
+          <EditorPanels
+            evaluation={session.evaluation}
+            models={models}
+            onPublish={() => {
+              setSheet('publish');
+            }}
+          />
+        ) : null}
+      </main>
       <EditorSheets
         session={session}
         sheet={sheet}

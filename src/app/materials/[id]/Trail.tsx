@@ -20,7 +20,7 @@ export function Trail() {
     >
       <button
         type="button"
-        className="underline"
+        className="press underline"
         onClick={() => {
           leaveTo(0);
         }}
@@ -35,7 +35,7 @@ export function Trail() {
           ) : (
             <button
               type="button"
-              className="underline"
+              className="press underline"
               onClick={() => {
                 leaveTo(k + 1);
               }}
