@@ -79,7 +79,6 @@ function CardHandle({ port, end, title, faults, isAside = false, style }: Handle
       style={style}
       title={words || undefined}
       aria-label={`${title}, ${end} ${port.title}`}
-      aria-description={words || undefined}
     >
       <PortMark kind={port.kind} />
       <span className="port-name">{port.title}</span>

@@ -50,7 +50,10 @@ export function DialRow({ group, dial }: Props) {
         <button
           type="button"
           aria-expanded={open}
-          className={`min-h-[24px] flex-1 truncate text-left text-[12px] ${isChanged ? 'font-semibold' : ''}`}
+          className={
+            'min-h-[24px] flex-1 truncate text-left text-[12px] ' +
+            (isChanged ? 'font-semibold' : '')
+          }
           onClick={() => {
             setOpen(!open);
           }}
