@@ -1,6 +1,6 @@
 /**
  * Writes docs/screenshots/masks.png: what masks make of the study form, of a coarse and a fine
- * ball, and of an organic scan.
+ * ball, and of an organic form.
  */
 import { readFileSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
@@ -11,7 +11,7 @@ import { writeGlb } from '@/core/exchange/write-glb';
 import { MeshAnalysis } from '@/core/mesh/analysis';
 import { ShapeSketch } from '@/core/mesh/shape-sketch';
 import type { SurfaceMesh } from '@/core/mesh/surface-mesh';
-import { scanAsObj } from '../tests/support/scan';
+import { organicFormAsObj } from '../tests/support/organic-form';
 
 const SIDE = 220,
   LOOKS = ['clay', 'curvature', 'occlusion', 'thickness'];
@@ -23,7 +23,7 @@ const models = [
   await read(readFileSync(path.resolve(import.meta.dirname, '../assets/models/study.glb'))),
   await ball(24),
   await ball(224),
-  await read(scanAsObj()),
+  await read(organicFormAsObj()),
 ];
 const width = SIDE * LOOKS.length,
   height = SIDE * models.length;

@@ -3,7 +3,7 @@ import { diagnose } from '@/core/mesh/diagnose';
 import { pointsAt } from '@/core/mesh/sample-points';
 import { completeMesh, triangleCount } from '@/core/mesh/surface-mesh';
 import type { SurfaceMesh } from '@/core/mesh/surface-mesh';
-import { readScan } from '../support/scan';
+import { readOrganicForm } from '../support/organic-form';
 
 /** Every triangle in four, at the middles of its edges; places and normals stay what they were. */
 function divided(mesh: SurfaceMesh): SurfaceMesh {
@@ -50,10 +50,10 @@ function divided(mesh: SurfaceMesh): SurfaceMesh {
   });
 }
 
-describe('an organic scan without normals or texture coordinates', () => {
+describe('an organic form without normals or texture coordinates', () => {
   let mesh: SurfaceMesh;
   beforeAll(async () => {
-    mesh = await readScan();
+    mesh = await readOrganicForm();
   }, 60000);
 
   it('is read, unwrapped and looked over', () => {
@@ -93,7 +93,7 @@ describe('an organic scan without normals or texture coordinates', () => {
     }
   });
   it(
-    'has openness between nothing and all, least where ears and body meet, and no bad ' +
+    'has openness between nothing and all, least where limbs and body meet, and no bad ' +
       'value anywhere on its atlas',
     () => {
       const analysis = new MeshAnalysis(mesh);

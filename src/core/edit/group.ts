@@ -1,6 +1,6 @@
 import { own } from '../base/own';
 import { outputKey, parseResultKey } from '../graph/result-key';
-import type { ResultKey } from '../base/ids';
+import type { GroupId, NodeId, ResultKey } from '../base/ids';
 import { AppError } from '../base/diagnostic';
 import { compileNetwork } from '../compile/compile';
 import { describePorts } from '../compile/catalogue';
@@ -9,12 +9,13 @@ import { INPUT_EDGE, OUTPUT_EDGE } from '../graph/document';
 import type {
   GroupDefinition,
   GroupPort,
+  Network,
   NetworkDocument,
   NodeInstance,
   Strand,
   ValueKind,
 } from '../graph/document';
-import { freshId, networkOf, nodeIds, strandIds, withGroup, withNetwork } from './board';
+import { freshId, networkOf, nodeIds, withNetwork } from './board';
 import type { BoardId } from './board';
 
 export interface GroupRequest {
@@ -33,98 +34,47 @@ export interface GroupRequest {
 /** Names an output of the board, so that several strands from it make one port. */
 const portKey = ({ node, output }: Strand['from']): ResultKey => outputKey([node], output);
 
+/** What is packaged: the nodes, what is around them, and the strands across the border. */
+interface Selection {
+  readonly document: NetworkDocument;
+  readonly network: Network;
+  readonly nodes: readonly NodeInstance[];
+  readonly chosen: ReadonlySet<NodeId>;
+  readonly incoming: readonly Strand[];
+  readonly outgoing: readonly Strand[];
+}
+/** The ports of the group, by the outputs they stand for. */
+interface Ports {
+  readonly inputs: ReadonlyMap<ResultKey, GroupPort>;
+  readonly outputs: ReadonlyMap<ResultKey, GroupPort>;
+}
+
 /**
  * Packages nodes as a group: an input per output that fed them from outside, an output per value
  * used outside. The look does not change. @throws AppError when a dial of the surrounding group
- * drives one of the nodes.
+ * drives one of the nodes, or the group would feed itself.
  */
 export function groupSelection(
   document: NetworkDocument,
   request: GroupRequest,
-): { document: NetworkDocument; nodeId: string; groupId: string } {
-  const { board, ids, name } = request;
-  const network = networkOf(document, board);
-  const chosen = new Set(ids);
-  const nodes = network.nodes.filter((node) => chosen.has(node.id));
-  if (nodes.length === 0)
-    throw new AppError('group.empty', 'Nothing is selected.', 'Select the nodes to package first.');
-  refuseDriven(document, board, chosen);
-  const kinds = compileNetwork(document, { surface: false, taps: [] }).kinds;
-  const kindOf = (from: Strand['from']): ValueKind => {
-    const group = board === null ? undefined : own(document.groups, board);
-    if (from.node === INPUT_EDGE)
-      return (
-        group?.inputs.find((port) => port.id === from.output)?.kind ??
-        group?.dials.find((dial) => dial.id === from.output)?.kind ??
-        'scalar'
-      );
-    return kinds.get(outputKey([...request.path, from.node], from.output)) ?? 'scalar';
-  };
-  const incoming = network.strands.filter(
-    ({ from, to }) => !chosen.has(from.node) && chosen.has(to.node),
-  );
-  const outgoing = network.strands.filter(
-    ({ from, to }) => chosen.has(from.node) && !chosen.has(to.node),
-  );
-  const groupId = freshId('g', new Set(Object.keys(document.groups)));
-  const nodeId = freshId('n', nodeIds(network));
-  const inputs = makePorts(
-    incoming.map((strand) => strand.from),
-    'in',
-    (from) => inputTitle(document, nodes, incoming, from),
-    kindOf,
-  );
-  const outputs = makePorts(
-    outgoing.map((strand) => strand.from),
-    'out',
-    (from) => outputTitle(document, nodes, from),
-    kindOf,
-  );
-  const group: GroupDefinition = {
-    id: groupId,
-    name,
-    description: '',
-    inputs: [...inputs.values()],
-    outputs: [...outputs.values()],
-    dials: [],
-    network: {
-      nodes,
-      strands: innerStrands(network.strands, chosen, incoming, inputs, outputs),
-      regions: [],
-      notes: [],
-    },
-    ...(request.source && board === null
-      ? {
-          origin: {
-            ...request.source,
-            inputs: sourcesOf(incoming, inputs),
-            outputs: sourcesOf(outgoing, outputs),
-          },
-        }
-      : {}),
-  };
-  const centre = [0, 1].map(
-    (axis) => nodes.reduce((sum, node) => sum + (node.at[axis as 0] ?? 0), 0) / nodes.length,
-  ) as [number, number];
-  const instance: NodeInstance = {
-    id: nodeId,
-    type: 'group',
-    version: 1,
-    at: centre,
-    values: {},
-    options: {},
-    group: groupId,
-  };
+): { document: NetworkDocument; nodeId: NodeId; groupId: GroupId } {
+  const { board } = request;
+  const selection = select(document, request);
+  refuseDriven(document, board, selection.chosen);
+  const ports = portsOf(selection, request);
+  const group = makeGroup(selection, ports, request);
+  const instance = makeInstance(selection, group.id);
+  const { network, chosen } = selection;
   const outer = withNetwork(
-    { ...document, groups: { ...document.groups, [groupId]: group } },
+    { ...document, groups: { ...document.groups, [group.id]: group } },
     board,
     {
       ...network,
       nodes: [...network.nodes.filter((node) => !chosen.has(node.id)), instance],
-      strands: outerStrands(network.strands, chosen, nodeId, inputs, outputs, incoming, outgoing),
+      strands: outerStrands(selection, ports, instance.id),
     },
   );
-  if (topologicalOrder(networkOf(outer, board)).cycle.length > 0) {
+  if (topologicalOrder(networkOf(outer, board)).cycle.length > 0)
     throw new AppError(
       'group.circle',
       'A strand leaves the selection and comes back into it through other nodes, so the ' +
@@ -132,8 +82,91 @@ export function groupSelection(
       'Select the nodes in between as well.',
       { kept: 'Nothing was changed.' },
     );
-  }
-  return { document: outer, nodeId, groupId };
+  return { document: outer, nodeId: instance.id, groupId: group.id };
+}
+
+function select(document: NetworkDocument, { board, ids }: GroupRequest): Selection {
+  const network = networkOf(document, board);
+  const chosen = new Set(ids);
+  const nodes = network.nodes.filter((node) => chosen.has(node.id));
+  if (nodes.length === 0)
+    throw new AppError('group.empty', 'Nothing is selected.', 'Select the nodes to package first.');
+  return {
+    document,
+    network,
+    nodes,
+    chosen,
+    incoming: network.strands.filter(
+      ({ from, to }) => !chosen.has(from.node) && chosen.has(to.node),
+    ),
+    outgoing: network.strands.filter(
+      ({ from, to }) => chosen.has(from.node) && !chosen.has(to.node),
+    ),
+  };
+}
+
+function portsOf(selection: Selection, { board, path }: GroupRequest): Ports {
+  const { document, nodes, incoming, outgoing } = selection;
+  const kinds = compileNetwork(document, { surface: false, taps: [] }).kinds;
+  const around = board === null ? undefined : own(document.groups, board);
+  const kindOf = (from: Strand['from']): ValueKind => {
+    if (from.node !== INPUT_EDGE)
+      return kinds.get(outputKey([...path, from.node], from.output)) ?? 'scalar';
+    const edge = [...(around?.inputs ?? []), ...(around?.dials ?? [])];
+    return edge.find((port) => port.id === from.output)?.kind ?? 'scalar';
+  };
+  return {
+    inputs: makePorts(
+      incoming.map((strand) => strand.from),
+      'in',
+      (from) => inputTitle(document, nodes, incoming, from),
+      kindOf,
+    ),
+    outputs: makePorts(
+      outgoing.map((strand) => strand.from),
+      'out',
+      (from) => outputTitle(document, nodes, from),
+      kindOf,
+    ),
+  };
+}
+
+function makeGroup(
+  selection: Selection,
+  ports: Ports,
+  { board, name, source }: GroupRequest,
+): GroupDefinition {
+  const { document, nodes, incoming, outgoing } = selection;
+  const origin = source && {
+    ...source,
+    inputs: sourcesOf(incoming, ports.inputs),
+    outputs: sourcesOf(outgoing, ports.outputs),
+  };
+  return {
+    id: freshId('g', new Set(Object.keys(document.groups))),
+    name,
+    description: '',
+    inputs: [...ports.inputs.values()],
+    outputs: [...ports.outputs.values()],
+    dials: [],
+    network: { nodes, strands: innerStrands(selection, ports), regions: [], notes: [] },
+    ...(origin && board === null ? { origin } : {}),
+  };
+}
+
+/** The card of a group, in the middle of the nodes it stands for. */
+function makeInstance({ network, nodes }: Selection, group: GroupId): NodeInstance {
+  const middle = (axis: 0 | 1): number =>
+    nodes.reduce((sum, node) => sum + node.at[axis], 0) / nodes.length;
+  return {
+    id: freshId('n', nodeIds(network)),
+    type: 'group',
+    version: 1,
+    at: [middle(0), middle(1)],
+    values: {},
+    options: {},
+    group,
+  };
 }
 
 function refuseDriven(
@@ -161,8 +194,8 @@ function makePorts(
   stem: string,
   title: (from: Strand['from']) => string,
   kindOf: (from: Strand['from']) => ValueKind,
-): Map<string, GroupPort> {
-  const ports = new Map<string, GroupPort>();
+): Map<ResultKey, GroupPort> {
+  const ports = new Map<ResultKey, GroupPort>();
   const names = new Set<string>();
   for (const from of starts) {
     if (ports.has(portKey(from))) continue;
@@ -216,11 +249,8 @@ function sourcesOf(
 }
 
 function innerStrands(
-  strands: readonly Strand[],
-  chosen: ReadonlySet<string>,
-  incoming: readonly Strand[],
-  inputs: ReadonlyMap<string, GroupPort>,
-  outputs: ReadonlyMap<string, GroupPort>,
+  { network: { strands }, chosen, incoming }: Selection,
+  { inputs, outputs }: Ports,
 ): Strand[] {
   const inner = strands.filter(({ from, to }) => chosen.has(from.node) && chosen.has(to.node));
   const fed = incoming.map((strand): Strand => ({
@@ -240,13 +270,9 @@ function innerStrands(
 }
 
 function outerStrands(
-  strands: readonly Strand[],
-  chosen: ReadonlySet<string>,
-  nodeId: string,
-  inputs: ReadonlyMap<string, GroupPort>,
-  outputs: ReadonlyMap<string, GroupPort>,
-  incoming: readonly Strand[],
-  outgoing: readonly Strand[],
+  { network: { strands }, chosen, incoming, outgoing }: Selection,
+  { inputs, outputs }: Ports,
+  nodeId: NodeId,
 ): Strand[] {
   const outside = strands.filter(({ from, to }) => !chosen.has(from.node) && !chosen.has(to.node));
   const taken = new Set(strands.map((strand) => strand.id));
@@ -268,94 +294,3 @@ function outerStrands(
   }));
   return [...outside, ...feeding, ...leaving];
 }
-
-/**
- * Puts a group's nodes back on the board in place of one of its instances. Dials away from home are
- * worked into the values.
- */
-export function ungroup(
-  document: NetworkDocument,
-  board: BoardId,
-  nodeId: string,
-): NetworkDocument {
-  const network = networkOf(document, board);
-  const instance = network.nodes.find((node) => node.id === nodeId);
-  const group = instance?.group === undefined ? undefined : own(document.groups, instance.group);
-  if (!instance || !group) return document;
-  const wired = group.dials.find((dial) =>
-    network.strands.some((strand) => strand.to.node === nodeId && strand.to.input === dial.id),
-  );
-  const moved = group.dials.find((dial) => {
-    const value = own(instance.values, dial.id);
-    return value !== undefined && JSON.stringify(value) !== JSON.stringify(dial.home);
-  });
-  const awkward = wired ?? moved;
-  if (awkward)
-    throw new AppError(
-      'group.dial-in-use',
-      `The dial “${awkward.name}” ${wired ? 'has a strand' : 'is not at home'}.`,
-      'Reset it before opening the group up.',
-      { kept: 'Nothing was changed.' },
-    );
-  const taken = nodeIds(network);
-  const renamed = new Map(
-    group.network.nodes.map((node): [string, string] => {
-      const id = taken.has(node.id) ? freshId('n', taken) : node.id;
-      taken.add(id);
-      return [node.id, id];
-    }),
-  );
-  const strandTaken = strandIds(network);
-  const fresh = (): string => {
-    const id = freshId('w', strandTaken);
-    strandTaken.add(id);
-    return id;
-  };
-  const into = (id: string): Strand | undefined =>
-    network.strands.find((strand) => strand.to.node === nodeId && strand.to.input === id);
-  const inner = group.network.strands.flatMap((strand): Strand[] => {
-    const from =
-      strand.from.node === INPUT_EDGE
-        ? into(strand.from.output)?.from
-        : { node: renamed.get(strand.from.node) ?? '', output: strand.from.output };
-    if (!from || strand.to.node === OUTPUT_EDGE) return [];
-    return [
-      {
-        ...strand,
-        id: fresh(),
-        from,
-        to: { node: renamed.get(strand.to.node) ?? '', input: strand.to.input },
-      },
-    ];
-  });
-  const leaving = network.strands
-    .filter((strand) => strand.from.node === nodeId)
-    .flatMap((strand): Strand[] => {
-      const end = group.network.strands.find(
-        (each) => each.to.node === OUTPUT_EDGE && each.to.input === strand.from.output,
-      );
-      if (!end) return [];
-      const from =
-        end.from.node === INPUT_EDGE
-          ? into(end.from.output)?.from
-          : { node: renamed.get(end.from.node) ?? '', output: end.from.output };
-      return from ? [{ ...strand, from }] : [];
-    });
-  const nodes = group.network.nodes.map((node): NodeInstance => ({
-    ...node,
-    id: renamed.get(node.id) ?? node.id,
-  }));
-  return withNetwork(document, board, {
-    ...network,
-    nodes: [...network.nodes.filter((node) => node.id !== nodeId), ...nodes],
-    strands: [
-      ...network.strands.filter(
-        (strand) => strand.from.node !== nodeId && strand.to.node !== nodeId,
-      ),
-      ...inner,
-      ...leaving,
-    ],
-  });
-}
-
-export { withGroup };

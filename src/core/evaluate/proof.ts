@@ -1,3 +1,5 @@
+import { findChanges } from './proof-changes';
+import type { ChangedValue } from './proof-changes';
 import { own } from '../base/own';
 import { outputKey } from '../graph/result-key';
 import { AppError } from '../base/diagnostic';
@@ -27,13 +29,6 @@ export interface ProofDifference {
   readonly where: readonly [number, number, number];
   /** Share of points that differ. */
   readonly share: number;
-}
-export interface ChangedValue {
-  readonly node: string;
-  readonly what: string;
-  readonly before: string;
-  readonly after: string;
-  readonly largestWithout: number;
 }
 export interface Proof {
   readonly identical: boolean;
@@ -92,7 +87,7 @@ export function proveGroup(
     models: models.map((model) => model.name),
     difference,
     changes: difference
-      ? explain(source, trial, group, compare).filter(
+      ? findChanges(source, trial, renamed(group.id), compare).filter(
           (change) => change.largestWithout < difference.largest,
         )
       : [],
@@ -259,106 +254,4 @@ function compareLanes(
     where: [p[at * 3] as number, p[at * 3 + 1] as number, p[at * 3 + 2] as number],
     share: different.size / model.points.count,
   };
-}
-
-const show = (value: unknown): string => (value === undefined ? 'default' : JSON.stringify(value));
-
-/**
- * Everything that differs between the packaged nodes and their originals; each put back in turn to
- * see how much it accounts for.
- */
-function explain(
-  source: NetworkDocument,
-  trial: NetworkDocument,
-  group: GroupDefinition,
-  compare: (document: NetworkDocument) => ProofDifference | null,
-): ChangedValue[] {
-  const id = renamed(group.id);
-  const inside = own(trial.groups, id);
-  if (!inside) return [];
-  const changes: ChangedValue[] = [];
-  const tryWith = (
-    node: string,
-    what: string,
-    before: unknown,
-    after: unknown,
-    restored: GroupDefinition,
-  ): void => {
-    if (changes.length >= 24) return;
-    changes.push({
-      node,
-      what,
-      before: show(before),
-      after: show(after),
-      largestWithout:
-        compare({ ...trial, groups: { ...trial.groups, [id]: restored } })?.largest ?? 0,
-    });
-  };
-  const withNode = (node: NodeInstance): GroupDefinition => ({
-    ...inside,
-    network: {
-      ...inside.network,
-      nodes: inside.network.nodes.map((each) => (each.id === node.id ? node : each)),
-    },
-  });
-  for (const now of inside.network.nodes) {
-    const original = source.network.nodes.find(
-      (node) => node.id === now.id && node.type === now.type,
-    );
-    if (!original) continue;
-    for (const key of new Set([...Object.keys(original.values), ...Object.keys(now.values)])) {
-      if (show(own(original.values, key)) === show(own(now.values, key))) continue;
-      const values = Object.fromEntries(
-        Object.entries({ ...now.values, [key]: own(original.values, key) }).filter(
-          ([, value]) => value !== undefined,
-        ),
-      ) as NodeInstance['values'];
-      tryWith(
-        now.id,
-        key,
-        own(original.values, key),
-        own(now.values, key),
-        withNode({ ...now, values }),
-      );
-    }
-    for (const key of new Set([...Object.keys(original.options), ...Object.keys(now.options)])) {
-      if (own(original.options, key) === own(now.options, key)) continue;
-      const options = Object.fromEntries(
-        Object.entries({ ...now.options, [key]: own(original.options, key) }).filter(
-          ([, value]) => value !== undefined,
-        ),
-      ) as NodeInstance['options'];
-      tryWith(
-        now.id,
-        key,
-        own(original.options, key),
-        own(now.options, key),
-        withNode({ ...now, options }),
-      );
-    }
-    if ((original.limited ?? false) !== (now.limited ?? false))
-      tryWith(
-        now.id,
-        'limited',
-        original.limited ?? false,
-        now.limited ?? false,
-        withNode({ ...now, limited: original.limited ?? false }),
-      );
-  }
-  for (const dial of inside.dials) {
-    const still = {
-      ...inside,
-      dials: inside.dials.map((each) => (each.id === dial.id ? { ...each, drives: [] } : each)),
-    };
-    const without = compare({ ...trial, groups: { ...trial.groups, [id]: still } })?.largest ?? 0;
-    if (changes.length < 24)
-      changes.push({
-        node: dial.name,
-        what: 'dial home',
-        before: 'not driven',
-        after: show(dial.home),
-        largestWithout: without,
-      });
-  }
-  return changes.sort((a, b) => a.largestWithout - b.largestWithout);
 }
