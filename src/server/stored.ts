@@ -1,5 +1,6 @@
 import { AppError } from '@/core/base/diagnostic';
-import { readStored, readStoredGroups } from '@/core/compile/upgrade';
+import { readStored, readStoredGroups, upgradeNodes } from '@/core/compile/upgrade';
+import { DOCUMENT_VERSION } from '@/core/graph/limits';
 import type { GroupDefinition, NetworkDocument } from '@/core/graph/document';
 import { listReleases as readReleases } from '@/db/queries/library';
 import { findRevision as readRevision } from '@/db/queries/materials';
@@ -18,6 +19,10 @@ export async function findRevision(
 ): Promise<StoredRevision | undefined> {
   const row = await readRevision(materialId, number);
   if (!row) return undefined;
+  // One of the present version was checked in full when it was saved: doing so again, on the thread
+  // that answers, would hold everybody up for a tenth of a second with a large network.
+  if (row.document.version === DOCUMENT_VERSION)
+    return { ...row, document: upgradeNodes(row.document) };
   const { document, diagnostics } = readStored(row.document);
   if (document) return { ...row, document };
   throw new AppError(
