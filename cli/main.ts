@@ -2,6 +2,7 @@ import { parseArgs } from 'node:util';
 import { AppError, messageOf } from '@/core/base/diagnostic';
 import { describeError, problemText } from '@/core/base/problem';
 import { CompileError } from '@/core/compile/compile';
+import { MAP_VIEWS } from '@/core/mesh/analysis';
 import { UsageError } from './arguments';
 import type { Arguments } from './arguments';
 import { runAnalyse } from './analyse';
@@ -18,9 +19,9 @@ const USAGE = `Usage:
       values of outputs at given points
   bright-loom bake DOC.json --model FILE.glb|demo:NAME [--size N] [--depth 8|16] --out DIR
       maps of the finished surface, and the model with them
-  bright-loom analyse MODEL [--maps curvature,occlusion,thickness,proximity,crease] [--size N]
-      --out DIR
-      maps measured on a model, and what was found about it
+  bright-loom analyse MODEL [--maps NAMES] [--size N] --out DIR
+      maps measured on a model, and what was found about it; NAMES with commas, out of
+      ${[...MAP_VIEWS.keys()].join(', ')}
   bright-loom check DOC.json [--model FILE.glb|demo:NAME] [--json]
       what is wrong with a document; exit 1 if anything is; with a model also what its values say
   bright-loom backup FILE

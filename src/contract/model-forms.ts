@@ -1,13 +1,15 @@
 import Joi from 'joi';
+import { assertNever } from '@/core/base/assert';
 import { PREPARATION_LIMITS } from '@/core/exchange/prepare';
 import type { ModelPreparation } from '@/core/exchange/prepare';
 import type { MapSettings } from '@/core/mesh/analysis';
+import type { MapDefinition, SettingForm } from '@/core/mesh/maps/define';
+import { MAP_KINDS } from '@/core/mesh/maps/registry.generated';
 import { form } from './forms';
 import type { Form } from './forms';
 
 const within = (name: keyof typeof PREPARATION_LIMITS): Joi.NumberSchema =>
   Joi.number().min(PREPARATION_LIMITS[name][0]).max(PREPARATION_LIMITS[name][1]);
-const length = Joi.number().greater(0).max(1e15).required();
 
 export const preparationForm: Form<ModelPreparation> = form(
   Joi.object({
@@ -20,28 +22,36 @@ export const preparationForm: Form<ModelPreparation> = form(
   }),
 );
 
+function settingForm(of: SettingForm): Joi.Schema {
+  switch (of.type) {
+    case 'number':
+      return Joi.number().min(of.least).max(of.most).required();
+    case 'choice':
+      return Joi.valid(...of.choices).required();
+    case 'part':
+      return Joi.string().max(1000).allow(null, '').required();
+    case 'flag':
+      return Joi.valid(true);
+    case 'truth':
+      return Joi.boolean().required();
+    case 'place':
+      return Joi.array().items(Joi.number()).length(3).required();
+    default:
+      return assertNever(of);
+  }
+}
+/** Settings of maps that are shared; those measured by a network's normals are not. */
 const mapSettings = Joi.alternatives().try(
-  Joi.object({ kind: Joi.valid('curvature').required(), radius: length }),
-  Joi.object({
-    kind: Joi.valid('occlusion').required(),
-    reach: length,
-    side: Joi.valid('open', 'solid', 'both').required(),
-    falloff: Joi.number().min(0).max(1e6).required(),
-    coneRad: Joi.number()
-      .min(0)
-      .max(Math.PI / 2)
-      .required(),
-    floor: Joi.valid(true),
-  }),
-  Joi.object({
-    kind: Joi.valid('proximity').required(),
-    part: Joi.string().max(1000).allow(null, '').required(),
-  }),
-  Joi.object({
-    kind: Joi.valid('crease').required(),
-    width: length,
-    angleRad: Joi.number().min(0).max(Math.PI).required(),
-  }),
+  ...Object.entries(MAP_KINDS)
+    .filter(([, definition]: [string, MapDefinition]) => !definition.isTransient)
+    .map(([kind, { settings }]) =>
+      Joi.object({
+        kind: Joi.valid(kind).required(),
+        ...Object.fromEntries(
+          Object.entries(settings).map(([name, of]) => [name, settingForm(of)]),
+        ),
+      }),
+    ),
 );
 
 /** The settings of a map, as JSON text. */

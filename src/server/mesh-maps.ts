@@ -2,7 +2,7 @@ import { deflateSync } from 'node:zlib';
 import { setImmediate } from 'node:timers/promises';
 import type { NetworkDocument } from '@/core/graph/document';
 import { EvaluationSession } from '@/core/evaluate/session';
-import { MAP_CHUNK, MAP_SIZE, MAP_TITLES, isShared, keptMapKey } from '@/core/mesh/analysis';
+import { MAP_CHUNK, MAP_SIZE, mapTitle, isShared, storedMapKey } from '@/core/mesh/analysis';
 import type { MapSettings, MeshAnalysis } from '@/core/mesh/analysis';
 import type { ModelPreparation } from '@/core/exchange/prepare';
 import { findMeshMap, hasMeshMap, insertMeshMap } from '@/db/queries/models';
@@ -30,7 +30,7 @@ export async function keptMap(
   return (
     (await findMeshMap({
       modelKey: await modelKey(model),
-      mapKey: keptMapKey(settings),
+      mapKey: storedMapKey(settings),
       size: MAP_SIZE.fine,
     })) ?? null
   );
@@ -49,14 +49,14 @@ export async function requestMaps(
   const key = await modelKey(model);
   for (const { resolved } of session.demands(document, analysis.mesh)) {
     if (!isShared(resolved)) continue;
-    const mapKey = keptMapKey(resolved);
+    const mapKey = storedMapKey(resolved);
     if (await hasMeshMap({ modelKey: key, mapKey, size: MAP_SIZE.fine })) continue;
     const task: MapTask = {
       blobHash: model.blobHash,
       preparation: model.preparation,
       settings: resolved,
     };
-    const title = `Measuring ${MAP_TITLES[resolved.kind]} of ${model.name}`;
+    const title = `Measuring ${mapTitle(resolved)} of ${model.name}`;
     await tryToEnqueue(MESH_MAP, task, { title, userId, key: `${key} ${mapKey}` });
   }
 }
@@ -71,7 +71,7 @@ export async function runMap(
 ): Promise<void> {
   const name = {
     modelKey: await modelKey({ blobHash, preparation }),
-    mapKey: keptMapKey(settings),
+    mapKey: storedMapKey(settings),
     size: MAP_SIZE.fine,
   };
   if (await hasMeshMap(name)) return;
@@ -87,7 +87,7 @@ export async function runMap(
       ),
       first,
     );
-    await report(first / values.length, MAP_TITLES[settings.kind]);
+    await report(first / values.length, mapTitle(settings));
     await setImmediate();
   }
   await insertMeshMap(name, deflateSync(new Uint8Array(values.buffer)));

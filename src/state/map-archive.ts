@@ -1,4 +1,4 @@
-import { isShared, isWorthKeeping, keptMapKey } from '../core/mesh/analysis';
+import { isShared, isStored, storedMapKey } from '../core/mesh/analysis';
 import type { MapSettings } from '../core/mesh/analysis';
 import type { Client } from './client';
 import { keepMap, recallMap } from './map-cache';
@@ -14,12 +14,12 @@ export class MapArchive {
   constructor(private readonly client: Pick<Client, 'meshMap'>) {}
 
   private keyOf({ key }: LoadedModel, settings: MapSettings): string {
-    return `${key} ${keptMapKey(settings)}`;
+    return `${key} ${storedMapKey(settings)}`;
   }
 
   /** @param total how many values it must have; null where there is none, or another */
   async find(model: LoadedModel, settings: MapSettings, total: number): Promise<MapValues | null> {
-    if (!isWorthKeeping(settings)) return null;
+    if (!isStored(settings)) return null;
     const own = await recallMap(this.keyOf(model, settings));
     if (own?.length === total) {
       this.counts.recalled++;
@@ -35,6 +35,6 @@ export class MapArchive {
   }
 
   async store(model: LoadedModel, settings: MapSettings, values: MapValues): Promise<void> {
-    if (isWorthKeeping(settings)) await keepMap(this.keyOf(model, settings), values);
+    if (isStored(settings)) await keepMap(this.keyOf(model, settings), values);
   }
 }

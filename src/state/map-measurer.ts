@@ -1,4 +1,4 @@
-import { MAP_CHUNK, MAP_SIZE, MAP_TITLES } from '../core/mesh/analysis';
+import { MAP_CHUNK, MAP_SIZE, mapTitle } from '../core/mesh/analysis';
 import type { MeshMap } from '../core/mesh/mesh-map';
 import { isLost, settled } from '../workers/answer';
 import type { RemoteWorker } from '../workers/pool';
@@ -49,7 +49,7 @@ export class MapMeasurer {
   }
 
   private say({ settings }: MapEntry, step: string, share: number): void {
-    const label = `Measuring ${MAP_TITLES[settings.kind]}${step}`;
+    const label = `Measuring ${mapTitle(settings)}${step}`;
     this.parts.stores.measuring.setState({ progress: { label, share } });
   }
 

@@ -2,7 +2,7 @@ import { readModel } from '@/core/exchange/read-model';
 import { curesOf, withCure, withPlacing, withoutCure } from '@/core/exchange/prepare';
 import { CURES } from '@/core/mesh/diagnose';
 import { mapForm, preparationForm } from '@/contract/model-forms';
-import { settleMap } from '@/core/mesh/analysis';
+import { resolveMapSettings } from '@/core/mesh/analysis';
 
 const WEDGE = 'v 0 0 0\nv 100 0 0\nv 0 0 50\nv 0 200 0\nf 1 3 2\nf 1 2 4\nf 1 4 3\nf 2 3 4\n';
 
@@ -72,17 +72,17 @@ describe('what is mended in a model', () => {
   });
   it('and so are maps: what nodes ask for passes in its order, nothing else', () => {
     const asked = [
-      settleMap('curvature', { radius: 0.03 }, { measure: 'relative' }, 2),
-      settleMap('occlusion', { reach: 0.2, cone: 90, falloff: 0 }, { side: 'both' }, 2),
-      settleMap(
+      resolveMapSettings('curvature', { radius: 0.03 }, { measure: 'relative' }, 2),
+      resolveMapSettings('occlusion', { reach: 0.2, cone: 90, falloff: 0 }, { side: 'both' }, 2),
+      resolveMapSettings(
         'occlusion',
         { reach: 0.2, cone: 90, falloff: 0 },
         { side: 'open', floor: 'ground' },
         2,
       ),
-      settleMap('proximity', {}, { to: 'part', part: 'lid' }, 2),
-      settleMap('proximity', {}, {}, 2),
-      settleMap('crease', { width: 0.1, angle: 30 }, {}, 2),
+      resolveMapSettings('proximity', {}, { to: 'part', part: 'lid' }, 2),
+      resolveMapSettings('proximity', {}, {}, 2),
+      resolveMapSettings('crease', { width: 0.1, angle: 30 }, {}, 2),
     ];
     const isAMap = (settings: unknown): boolean =>
       mapForm.validate(JSON.stringify(settings), { convert: false }).error === undefined;

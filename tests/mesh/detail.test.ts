@@ -2,7 +2,7 @@ import { EvaluationSession, detailNormals, withNested } from '@/core/evaluate/se
 import type { MapSource } from '@/core/evaluate/session';
 import { feedingText } from '@/core/compile/feeding';
 import type { NetworkDocument, NodeInstance } from '@/core/graph/document';
-import { MeshAnalysis, isShared, isWorthKeeping } from '@/core/mesh/analysis';
+import { MeshAnalysis, isShared, isStored } from '@/core/mesh/analysis';
 import type { MapSettings } from '@/core/mesh/analysis';
 import { uniformPoints } from '@/core/mesh/sample-points';
 import type { SamplePoints } from '@/core/mesh/sample-points';
@@ -110,7 +110,7 @@ describe('curvature by told normals', () => {
     expect(plate.measure(settings, points, 0, 3000, 500, detail)).toEqual(whole.slice(3000, 3500));
     expect(asked).toBe(1);
     expect(() => plate.measure({ ...settings, detail: 'nobody tells' }, points, 0)).toThrow(
-      'nobody tells them',
+      'nobody supplies them',
     );
   });
 });
@@ -218,7 +218,7 @@ describe('a network that measures by its own normals', () => {
         }),
       ).toEqual(named(bumpy()));
       for (const { resolved } of session().demands(bumpy(), mesh))
-        expect([isShared(resolved), isWorthKeeping(resolved)]).toEqual([false, true]);
+        expect([isShared(resolved), isStored(resolved)]).toEqual([false, true]);
       const lit = bumpy(8, [node('l', 'model.light-response')]);
       const byLight = {
         ...lit,

@@ -4,7 +4,7 @@ import path from 'node:path';
 import { seededRandom } from '@/core/base/random';
 import { cross, dot, sub } from '@/core/base/vector';
 import type { Vec3 } from '@/core/base/vector';
-import { MeshAnalysis, settleMap } from '@/core/mesh/analysis';
+import { MeshAnalysis, resolveMapSettings } from '@/core/mesh/analysis';
 import { DEMO_MODELS } from '@/core/mesh/demo-models';
 import { RAY, MeshKernel, sineOf } from '@/core/mesh/mesh-kernel';
 import { uniformPoints } from '@/core/mesh/sample-points';
@@ -413,7 +413,7 @@ describe('openness', () => {
         normals: place(sketch.normals, false),
       });
       return new MeshAnalysis(mesh).measure(
-        settleMap('occlusion', { reach: 0.25, cone: 90 }, {}, mesh.size),
+        resolveMapSettings('occlusion', { reach: 0.25, cone: 90 }, {}, mesh.size),
         uniformPoints(mesh, 400),
         1024,
       );

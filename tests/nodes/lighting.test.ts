@@ -4,7 +4,7 @@ import { drawOutput } from '@/core/evaluate/draw';
 import { EvaluationSession } from '@/core/evaluate/session';
 import { DEFAULT_LIGHTS } from '@/core/graph/document';
 import type { NetworkDocument, SceneLight } from '@/core/graph/document';
-import { MeshAnalysis, isWorthKeeping, settleMap } from '@/core/mesh/analysis';
+import { MeshAnalysis, isStored, resolveMapSettings } from '@/core/mesh/analysis';
 import { uniformPoints } from '@/core/mesh/sample-points';
 import { shadowsOn } from '@/core/mesh/shadow';
 import { ShapeSketch } from '@/core/mesh/shape-sketch';
@@ -143,10 +143,10 @@ describe('light response with shadows', () => {
         demands(document({ shadows: 'thrown', light: 'second' }, [low, lamp])),
         demands(document({ shadows: 'thrown', light: 'third' }, [low, lamp])),
       ]).toEqual([0, 1, 2, 1, 0]);
-      expect(isWorthKeeping(settleMap('shadow', { x: 1, y: 0, z: NaN, near: 0 }, {}, 1))).toBe(
+      expect(isStored(resolveMapSettings('shadow', { x: 1, y: 0, z: NaN, near: 0 }, {}, 1))).toBe(
         false,
       );
-      expect(settleMap('shadow', { x: 1, y: Infinity, z: NaN, near: 1 }, {}, 1)).toEqual({
+      expect(resolveMapSettings('shadow', { x: 1, y: Infinity, z: NaN, near: 1 }, {}, 1)).toEqual({
         kind: 'shadow',
         at: [1, 0, 0],
         isNear: true,

@@ -6,7 +6,7 @@ import { EvaluationSession } from '@/core/evaluate/session';
 import type { InputValue, NetworkDocument } from '@/core/graph/document';
 import { uniformPoints } from '@/core/mesh/sample-points';
 import { ShapeSketch } from '@/core/mesh/shape-sketch';
-import { settleMap } from '@/core/mesh/analysis';
+import { resolveMapSettings } from '@/core/mesh/analysis';
 import { TEST_SCALE, documentOf, node } from '../support/networks';
 import { meshOfSketch, unitTile } from '../support/meshes';
 import { outputAt, valueAt } from '../support/evaluate';
@@ -250,7 +250,7 @@ describe('proximity', () => {
       const document = documentOf([node('n', 'model.proximity', {}, options)]);
       const compiled = compileNetwork(document, { surface: false, taps: 'all' });
       const [found] = mapDemands(compiled, uniformsFor(compiled, document, TEST_SCALE));
-      return found && settleMap(found.kind, found.settings, found.choices, 2);
+      return found && resolveMapSettings(found.kind, found.settings, found.choices, 2);
     };
     expect(demand({})).toEqual({ kind: 'proximity', part: null });
     expect(demand({ to: 'part', part: 'bolt 2' })).toEqual({ kind: 'proximity', part: 'bolt 2' });

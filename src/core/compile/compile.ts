@@ -10,7 +10,7 @@ import { Builder } from '../ir/builder';
 import { MEANING } from '../ir/fold';
 import { analyseLiveness } from '../ir/liveness';
 import type { F32, Program, ProgramOutput, Value } from '../ir/types';
-import type { MeshMapKind } from '../nodes/define';
+import type { MeshMapKind } from '../nodes/map-kinds.generated';
 import { surfaceLanes } from '../nodes/surface-lanes';
 import { definitionOf } from './catalogue';
 import { checkReferences } from './check/check';

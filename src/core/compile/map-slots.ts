@@ -1,6 +1,7 @@
 import type { Builder } from '../ir/builder';
 import type { F32 } from '../ir/types';
-import type { MapSetting, MeshMapKind } from '../nodes/define';
+import type { MapSetting } from '../nodes/define';
+import type { MeshMapKind } from '../nodes/map-kinds.generated';
 
 /**
  * A mesh map some node reads: which, the lanes (uniform) and choices that decide it, and the input

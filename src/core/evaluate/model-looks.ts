@@ -1,10 +1,14 @@
+import { assert } from '../base/assert';
 import { NetworkSketch } from '../edit/network-sketch';
 import type { NetworkDocument } from '../graph/document';
-import { MAP_SIZE } from '../mesh/analysis';
-import type { MeshAnalysis } from '../mesh/analysis';
+import { MAP_SIZE, MAP_VIEWS, resolveMapSettings } from '../mesh/analysis';
+import type { MeshAnalysis, NamedMapView } from '../mesh/analysis';
+import { sampleMap } from '../mesh/mesh-map';
 import { triangleCount } from '../mesh/surface-mesh';
 import { framingCamera, seePoints } from './camera';
+import type { VisiblePoints } from './camera';
 import { drawOutput } from './draw';
+import { halve, paintValues } from './picture';
 import type { Picture } from './picture';
 
 /** A picture that tells what masks will see in a model. */
@@ -13,71 +17,65 @@ export interface ModelLook {
   readonly title: string;
   readonly tells: string;
 }
+const MAP_LOOKS = [...MAP_VIEWS].flatMap(([id, { look }]) => (look ? [{ id, ...look }] : []));
+/** In clay, every map that has a look, and the parts. */
 export const MODEL_LOOKS: readonly ModelLook[] = [
   { id: 'clay', title: 'In clay', tells: 'Its shape and normals.' },
-  { id: 'curvature', title: 'Curvature', tells: 'White on edges, black in hollows.' },
-  { id: 'occlusion', title: 'Openness', tells: 'Black where something is in the way.' },
-  { id: 'thickness', title: 'Thickness', tells: 'Black where it is thin.' },
-  { id: 'crease', title: 'Crease bands', tells: 'White along sharp edges.' },
+  ...MAP_LOOKS.map(({ id, title, tells }) => ({ id, title, tells })),
   { id: 'parts', title: 'Parts', tells: 'A colour for each.' },
 ];
 
 const plain = new NetworkSketch()
   .node('paint', 'surface.surface', { values: { baseColour: [0.18, 0.18, 0.18], roughness: 0.65 } })
   .finish('Clay', 'paint.surface');
-const sketched = (sketch: NetworkSketch): NetworkDocument => ({
+const parts: NetworkDocument = {
   ...plain,
-  network: sketch.inside({}),
-});
-const DRAWN: Readonly<
-  Record<string, { readonly document: NetworkDocument; readonly shown: string }>
-> = {
-  clay: { document: plain, shown: 'surface' },
-  curvature: {
-    document: sketched(
-      new NetworkSketch()
-        .node('bend', 'model.curvature')
-        .node('shown', 'ranges.remap', { values: { inLow: -0.4, inHigh: 0.4 } })
-        .wire('bend.signed > shown.value'),
-    ),
-    shown: 'shown:value',
-  },
-  occlusion: {
-    document: sketched(new NetworkSketch().node('shown', 'model.occlusion')),
-    shown: 'shown:openness',
-  },
-  thickness: {
-    document: sketched(new NetworkSketch().node('shown', 'model.thickness')),
-    shown: 'shown:thickness',
-  },
-  crease: {
-    document: sketched(new NetworkSketch().node('shown', 'model.crease-distance')),
-    shown: 'shown:band',
-  },
-  parts: {
-    document: sketched(new NetworkSketch().node('shown', 'model.part')),
-    shown: 'shown:colour',
-  },
+  network: new NetworkSketch().node('shown', 'model.part').inside({}),
 };
 
 /** Beyond so many triangles masks are measured at the vertices only: there are enough of them. */
 const MANY_TRIANGLES = 200_000;
 
-/** A look of a model, `size` pixels square. */
+/**
+ * A look of a model, `size` pixels square.
+ * @param look the id of one of MODEL_LOOKS
+ */
 export function drawModelLook(analysis: MeshAnalysis, look: string, size: number): Picture {
-  const drawn = DRAWN[look];
-  if (!drawn) throw new Error(`Invariant broken: there is no look “${look}”`);
-  const measure =
-    triangleCount(analysis.mesh) > MANY_TRIANGLES
-      ? analysis.quickMap.bind(analysis)
-      : analysis.fineMap.bind(analysis);
-  const seen = seePoints(
+  const { mesh } = analysis;
+  const seen = seePoints(analysis, framingCamera(mesh.centre, mesh.size), size * 2, size * 2);
+  const view = MAP_VIEWS.get(look);
+  if (view?.look) return halve(paintMap(analysis, view, view.look, seen));
+  assert(look === 'clay' || look === 'parts', `there is no look “${look}”`);
+  const isClay = look === 'clay';
+  // Neither reads a map.
+  const noMaps = (): undefined => undefined;
+  return drawOutput(
+    isClay ? plain : parts,
+    isClay ? 'surface' : 'shown:colour',
     analysis,
-    framingCamera(analysis.mesh.centre, analysis.mesh.size),
-    size * 2,
-    size * 2,
+    seen,
+    noMaps,
   );
-  return drawOutput(drawn.document, drawn.shown, analysis, seen, (settings) =>
-    measure(settings, MAP_SIZE.quick),
-  );
+}
+
+/** A map over what is seen of the model, from its black to its white value. */
+function paintMap(
+  analysis: MeshAnalysis,
+  { kind, given, choices }: NamedMapView,
+  { black, white }: { readonly black: number; readonly white: number },
+  seen: VisiblePoints,
+): Picture {
+  const settings = resolveMapSettings(kind, given, choices, analysis.mesh.size);
+  const map =
+    triangleCount(analysis.mesh) > MANY_TRIANGLES
+      ? analysis.quickMap(settings, MAP_SIZE.quick)
+      : analysis.fineMap(settings, MAP_SIZE.quick);
+  const { atlas, count } = seen.points;
+  const values = new Float32Array(count),
+    texel = new Float32Array(4);
+  for (let k = 0; k < count; k++) {
+    sampleMap(map, atlas[k * 2] as number, atlas[k * 2 + 1] as number, texel, 0);
+    values[k] = ((texel[0] as number) - black) / (white - black);
+  }
+  return paintValues(seen, [values], false);
 }

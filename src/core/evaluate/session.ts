@@ -13,7 +13,7 @@ import type { MeshMap } from '../mesh/mesh-map';
 import type { SamplePoints } from '../mesh/sample-points';
 import type { MeshFacts } from '../mesh/mesh-facts';
 import type { SurfaceMesh } from '../mesh/surface-mesh';
-import { mapKey, settleMap } from '../mesh/analysis';
+import { mapDefinition, mapKey, measuredBy, resolveMapSettings } from '../mesh/analysis';
 import type { DetailSource, MapSettings } from '../mesh/analysis';
 
 /** Provides a mesh map by its settings; undefined while there is none. */
@@ -167,18 +167,16 @@ function resolve(
   mesh: SurfaceMesh,
   told: Omit<DetailRequest, 'key'>,
 ): readonly ResolvedDemand[] {
-  const resolved = settleMap(kind, settings, choices, mesh.size);
-  // A light that is not there throws no shadow.
-  if (resolved.kind === 'shadow' && !resolved.isNear && resolved.at.every((x) => x === 0))
-    return [];
-  if (!detail || (resolved.kind !== 'curvature' && resolved.kind !== 'occlusion'))
-    return [{ field, resolved }];
+  const resolved = resolveMapSettings(kind, settings, choices, mesh.size);
+  const definition = mapDefinition(kind);
+  if (definition.isNothing?.(resolved)) return [];
+  if (!detail || !definition.takesDetail) return [{ field, resolved }];
   const standing = told.standing ? JSON.stringify(told.standing) : '';
   const text = feedingText(told.document, detail.path, detail.input) + standing;
   return [
     {
       field,
-      resolved: { ...resolved, detail: text },
+      resolved: measuredBy(resolved, text),
       detail: { ...told, key: arrivingKey(detail.path, detail.input) },
     },
   ];

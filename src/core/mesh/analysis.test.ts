@@ -1,4 +1,4 @@
-import { MeshAnalysis, settleMap } from './analysis';
+import { MeshAnalysis, resolveMapSettings } from './analysis';
 import { MeshKernel } from './mesh-kernel';
 import { DEMO_MODELS } from './demo-models';
 import { unwrapPlainly } from '../exchange/unwrap';
@@ -147,7 +147,7 @@ describe('occlusion', () => {
     const measure = (scale: number): Float32Array => {
       const mesh = meshOf(sketch, scale);
       return new MeshAnalysis(mesh).measure(
-        settleMap('occlusion', { reach: 0.25, cone: 90 }, {}, mesh.size),
+        resolveMapSettings('occlusion', { reach: 0.25, cone: 90 }, {}, mesh.size),
         uniformPoints(mesh, 300),
         16,
       );

@@ -1,12 +1,11 @@
 import { rasterPoints, rasteriseAtlas } from './atlas';
 import type { AtlasRaster } from './atlas';
-import { CreaseDistance } from './crease';
 import { assembleMap, sampleMap, vertexValuesToTexels } from './mesh-map';
 import type { MeshMap } from './mesh-map';
 import { MeshKernel } from './mesh-kernel';
-import { ToldNormals } from './told-normals';
-import { shadowsOn } from './shadow';
-import type { Vec3 } from '../base/vector';
+import { DetailNormals } from './detail-normals';
+import type { MapDefinition, MapView, SettingsOf } from './maps/define';
+import { MAP_KINDS } from './maps/registry.generated';
 import { vertexPoints } from './sample-points';
 import type { SamplePoints } from './sample-points';
 import type { SurfaceMesh } from './surface-mesh';
@@ -14,46 +13,46 @@ import type { SurfaceMesh } from './surface-mesh';
 /** Unit normals at points, three numbers each, in place of the surface's own. */
 export type DetailSource = (points: SamplePoints) => Float32Array<ArrayBuffer>;
 
+type Registry = typeof MAP_KINDS;
+export type MapKind = keyof Registry;
+type SettingsIn<D> = D extends MapDefinition<infer F, infer T> ? SettingsOf<F, T> : never;
+/** A mesh map, fully decided: lengths in metres, angles in radians. */
+export type MapSettings = {
+  [K in MapKind]: { readonly kind: K } & SettingsIn<Registry[K]>;
+}[MapKind];
+
+const isMapKind = (kind: string): kind is MapKind => Object.hasOwn(MAP_KINDS, kind);
+/** Everything there is to know of a kind of map. */
+export const mapDefinition = (kind: MapKind): MapDefinition => MAP_KINDS[kind];
+/** What a map is called while it is measured. */
+export const mapTitle = ({ kind }: MapSettings): string => mapDefinition(kind).title;
 /**
- * A mesh map, fully decided: lengths in metres, angles in radians; `detail` tells apart by which
- * normals it is measured, if not the surface's.
+ * Whether a finished map is stored: shadows change with every move of a light, and are measured in
+ * no time.
  */
-export type MapSettings =
-  | { readonly kind: 'curvature'; readonly radius: number; readonly detail?: string }
-  | {
-      readonly kind: 'occlusion';
-      readonly reach: number;
-      readonly coneRad: number;
-      readonly falloff: number;
-      readonly side: 'open' | 'solid' | 'both';
-      /** Whether the model stands on a plane at its lowest point. */ readonly floor?: true;
-      readonly detail?: string;
-    }
-  /** Metres to the nearest point of a part by name, or of all parts but the point's own (null). */
-  | { readonly kind: 'proximity'; readonly part: string | null }
-  | { readonly kind: 'crease'; readonly angleRad: number; readonly width: number }
-  /** What the model itself keeps of a light: metres, or a unit direction. */
-  | { readonly kind: 'shadow'; readonly at: Vec3; readonly isNear: boolean };
-export type MapKind = MapSettings['kind'];
-/** What maps are called while they are measured. */
-export const MAP_TITLES: Readonly<Record<MapKind, string>> = {
-  curvature: 'curvature',
-  occlusion: 'occlusion',
-  proximity: 'proximity',
-  crease: 'crease distance',
-  shadow: 'shadows',
-};
-/**
- * Whether a finished map is worth keeping: shadows change with every move of a light, and are
- * measured in no time.
- */
-export const isWorthKeeping = ({ kind }: MapSettings): boolean => kind !== 'shadow';
-/**
- * Whether it is shared: what depends on a network besides the model is kept where that network is
- * at work.
- */
+export const isStored = ({ kind }: MapSettings): boolean => !mapDefinition(kind).isTransient;
+/** Whether it is shared: what depends on a network besides the model stays where that is at work. */
 export const isShared = (settings: MapSettings): boolean =>
-  isWorthKeeping(settings) && !('detail' in settings);
+  isStored(settings) && !('detail' in settings);
+
+/** The same settings, measured by other normals, which `detail` tells apart. */
+export const measuredBy = (settings: MapSettings, detail: string): MapSettings =>
+  Object.assign({}, settings, { detail });
+
+/** A way to look at a map, and the kind it shows. */
+export interface NamedMapView extends MapView {
+  readonly kind: MapKind;
+}
+/** Every way to look at a map, by its name. */
+export const MAP_VIEWS: ReadonlyMap<string, NamedMapView> = new Map(
+  Object.keys(MAP_KINDS).flatMap((kind) =>
+    isMapKind(kind)
+      ? Object.entries(mapDefinition(kind).views).map(
+          ([name, view]) => [name, { ...view, kind }] as const,
+        )
+      : [],
+  ),
+);
 
 /** Rays per point of a finished occlusion map. */
 export const OCCLUSION_RAYS = 128;
@@ -67,12 +66,6 @@ export const quickRays = (vertices: number): number =>
     Math.max(QUICK_RAYS.least, Math.round(QUICK_RAYS.all / Math.max(1, vertices))),
   );
 
-/** Rays per point and light. */
-const SHADOW_RAYS = { quick: 2, fine: 8 } as const;
-
-/** Object sizes that stand for a distance to nothing. */
-const FAR_AWAY = 2;
-
 /** A name for the map, equal for equal settings in whatever order a database gives them back. */
 export const mapKey = (settings: MapSettings): string =>
   JSON.stringify(Object.fromEntries(Object.entries(settings).sort(([a], [b]) => (a < b ? -1 : 1))));
@@ -83,7 +76,7 @@ export const mapKey = (settings: MapSettings): string =>
  */
 const MEASURING_VERSION = 2;
 /** The name a finished map is kept under, with the model's own key and the map's side. */
-export const keptMapKey = (settings: MapSettings): string =>
+export const storedMapKey = (settings: MapSettings): string =>
   `${String(MEASURING_VERSION)} ${String(OCCLUSION_RAYS)} ${mapKey(settings)}`;
 /** Side of a mesh map: quick look, finished. */
 export const MAP_SIZE = { quick: 256, fine: 512 } as const;
@@ -91,51 +84,30 @@ export const MAP_SIZE = { quick: 256, fine: 512 } as const;
 export const MAP_CHUNK = 16384;
 
 /**
- * Works out settings as written by a node (relative or in metres) for a mesh; absurd values are
- * limited.
+ * Resolves settings as a node gives them (relative or in metres) for a mesh of a size (metres);
+ * absurd values are limited.
  */
-export function settleMap(
+export function resolveMapSettings(
   kind: MapKind,
   settings: Readonly<Record<string, number>>,
   choices: Readonly<Record<string, string>>,
   size: number,
 ): MapSettings {
-  const length = (name: string): number => {
-    const given = settings[name] ?? 0;
-    const metres = choices['measure'] === 'units' ? given : given * size;
-    return Math.min(Math.max(Number.isFinite(metres) ? metres : 0, size * 1e-4), size * 100);
+  const finite = (name: string, fallback: number): number => {
+    const value = settings[name] ?? fallback;
+    return Number.isFinite(value) ? value : fallback;
   };
-  if (kind === 'curvature') return { kind, radius: length('radius') };
-  if (kind === 'proximity')
-    return { kind, part: choices['to'] === 'part' ? (choices['part'] ?? '') : null };
-  if (kind === 'crease')
-    return {
-      kind,
-      width: length('width'),
-      angleRad: (Math.min(Math.max(settings['angle'] ?? 30, 0.5), 179) * Math.PI) / 180,
-    };
-  if (kind === 'shadow') return settleShadow(settings);
-  const side = choices['side'] === 'solid' || choices['side'] === 'both' ? choices['side'] : 'open';
-  return {
-    kind,
-    reach: length('reach'),
-    side,
-    falloff: Math.max(0, settings['falloff'] ?? 0),
-    coneRad: (Math.min(Math.max(settings['cone'] ?? 90, 1), 90) * Math.PI) / 180,
-    ...(choices['floor'] === 'ground' ? { floor: true } : {}),
-  };
-}
-
-/** To a precision that no eye sees, so that equal lights give equal maps. */
-function settleShadow({
-  x = 0,
-  y = 0,
-  z = 0,
-  near = 0,
-}: Readonly<Record<string, number>>): MapSettings {
-  const tidy = (value: number): number =>
-    Number.isFinite(value) ? Number(value.toPrecision(6)) + 0 : 0;
-  return { kind: 'shadow', at: [tidy(x), tidy(y), tidy(z)], isNear: near > 0.5 };
+  const resolved = mapDefinition(kind).resolve({
+    length(name) {
+      const metres = finite(name, 0) * (choices['measure'] === 'units' ? 1 : size);
+      return Math.min(Math.max(metres, size * 1e-4), size * 100);
+    },
+    number: (name, fallback, least, most) =>
+      Math.min(most, Math.max(least, finite(name, fallback))),
+    choice: (name) => choices[name],
+  });
+  // Each kind resolves to its own settings; which one is known only where it is read.
+  return { kind, ...resolved } as MapSettings;
 }
 
 /**
@@ -143,8 +115,7 @@ function settleShadow({
  */
 export class MeshAnalysis {
   private made: MeshKernel | null = null;
-  private readonly told = new WeakMap<SamplePoints, ToldNormals>();
-  private creases: { readonly key: string; readonly distance: CreaseDistance } | null = null;
+  private readonly normals = new WeakMap<SamplePoints, DetailNormals>();
   private readonly rasters = new Map<number, { raster: AtlasRaster; points: SamplePoints }>();
 
   constructor(readonly mesh: SurfaceMesh) {}
@@ -176,71 +147,34 @@ export class MeshAnalysis {
     count = points.count,
     detail?: DetailSource,
   ): Float32Array<ArrayBuffer> {
-    if (settings.kind === 'proximity')
-      return this.kernel.distances(
-        points,
-        this.mesh.partNames.indexOf(settings.part ?? ''),
-        settings.part === null,
-        this.mesh.size * FAR_AWAY,
-        first,
-        count,
-      );
-    if (settings.kind === 'crease') return this.creasesOf(settings).measure(points, first, count);
-    if (settings.kind === 'shadow')
-      return shadowsOn(
-        this.kernel,
-        points,
-        settings,
-        this.mesh.size,
-        rays < OCCLUSION_RAYS ? SHADOW_RAYS.quick : SHADOW_RAYS.fine,
-        first,
-        count,
-      );
-    const told = this.detailAt(settings.detail, points, detail);
-    if (settings.kind === 'curvature') {
-      const smooth = this.kernel.curvature(points, settings.radius, first, count);
-      return told ? told.bend(settings.radius).addTo(smooth, first) : smooth;
-    }
-    const { floor, detail: _detail, ...asked } = settings;
-    return this.kernel.openness(
+    return mapDefinition(settings.kind).measure(settings, {
+      mesh: this.mesh,
+      kernel: this.kernel,
       points,
-      {
-        ...asked,
-        rays,
-        ...(floor ? { floor: this.mesh.minimum[1] } : {}),
-        ...(told ? { detail: told.normals } : {}),
-      },
       first,
       count,
-    );
+      rays,
+      isQuick: rays < OCCLUSION_RAYS,
+      normals: 'detail' in settings ? this.detailAt(settings.detail, points, detail) : null,
+    });
   }
 
   /**
-   * Normals told for some points are asked for once, however many pieces the map is measured in.
+   * Supplied normals are computed once for some points, in however many pieces a map is measured.
    */
   private detailAt(
     name: string | undefined,
     points: SamplePoints,
     detail: DetailSource | undefined,
-  ): ToldNormals | null {
+  ): DetailNormals | null {
     if (name === undefined) return null;
-    const known = this.told.get(points);
+    const known = this.normals.get(points);
     if (known?.name === name) return known;
-    if (!detail) throw new Error('Invariant broken: a map by other normals, and nobody tells them');
-    const made = new ToldNormals(name, points, detail(points));
-    this.told.set(points, made);
+    if (!detail)
+      throw new Error('Invariant broken: a map by other normals, and nobody supplies them');
+    const made = new DetailNormals(name, points, detail(points));
+    this.normals.set(points, made);
     return made;
-  }
-
-  /** Kept for the next part of the same map: finding creases walks the whole mesh. */
-  private creasesOf(settings: MapSettings & { kind: 'crease' }): CreaseDistance {
-    const key = mapKey(settings);
-    if (this.creases?.key !== key)
-      this.creases = {
-        key,
-        distance: new CreaseDistance(this.mesh, settings.angleRad, settings.width),
-      };
-    return this.creases.distance;
   }
 
   /**

@@ -2,6 +2,7 @@ import type { Builder } from '../ir/builder';
 import type { F32, Lanes3 } from '../ir/types';
 import type { Advice, AdviceReads } from './advice';
 import type { ImageTable } from './image-table';
+import type { MeshMapKind } from './map-kinds.generated';
 import type { Quantity } from './quantities';
 import type { CurveTable, RampTable } from './ramp-table';
 import type { SurfaceLanes } from './surface-parameters';
@@ -232,7 +233,6 @@ export interface StartingPoint {
  */
 export type MapSetting =
   string | number | { readonly choice: string } | { readonly everywhere: F32 };
-export type MeshMapKind = 'curvature' | 'occlusion' | 'proximity' | 'crease' | 'shadow';
 /**
  * A light as nodes read it: `at` a unit direction towards it when it is far, else its place in
  * metres; colour times intensity.

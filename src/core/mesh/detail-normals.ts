@@ -18,7 +18,7 @@ const slotOf = (x: number, y: number, z: number, slots: number): number =>
   (imul(x, 73856093) ^ imul(y, 19349663) ^ imul(z, 83492791)) & (slots - 1);
 
 /** Normals that a network tells at points of a surface, in place of the surface's own. */
-export class ToldNormals {
+export class DetailNormals {
   private bending: { readonly radius: number; readonly bend: DetailBend } | null = null;
 
   /**
