@@ -54,6 +54,16 @@ module.exports = {
       { path: '^src/core', pathNot: '^src/core/(ir|base|backends/$1)/' },
     ),
     ban(
+      'handoff-last',
+      { path: '^src/core/(?!handoff)', pathNot: NOT_TESTS },
+      { path: '^src/core/handoff/' },
+    ),
+    ban(
+      'exchange-before-evaluate',
+      { path: '^src/core/exchange', pathNot: NOT_TESTS },
+      { path: '^src/core/(evaluate|compile|edit)/' },
+    ),
+    ban(
       'workers-only-core',
       { path: '^src/workers' },
       { path: '^src', pathNot: '^src/(core|workers)/' },

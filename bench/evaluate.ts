@@ -15,7 +15,7 @@ import {
 import type { BakeStrip } from '@/core/evaluate/bake';
 import type { MapSource } from '@/core/evaluate/session';
 import { readModel } from '@/core/exchange/read-model';
-import { packBakedRows } from '@/core/exchange/packaging';
+import { packBakedRows } from '@/core/handoff/packaging';
 import type { NetworkDocument } from '@/core/graph/document';
 import { MeshAnalysis, mapKey } from '@/core/mesh/analysis';
 import type { MeshMap } from '@/core/mesh/mesh-map';
@@ -157,7 +157,11 @@ export async function prepareBake(): Promise<BakeBench> {
   };
   const document = benchNetwork();
   const session = makeBakeSession();
-  const whole = planBake(session, document, mesh, source, BAKE_SIZE, 16);
+  const whole = planBake(session, document, mesh, source, {
+    size: BAKE_SIZE,
+    maps: 16,
+    textures: 8,
+  });
   const plan = { ...whole, images: whole.images.filter((image) => 'map' in image) };
   const wanted = lanesFor(plan.images);
   const strips = new Map<number, BakeStrip>();

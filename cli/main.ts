@@ -2,6 +2,7 @@ import { parseArgs } from 'node:util';
 import { AppError, messageOf } from '@/core/base/diagnostic';
 import { describeError, problemText } from '@/core/base/problem';
 import { CompileError } from '@/core/compile/compile';
+import { EXPORT_FORMATS } from '@/core/handoff/formats';
 import { MAP_VIEWS } from '@/core/mesh/analysis';
 import { UsageError } from './arguments';
 import type { Arguments } from './arguments';
@@ -18,7 +19,9 @@ const USAGE = `Usage:
   bright-loom eval DOC.json --points POINTS.json [--outputs NAMES] [--json]
       values of outputs at given points
   bright-loom bake DOC.json --model FILE.glb|demo:NAME [--size N] [--depth 8|16] --out DIR
-      maps of the finished surface, and the model with them
+      [--formats NAMES]
+      the finished surface in files; NAMES with commas, out of
+      ${EXPORT_FORMATS.map(([name]) => name).join(', ')}; all of them unless said
   bright-loom analyse MODEL [--maps NAMES] [--size N] --out DIR
       maps measured on a model, and what was found about it; NAMES with commas, out of
       ${[...MAP_VIEWS.keys()].join(', ')}
@@ -55,6 +58,7 @@ export async function main(
         out: { type: 'string' },
         images: { type: 'string' },
         maps: { type: 'string' },
+        formats: { type: 'string' },
         smooth: { type: 'string' },
         weld: { type: 'string' },
         unwrap: { type: 'boolean' },

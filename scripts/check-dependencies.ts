@@ -36,6 +36,8 @@ const BREACHES: readonly (readonly [string, string, string | null])[] = [
   ['src/core/backends/glsl/breach.ts', "export * from '../wasm/emit';", 'backends-only-ir'],
   ['src/core/compile/breach.ts', "export * from '../../state/api';", 'core-is-pure'],
   ['src/core/evaluate/breach.ts', "export * from 'three';", 'core-packages'],
+  ['src/core/surface/breach-late.ts', "export * from '../handoff/formats';", 'handoff-last'],
+  ['src/core/exchange/breach.ts', "export * from '../evaluate/draw';", 'exchange-before-evaluate'],
   ['src/workers/breach.ts', "export * from '../state/api';", 'workers-only-core'],
   ['src/features/board/breach.ts', "export * from '../stage/Stage';", 'features-separate'],
   ['src/state/breach.ts', "export * from '../db/client';", 'client-not-server'],

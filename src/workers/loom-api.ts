@@ -33,6 +33,8 @@ import { diagnose } from '../core/mesh/diagnose';
 import { factsOf } from '../core/mesh/mesh-facts';
 import type { MeshMap } from '../core/mesh/mesh-map';
 import { buffersOf, layOut } from '../core/mesh/stage-arrays';
+import { bakeRequest } from '../core/handoff/formats';
+import type { ExportName, HandoffRequest } from '../core/handoff/formats';
 import { PLAIN_TARGETS } from '../core/surface/stage-layout';
 import { attempt } from './answer';
 import type { Answer } from './answer';
@@ -213,10 +215,10 @@ function evaluationCalls({ models, answer }: Desk) {
 function bakeCalls({ models, answer }: Desk) {
   const session = makeBakeSession();
   return {
-    planBake: (id: ModelId, document: NetworkDocument, size: number, depth: 8 | 16) =>
+    planBake: (id: ModelId, document: NetworkDocument, request: HandoffRequest) =>
       answer(() => {
         const { mesh, maps } = models.get(id);
-        return planBake(session, document, mesh, maps, size, depth);
+        return planBake(session, document, mesh, maps, bakeRequest(request));
       }),
     bakeRows: (
       id: ModelId,
@@ -226,7 +228,7 @@ function bakeCalls({ models, answer }: Desk) {
     ) =>
       answer(async () => {
         const { mesh, maps } = models.get(id);
-        const { packBakedRows } = await import('../core/exchange/packaging');
+        const { packBakedRows } = await import('../core/handoff/packaging');
         const strips = packBakedRows(bakeRows(session, document, mesh, plan, maps, rows));
         return sent(strips, ...strips.map(({ chunk }) => chunk.buffer));
       }),
@@ -235,10 +237,11 @@ function bakeCalls({ models, answer }: Desk) {
       name: string,
       plan: BakePlan,
       strips: readonly (readonly PngStrip[])[],
+      formats: readonly ExportName[],
     ) =>
       answer(async () => {
-        const { packageBake } = await import('../core/exchange/packaging');
-        return packageBake(models.get(id).mesh, name, plan, strips);
+        const { packageBake } = await import('../core/handoff/packaging');
+        return packageBake(models.get(id).mesh, name, plan, strips, formats);
       }),
   };
 }

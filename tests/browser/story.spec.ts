@@ -394,7 +394,7 @@ test('an author paints a buoy, packages the paint and publishes it; an artist us
     await artist.getByRole('combobox', { name: 'Depth' }).click();
     await artist.getByRole('option', { name: '16 bit' }).click();
     await artist.getByRole('button', { name: 'Bake', exact: true }).last().click();
-    await expect(artist.getByTestId('bake-message')).toHaveText('Baked 6 maps at 512 × 512.', {
+    await expect(artist.getByTestId('bake-message')).toHaveText('Wrote 7 files at 512 × 512.', {
       timeout: 150_000,
     });
     await picture(artist, 'bake');

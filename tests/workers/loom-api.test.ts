@@ -78,9 +78,11 @@ describe('what a worker can be asked', () => {
     });
     const proof = await settled(api.prove(network, packed.document, packed.groupId, ['tile']));
     expect(proof.identical).toBe(true);
-    const plan = await settled(api.planBake('tile', network, 16, 8));
+    const plan = await settled(
+      api.planBake('tile', network, { size: 16, depth: 8, formats: ['png', 'glb'] }),
+    );
     const strips = await settled(api.bakeRows('tile', network, plan, [0, 16]));
-    const files = await settled(api.packageBake('tile', 'Tin', plan, [strips]));
+    const files = await settled(api.packageBake('tile', 'Tin', plan, [strips], ['png', 'glb']));
     expect(files.length).toBeGreaterThan(1);
   });
 

@@ -5,7 +5,7 @@ import { luminance } from '../nodes/lanes';
 import type { PortKind } from '../nodes/define';
 import { quantityConversion } from '../nodes/quantities';
 import type { Quantity } from '../nodes/quantities';
-import type { SurfaceLanes } from '../nodes/surface-parameters';
+import type { SurfaceLanes } from '../nodes/parameters/lanes';
 
 /** What an output gives: its kind and its lanes. */
 export type Lowered =

@@ -25,7 +25,7 @@ import type { AnyLowered, InputPort, ModelReads, NodeDefinition } from '../nodes
 import { CURVE_ROW, CURVE_ROWS, RAMP_ROW, RAMP_ROWS, STOP_ASPECTS } from '../nodes/ramp-table';
 import type { OpenStop } from '../nodes/ramp-table';
 import { plainSurface } from '../nodes/surface-lanes';
-import type { SurfaceLanes } from '../nodes/surface-parameters';
+import type { SurfaceLanes } from '../nodes/parameters/lanes';
 import { chosenOptions, definitionOf, groupOf, inputPort } from './catalogue';
 import { reportFormula } from './check/check-node';
 import { CheckReport } from './check/report';

@@ -1,3 +1,4 @@
+import { present } from '../base/assert';
 import { definitionOf } from '../compile/catalogue';
 import type { NetworkDocument, OpacityMode } from '../graph/document';
 import { rasterPoints, rasteriseAtlas } from '../mesh/atlas';
@@ -8,10 +9,11 @@ import { uniformPoints } from '../mesh/sample-points';
 import type { SamplePoints } from '../mesh/sample-points';
 import type { SurfaceMesh } from '../mesh/surface-mesh';
 import { toTangentSpace } from '../mesh/tangent-space';
-import { SURFACE_LANES } from '../nodes/surface-parameters';
-import type { SurfaceParameter } from '../nodes/surface-parameters';
+import type { BakedValues } from '../nodes/parameters/define';
+import type { SurfaceParameter } from '../nodes/parameters/lanes';
+import { SURFACE_ENTRIES, laneIndices } from '../nodes/surface-parameters';
 import { MAPS, MODEL_TEXTURES } from '../surface/map-recipes';
-import type { MapName, MapRecipe, ModelTexture } from '../surface/map-recipes';
+import type { MapRecipe } from '../surface/map-recipes';
 import { chooseOpacityMode, usedParameters } from '../surface/stage-layout';
 import { placesOf } from './advice';
 import { EvaluationSession } from './session';
@@ -23,29 +25,35 @@ const GUTTER = 8;
 const LOOKED_AT = 4096;
 /** Texels of a strip: memory grows with these, not with the picture or the number of nodes. */
 const STRIP_TEXELS = 131072;
-const NORMAL = SURFACE_LANES.indexOf('normal.x');
+const [NORMAL = 0] = laneIndices('normal');
+const [OPACITY = 0] = laneIndices('opacity');
 
-/** One picture to be written. */
+/** One picture to be written: a map by its name, or a texture of the model by its own. */
 export type BakeImage = { readonly depth: 8 | 16 } & (
-  { readonly map: MapName } | { readonly texture: ModelTexture }
+  { readonly map: string } | { readonly texture: string }
 );
+/** What is asked of a bake: texels a side, bits a channel of what is wanted of it. */
+export interface BakeRequest {
+  readonly size: number;
+  readonly maps: 8 | 16 | null;
+  readonly textures: 8 | 16 | null;
+}
 /** What a bake writes, decided before it begins; plain data, the same for all workers. */
 export interface BakePlan {
   readonly size: number;
   readonly images: readonly BakeImage[];
   readonly opacityMode: OpacityMode;
-  /** For what glTF holds as one number for the whole model. */
-  readonly refractiveIndex: number;
-  readonly dispersion: number;
-  readonly isUnlit: boolean;
-  /** The brightest emission, at least 1: what the model's emission texture is measured in. */
-  readonly glow: number;
+  /** What each parameter is over the whole surface, as far as a few thousand points tell. */
+  readonly values: Readonly<Record<SurfaceParameter, BakedValues>>;
   /** What the files do not hold of the material, in sentences. */
   readonly notes: readonly string[];
 }
 
 export const recipeOf = (image: BakeImage): MapRecipe =>
-  'map' in image ? MAPS[image.map] : MODEL_TEXTURES[image.texture];
+  present(
+    'map' in image ? MAPS.get(image.map) : MODEL_TEXTURES.get(image.texture),
+    'a plan names a picture that is none',
+  );
 
 /** What a bake compiles with; kept over many strips it compiles once. */
 export const makeBakeSession = (): EvaluationSession =>
@@ -54,7 +62,6 @@ export const makeBakeSession = (): EvaluationSession =>
 /**
  * Looks a finished surface over and decides what to write: a map for each parameter in use, the
  * textures of the model.
- * @param depth bits a channel of the maps; the model's textures always have 8
  * @throws CompileError when the document has errors
  */
 export function planBake(
@@ -62,40 +69,58 @@ export function planBake(
   document: NetworkDocument,
   mesh: SurfaceMesh,
   maps: MapSource,
-  size: number,
-  depth: 8 | 16,
+  { size, ...wanted }: BakeRequest,
 ): BakePlan {
   const lanes = session.evaluate(document, mesh, uniformPoints(mesh, LOOKED_AT), maps);
-  const lane = (name: string): Float32Array =>
-    lanes[SURFACE_LANES.indexOf(name)] ?? new Float32Array();
   const used = usedParameters(lanes);
   const isWanted = ({ when }: MapRecipe): boolean =>
     when.length === 0 || when.some((parameter) => used.has(parameter));
-  const names = <N extends string>(recipes: Readonly<Record<N, MapRecipe>>): readonly N[] =>
-    (Object.keys(recipes) as N[]).filter((name) => isWanted(recipes[name]));
-  const glow = ['r', 'g', 'b'].reduce(
-    (most, axis) => lane(`emission.${axis}`).reduce((a, b) => (b > a ? b : a), most),
-    1,
-  );
+  const names = (recipes: ReadonlyMap<string, MapRecipe>): readonly string[] =>
+    [...recipes].flatMap(([name, recipe]) => (isWanted(recipe) ? [name] : []));
+  const values = Object.fromEntries(
+    SURFACE_ENTRIES.map(([name]) => [
+      name,
+      summarise(
+        laneIndices(name).map((index) => lanes[index] ?? new Float32Array()),
+        used.has(name),
+      ),
+    ]),
+  ) as BakePlan['values'];
+  const { maps: mapDepth, textures: textureDepth } = wanted;
   return {
     size,
-    glow,
     images: [
-      ...names(MAPS).map((map) => ({ map, depth })),
-      ...names(MODEL_TEXTURES).map((texture) => ({ texture, depth: 8 as const })),
+      ...(mapDepth ? names(MAPS).map((map) => ({ map, depth: mapDepth })) : []),
+      ...(textureDepth
+        ? names(MODEL_TEXTURES).map((texture) => ({ texture, depth: textureDepth }))
+        : []),
     ],
-    opacityMode: document.opacityMode ?? chooseOpacityMode(lane('opacity')),
-    refractiveIndex: meanOf(lane('refractiveIndex')),
-    dispersion: used.has('transmission') ? meanOf(lane('dispersion')) : 0,
-    isUnlit: meanOf(lane('unlit')) > 0.5,
-    notes: [...frozenNotes(document), ...lossNotes(used, lane, glow)],
+    opacityMode: document.opacityMode ?? chooseOpacityMode(lanes[OPACITY] ?? []),
+    values,
+    notes: [
+      ...frozenNotes(document),
+      ...SURFACE_ENTRIES.flatMap(([name, { loss }]) => loss?.(values[name]) ?? []),
+    ],
   };
 }
 
-const meanOf = (values: Float32Array): number =>
-  values.reduce((sum, value) => sum + value, 0) / Math.max(1, values.length);
-const varies = (values: Float32Array): boolean =>
-  values.some((value) => Math.abs(value - (values[0] ?? 0)) > 1e-3);
+function summarise(lanes: readonly Float32Array[], isUsed: boolean): BakedValues {
+  let sum = 0,
+    count = 0,
+    beyond = 0,
+    largest = -Infinity,
+    isVarying = false;
+  for (const lane of lanes)
+    for (const value of lane) {
+      sum += value;
+      count++;
+      if (value < 0 || value > 1) beyond++;
+      if (value > largest) largest = value;
+      if (Math.abs(value - (lane[0] ?? 0)) > 1e-3) isVarying = true;
+    }
+  const among = Math.max(1, count);
+  return { mean: sum / among, largest, isUsed, isVarying, beyond: beyond / among };
+}
 
 const FROZEN = {
   camera: 'the camera; it is frozen as seen straight on',
@@ -114,41 +139,6 @@ export function frozenNotes(document: NetworkDocument): readonly string[] {
       }),
     ),
   ];
-}
-
-/** What open formats hold only in part. */
-function lossNotes(
-  used: ReadonlySet<SurfaceParameter>,
-  lane: (name: string) => Float32Array,
-  glow: number,
-): readonly string[] {
-  const notes: string[] = [];
-  for (const [parameter, title] of [
-    ['refractiveIndex', 'The refractive index'],
-    ['dispersion', 'Dispersion'],
-  ] as const) {
-    const values = lane(parameter);
-    if (used.has(parameter) && varies(values))
-      notes.push(
-        `${title} varies over the surface; the model holds its mean, ${meanOf(values).toFixed(2)}.`,
-      );
-  }
-  if (varies(lane('unlit')))
-    notes.push(
-      'Part of the surface is flat and part is lit; the model shows all of it as most of it is.',
-    );
-  if (glow > 1)
-    notes.push(
-      `Emission reaches ${glow.toPrecision(3)}: the map is limited to 1, the model holds ` +
-        'all of it.',
-    );
-  const beyond = lane('height').reduce((sum, value) => sum + (value < 0 || value > 1 ? 1 : 0), 0);
-  if (beyond > 0)
-    notes.push(
-      `Height leaves 0 to 1 on ${((beyond * 100) / lane('height').length).toFixed(0)} % of ` +
-        'the surface; the map is limited there.',
-    );
-  return notes;
 }
 
 /** The rows that are baked together, from the top. */
@@ -235,11 +225,12 @@ export function pictureRows(
   const { channels } = recipeOf(image);
   const width = channels.length,
     { size } = plan;
+  const peaks = (name: SurfaceParameter): number => Math.max(1, plan.values[name].largest);
   const values = new Float32Array(size * (window[1] - window[0]) * width);
   channels.forEach(({ value, empty }, channel) => {
     for (let at = channel; at < values.length; at += width) values[at] = empty;
     for (let k = 0; k < texels.length; k++)
-      values[(texels[k] as number) * width + channel] = value(lanes, k, plan.glow);
+      values[(texels[k] as number) * width + channel] = value(lanes, k, peaks);
   });
   fillGutter(values, gutter, width);
   return values.subarray(

@@ -1,45 +1,18 @@
-import { Document, WebIO } from '@gltf-transform/core';
-import type { Accessor, Extension, Material, Texture } from '@gltf-transform/core';
-import {
-  KHRMaterialsClearcoat,
-  KHRMaterialsDispersion,
-  KHRMaterialsEmissiveStrength,
-  KHRMaterialsIOR,
-  KHRMaterialsSheen,
-  KHRMaterialsSpecular,
-  KHRMaterialsTransmission,
-  KHRMaterialsUnlit,
-  KHRMaterialsVolume,
-} from '@gltf-transform/extensions';
+import { Document, Extension, WebIO } from '@gltf-transform/core';
+import type { Accessor, Material, Texture, WriterContext } from '@gltf-transform/core';
+import { assert } from '../base/assert';
 import type { OpacityMode } from '../graph/document';
 import type { SurfaceMesh } from '../mesh/surface-mesh';
 import { vertexTangents } from '../mesh/tangent-space';
-import type { ModelTexture } from '../surface/map-recipes';
+import type { GltfExtensions, TextureReference } from '../nodes/parameters/define';
 
-/**
- * PNG files for the textures of a baked material, and what glTF holds as numbers for the whole
- * model.
- */
+/** PNG files for the textures of a baked material, and what it says in extensions of glTF. */
 export interface BakedMaterial {
-  readonly textures: Readonly<Partial<Record<ModelTexture, Uint8Array>>>;
+  readonly textures: Readonly<Record<string, Uint8Array>>;
   readonly opacityMode: OpacityMode;
-  readonly refractiveIndex: number;
-  readonly dispersion: number;
-  readonly isUnlit: boolean;
-  readonly glow: number;
+  readonly extensions: GltfExtensions;
 }
 
-const EXTENSIONS = [
-  KHRMaterialsClearcoat,
-  KHRMaterialsDispersion,
-  KHRMaterialsEmissiveStrength,
-  KHRMaterialsIOR,
-  KHRMaterialsSheen,
-  KHRMaterialsSpecular,
-  KHRMaterialsTransmission,
-  KHRMaterialsUnlit,
-  KHRMaterialsVolume,
-];
 /** How glTF shows opacity; it has no dots, so what is dithered on the stage is blended there. */
 const ALPHA_MODES = {
   opaque: 'OPAQUE',
@@ -47,10 +20,6 @@ const ALPHA_MODES = {
   blend: 'BLEND',
   dithered: 'BLEND',
 } as const;
-/** An index this close to the one glTF assumes goes without saying. */
-const USUAL_INDEX = 1.5,
-  INDEX_TOLERANCE = 1e-3;
-
 /** What is written of a mesh; parts without names are numbered. */
 export type WrittenMesh = Pick<SurfaceMesh, 'positions' | 'normals' | 'indices' | 'parts'> & {
   readonly atlas?: Float32Array | undefined;
@@ -77,14 +46,14 @@ export async function writeGlb(
   const uv = mesh.atlas ? accessor(mesh.atlas, 'VEC2') : null;
   // A normal map is read in the frame it was baked in.
   const tangent =
-    mesh.atlas && baked?.textures.normal
+    mesh.atlas && baked?.textures['normal']
       ? accessor(vertexTangents({ ...mesh, atlas: new Float32Array(mesh.atlas) }), 'VEC4')
       : null;
   const material = document
     .createMaterial(name)
     .setRoughnessFactor(baked ? 1 : 0.6)
     .setMetallicFactor(baked ? 1 : 0);
-  if (baked) dress(document, material, name, baked);
+  const extensions = baked ? dress(document, material, name, baked) : [];
   const root = document.createNode(name);
   const partCount = mesh.parts.reduce((max, part) => Math.max(max, part), 0) + 1;
   for (let part = 0; part < partCount; part++) {
@@ -104,87 +73,77 @@ export async function writeGlb(
     );
   }
   document.createScene(name).addChild(root);
-  return new WebIO().registerExtensions(EXTENSIONS).writeBinary(document);
+  return new WebIO().registerExtensions([...extensions]).writeBinary(document);
 }
 
-/** Gives a material its textures. Factors are 1 throughout: the textures hold the values. */
-function dress(document: Document, material: Material, name: string, baked: BakedMaterial): void {
-  const texture = (slot: ModelTexture): Texture | null => {
-    const image = baked.textures[slot];
-    return image
-      ? document.createTexture(`${name} ${slot}`).setMimeType('image/png').setImage(image)
-      : null;
-  };
-  const extension = <T extends Extension>(kind: new (document: Document) => T): T =>
-    document.createExtension(kind);
+/**
+ * Gives a material its textures, and returns the extensions it needs. Factors are 1 throughout: the
+ * textures hold the values.
+ */
+function dress(
+  document: Document,
+  material: Material,
+  name: string,
+  baked: BakedMaterial,
+): readonly (typeof Extension)[] {
+  const textures = new Map(
+    Object.entries(baked.textures).map(([slot, image]) => [
+      slot,
+      document.createTexture(`${name} ${slot}`).setMimeType('image/png').setImage(image),
+    ]),
+  );
+  const texture = (slot: string): Texture | null => textures.get(slot) ?? null;
   material
     .setAlphaMode(ALPHA_MODES[baked.opacityMode])
     .setBaseColorTexture(texture('base colour'))
     .setMetallicRoughnessTexture(texture('roughness and metalness'))
     .setNormalTexture(texture('normal'));
-  if (baked.isUnlit)
-    material.setExtension('KHR_materials_unlit', extension(KHRMaterialsUnlit).createUnlit());
   const emission = texture('emission');
   if (emission) material.setEmissiveTexture(emission).setEmissiveFactor([1, 1, 1]);
-  if (emission && baked.glow > 1)
-    material.setExtension(
-      'KHR_materials_emissive_strength',
-      extension(KHRMaterialsEmissiveStrength)
-        .createEmissiveStrength()
-        .setEmissiveStrength(baked.glow),
-    );
-  if (Math.abs(baked.refractiveIndex - USUAL_INDEX) > INDEX_TOLERANCE)
-    material.setExtension(
-      'KHR_materials_ior',
-      extension(KHRMaterialsIOR).createIOR().setIOR(Math.max(1, baked.refractiveIndex)),
-    );
-  const specular = texture('specular');
-  if (specular)
-    material.setExtension(
-      'KHR_materials_specular',
-      extension(KHRMaterialsSpecular)
-        .createSpecular()
-        .setSpecularTexture(specular)
-        .setSpecularColorTexture(specular),
-    );
-  const coat = texture('coat');
-  if (coat)
-    material.setExtension(
-      'KHR_materials_clearcoat',
-      extension(KHRMaterialsClearcoat)
-        .createClearcoat()
-        .setClearcoatFactor(1)
-        .setClearcoatTexture(coat)
-        .setClearcoatRoughnessFactor(1)
-        .setClearcoatRoughnessTexture(coat),
-    );
-  const sheen = texture('sheen');
-  if (sheen)
-    material.setExtension(
-      'KHR_materials_sheen',
-      extension(KHRMaterialsSheen)
-        .createSheen()
-        .setSheenColorFactor([1, 1, 1])
-        .setSheenColorTexture(sheen)
-        .setSheenRoughnessFactor(1)
-        .setSheenRoughnessTexture(sheen),
-    );
-  const transmission = texture('transmission');
-  if (transmission)
-    material.setExtension(
-      'KHR_materials_transmission',
-      extension(KHRMaterialsTransmission)
-        .createTransmission()
-        .setTransmissionFactor(1)
-        .setTransmissionTexture(transmission),
-    );
-  if (transmission && baked.dispersion > 0) {
-    // Dispersion bends only what goes through a volume; no thickness is known, so the volume has
-    // none.
-    material.setExtension('KHR_materials_volume', extension(KHRMaterialsVolume).createVolume());
-    material.setExtension(
-      'KHR_materials_dispersion',
-      extension(KHRMaterialsDispersion).createDispersion().setDispersion(baked.dispersion),
-    );
-  }
+  return Object.entries(baked.extensions).map(([extension, members]) => {
+    const kind = materialExtension(extension, material, members, textures);
+    document.createExtension(kind);
+    return kind;
+  });
+}
+
+const isReference = (value: unknown): value is TextureReference =>
+  typeof value === 'object' && value !== null && 'texture' in value;
+
+/** An extension of one material whose members are known as data. */
+function materialExtension(
+  name: string,
+  material: Material,
+  members: GltfExtensions[string],
+  textures: ReadonlyMap<string, Texture>,
+) {
+  return class extends Extension {
+    static override readonly EXTENSION_NAME = name;
+    override readonly extensionName = name;
+    read(): this {
+      return this;
+    }
+    write(context: WriterContext): this {
+      const definition =
+        context.jsonDoc.json.materials?.[context.materialIndexMap.get(material) ?? -1];
+      assert(definition, 'the material is not written');
+      const written = Object.entries(members).map(([member, value]) => {
+        const texture = isReference(value) ? textures.get(value.texture) : undefined;
+        return [member, texture ? { index: textureIndex(context, texture) } : value];
+      });
+      definition.extensions = {
+        ...definition.extensions,
+        [name]: Object.fromEntries(written) as Record<string, unknown>,
+      };
+      return this;
+    }
+  };
+}
+
+/** The index of an image's texture, made where no other property of the material uses it. */
+function textureIndex(context: WriterContext, texture: Texture): number {
+  const source = context.imageIndexMap.get(texture);
+  const known = (context.jsonDoc.json.textures ??= []);
+  const found = known.findIndex((each) => each.source === source);
+  return found >= 0 ? found : known.push(source === undefined ? {} : { source }) - 1;
 }

@@ -1,8 +1,12 @@
+import { present } from '../base/assert';
 import type { Builder } from '../ir/builder';
 import type { F32, Lanes3 } from '../ir/types';
 import { normalise, zip3 } from './lanes';
+import type { ModelReads } from './model-reads';
+import type { ParameterDefinition } from './parameters/define';
+import type { SurfaceLanes, SurfaceParameter } from './parameters/lanes';
+import type { AnyLowered } from './ports';
 import { SURFACE_ENTRIES } from './surface-parameters';
-import type { Parameter, SurfaceLanes, SurfaceParameter } from './surface-parameters';
 
 /** All lanes of a surface in the order of SURFACE_LANES. */
 export const surfaceLanes = (surface: SurfaceLanes): readonly F32[] =>
@@ -12,10 +16,12 @@ const lanesIn = (surface: SurfaceLanes, name: SurfaceParameter): readonly F32[] 
   const value: F32 | Lanes3 = surface[name];
   return isLanes(value) ? value : [value];
 };
+const amountIn = (surface: SurfaceLanes, name: SurfaceParameter): F32 =>
+  present(lanesIn(surface, name)[0], `${name} has no lane`);
 const isLanes = (value: F32 | Lanes3): value is Lanes3 => Array.isArray(value);
 
 function fromLanes(
-  lanesOf: (name: SurfaceParameter, parameter: Parameter) => readonly F32[],
+  lanesOf: (name: SurfaceParameter, parameter: ParameterDefinition) => readonly F32[],
 ): SurfaceLanes {
   return Object.fromEntries(
     SURFACE_ENTRIES.map(([name, parameter]) => {
@@ -27,7 +33,20 @@ function fromLanes(
 
 /** Plain clay: what stands where no surface is wired. */
 export const plainSurface = (b: Builder, normal: Lanes3): SurfaceLanes =>
-  fromLanes((name, { plain }) => (name === 'normal' ? normal : plain.map((value) => b.f(value))));
+  fromLanes((name, { lanes, plain }) =>
+    name === 'normal' ? normal : Array.from({ length: lanes }, () => b.f(plain)),
+  );
+
+/** A surface out of the inputs of the surface node. */
+export const lowerSurface = (
+  b: Builder,
+  given: Readonly<Record<string, AnyLowered>>,
+  model: ModelReads,
+): SurfaceLanes =>
+  fromLanes((_, parameter) => {
+    const lanes = parameter.lower(b, given, model);
+    return isLanes(lanes) ? lanes : [lanes];
+  });
 
 /**
  * One surface over another: each parameter by its own share of the upper one. What only colours a
@@ -43,7 +62,7 @@ export function mixSurfaces(
   const mixed = fromLanes((name, parameter) => {
     const share = shareOf(name);
     const weight = parameter.shareOf;
-    const t = weight ? weighed(b, under[weight], over[weight], share) : share;
+    const t = weight ? weighed(b, amountIn(under, weight), amountIn(over, weight), share) : share;
     const upper = lanesIn(over, name);
     return lanesIn(under, name).map((lane, k) => b.mix(lane, upper[k] as F32, t));
   });

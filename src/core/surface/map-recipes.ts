@@ -1,14 +1,18 @@
-import { SURFACE_LANES } from '../nodes/surface-parameters';
-import type { SurfaceParameter } from '../nodes/surface-parameters';
+import type { Encoding, ParameterDefinition } from '../nodes/parameters/define';
+import type { SurfaceParameter } from '../nodes/parameters/lanes';
+import { SURFACE_PARAMETERS } from '../nodes/parameters/registry.generated';
+import { SURFACE_ENTRIES, laneIndices } from '../nodes/surface-parameters';
 import { encodeSrgb } from './colour-science';
 
+/** The brightest value of a parameter over the surface, at least 1. */
+export type Peaks = (parameter: SurfaceParameter) => number;
 /**
- * One channel of a picture: from which lanes, how it is stored (0–1; `glow` is what emission is
- * measured in), and what stands where there is no surface.
+ * One channel of a picture: from which lanes, how it is stored (0–1), and what stands where there
+ * is no surface.
  */
 export interface Channel {
   readonly reads: readonly number[];
-  readonly value: (lanes: readonly Float32Array[], k: number, glow: number) => number;
+  readonly value: (lanes: readonly Float32Array[], k: number, peaks: Peaks) => number;
   readonly empty: number;
 }
 /**
@@ -26,131 +30,94 @@ export interface MapRecipe {
 }
 
 const limited = (x: number): number => (Number.isFinite(x) ? Math.min(1, Math.max(0, x)) : 0);
-const encoded = (x: number): number => encodeSrgb(limited(x));
-const halved = (x: number): number => limited(x * 0.5 + 0.5);
+const ENCODE: Readonly<Record<Encoding, (x: number) => number>> = {
+  share: limited,
+  colour: (x) => encodeSrgb(limited(x)),
+  direction: (x) => limited(x * 0.5 + 0.5),
+};
+const meaningOf = (encoding: Encoding): MapRecipe['meaning'] =>
+  encoding === 'colour' ? 'sRGB' : 'linear';
 
-function lane(name: string, store: (x: number) => number = limited, empty = 0): Channel {
-  const index = SURFACE_LANES.indexOf(name);
-  return {
+/** The channels of a parameter, as its own map stores them. */
+const ownChannels = (name: SurfaceParameter): readonly Channel[] => {
+  const { encoding, empty } = SURFACE_PARAMETERS[name];
+  return laneIndices(name).map((index, k) => ({
     reads: [index],
-    value: (lanes, k) => store((lanes[index] as Float32Array)[k] as number),
-    empty,
-  };
-}
-const constant = (value: number): Channel => ({ reads: [], value: () => value, empty: value });
-const colour = (name: string, empty = 0): readonly Channel[] =>
-  ['r', 'g', 'b'].map((axis) => lane(`${name}.${axis}`, encoded, empty));
+    value: (lanes, at) => ENCODE[encoding](lanes[index]?.[at] ?? 0),
+    empty: empty[k] ?? 0,
+  }));
+};
 
-/**
- * glTF tints what shines through by the base colour, so the colour of what shines through takes its
- * place there, by the share that does: exact where all or nothing does.
- */
-function tinted(axis: string): Channel {
-  const [base, through, share] = [
-    `baseColour.${axis}`,
-    `transmissionColour.${axis}`,
-    'transmission',
-  ].map((name) => SURFACE_LANES.indexOf(name)) as [number, number, number];
+/** The channels of a parameter, as the textures of a model store them. */
+function modelChannels(
+  name: SurfaceParameter,
+  { encoding, model }: ParameterDefinition,
+): readonly Channel[] {
+  const own = ownChannels(name);
+  const encode = ENCODE[encoding];
+  if (model?.isRelative)
+    return own.map((channel) => ({
+      ...channel,
+      value: (lanes, at, peaks) => encode((lanes[channel.reads[0] ?? 0]?.[at] ?? 0) / peaks(name)),
+    }));
+  if (!model?.replacedBy) return own;
+  const { colour, share } = model.replacedBy;
+  const others = laneIndices(colour),
+    [shareIndex = 0] = laneIndices(share);
+  return own.map((channel, k) => {
+    const index = channel.reads[0] ?? 0,
+      other = others[k] ?? 0;
+    return {
+      ...channel,
+      reads: [index, other, shareIndex],
+      value: (lanes, at) => {
+        const base = lanes[index]?.[at] ?? 0;
+        const towards = (lanes[other]?.[at] ?? 0) - base;
+        return encode(base + towards * limited(lanes[shareIndex]?.[at] ?? 0));
+      },
+    };
+  });
+}
+
+/** The pictures written for whoever puts them to use, by name: one for each parameter that has. */
+export const MAPS: ReadonlyMap<string, MapRecipe> = new Map(
+  SURFACE_ENTRIES.flatMap(([name, { map, encoding }]) =>
+    map
+      ? [
+          [
+            map.name,
+            { channels: ownChannels(name), when: map.when, meaning: meaningOf(encoding) },
+          ] as const,
+        ]
+      : [],
+  ),
+);
+
+const UNUSED: Channel = { reads: [], value: () => 1, empty: 1 };
+const LETTERS = 'rgba';
+/** One texture out of the parameters that share it. */
+function modelTexture(texture: string): MapRecipe {
+  const members = SURFACE_ENTRIES.filter(([, { model }]) => model?.texture === texture);
+  const channels: Channel[] = [];
+  for (const [name, parameter] of members) {
+    const first = LETTERS.indexOf(parameter.model?.channels[0] ?? 'r');
+    modelChannels(name, parameter).forEach((channel, k) => (channels[first + k] = channel));
+  }
+  // Pictures have one channel, three or four.
+  const width = channels.length === 2 ? 3 : channels.length;
+  const whens = members.map(([, { model }]) => model?.when ?? []);
   return {
-    reads: [base, through, share],
-    empty: 0,
-    value: (lanes, k) => {
-      const b = (lanes[base] as Float32Array)[k] as number;
-      return encoded(
-        b +
-          (((lanes[through] as Float32Array)[k] as number) - b) *
-            limited((lanes[share] as Float32Array)[k] as number),
-      );
-    },
+    channels: Array.from({ length: width }, (_, k) => channels[k] ?? UNUSED),
+    when: whens.some((when) => when.length === 0) ? [] : [...new Set(whens.flat())],
+    meaning: members.some(([, { encoding, lanes }]) => lanes === 3 && encoding === 'colour')
+      ? 'sRGB'
+      : 'linear',
   };
 }
 
-/** Emission as a share of the brightest, for KHR_materials_emissive_strength. */
-function glowing(axis: string): Channel {
-  const index = SURFACE_LANES.indexOf(`emission.${axis}`);
-  return {
-    reads: [index],
-    value: (lanes, k, glow) => encoded(((lanes[index] as Float32Array)[k] as number) / glow),
-    empty: 0,
-  };
-}
-
-/**
- * The pictures written for whoever puts them to use. Base colours, emission, sheen and tints in
- * sRGB, the rest linear.
- */
-export const MAPS = {
-  'base-colour': { meaning: 'sRGB', when: [], channels: colour('baseColour') },
-  metalness: { meaning: 'linear', when: [], channels: [lane('metalness')] },
-  roughness: { meaning: 'linear', when: [], channels: [lane('roughness', limited, 0.5)] },
-  /** In tangent space, +Y up. */
-  normal: {
-    meaning: 'linear',
-    when: [],
-    channels: [
-      lane('normal.x', halved, 0.5),
-      lane('normal.y', halved, 0.5),
-      lane('normal.z', halved, 1),
-    ],
-  },
-  emission: { meaning: 'sRGB', when: [], channels: colour('emission') },
-  opacity: { meaning: 'linear', when: [], channels: [lane('opacity', limited, 1)] },
-  specular: { meaning: 'linear', when: ['specular'], channels: [lane('specular', limited, 1)] },
-  'specular-colour': {
-    meaning: 'sRGB',
-    when: ['specularColour'],
-    channels: colour('specularColour', 1),
-  },
-  transmission: { meaning: 'linear', when: ['transmission'], channels: [lane('transmission')] },
-  'transmission-colour': {
-    meaning: 'sRGB',
-    when: ['transmissionColour'],
-    channels: colour('transmissionColour', 1),
-  },
-  coat: { meaning: 'linear', when: ['coat'], channels: [lane('coat')] },
-  'coat-roughness': { meaning: 'linear', when: ['coat'], channels: [lane('coatRoughness')] },
-  'sheen-colour': { meaning: 'sRGB', when: ['sheen'], channels: colour('sheen') },
-  'sheen-roughness': { meaning: 'linear', when: ['sheen'], channels: [lane('sheenRoughness')] },
-  height: { meaning: 'linear', when: ['height'], channels: [lane('height')] },
-} as const satisfies Record<string, MapRecipe>;
-export type MapName = keyof typeof MAPS;
-
-/**
- * The pictures in the baked model, packed as glTF 2.0 and its extensions for specular,
- * transmission, clearcoat and sheen want them.
- */
-export const MODEL_TEXTURES = {
-  'base colour': {
-    meaning: 'sRGB',
-    when: [],
-    channels: [...['r', 'g', 'b'].map(tinted), lane('opacity', limited, 1)],
-  },
-  'roughness and metalness': {
-    meaning: 'linear',
-    when: [],
-    channels: [constant(1), lane('roughness', limited, 0.5), lane('metalness')],
-  },
-  normal: MAPS.normal,
-  emission: { meaning: 'sRGB', when: ['emission'], channels: ['r', 'g', 'b'].map(glowing) },
-  specular: {
-    meaning: 'sRGB',
-    when: ['specular', 'specularColour'],
-    channels: [...colour('specularColour', 1), lane('specular', limited, 1)],
-  },
-  transmission: {
-    meaning: 'linear',
-    when: ['transmission'],
-    channels: [lane('transmission'), constant(0), constant(0)],
-  },
-  coat: {
-    meaning: 'linear',
-    when: ['coat'],
-    channels: [lane('coat'), lane('coatRoughness'), constant(0)],
-  },
-  sheen: {
-    meaning: 'sRGB',
-    when: ['sheen'],
-    channels: [...colour('sheen'), lane('sheenRoughness')],
-  },
-} as const satisfies Record<string, MapRecipe>;
-export type ModelTexture = keyof typeof MODEL_TEXTURES;
+/** The pictures in the baked model, packed as glTF 2.0 and its extensions want them, by name. */
+export const MODEL_TEXTURES: ReadonlyMap<string, MapRecipe> = new Map(
+  [...new Set(SURFACE_ENTRIES.flatMap(([, { model }]) => (model ? [model.texture] : [])))].map(
+    (texture) => [texture, modelTexture(texture)] as const,
+  ),
+);

@@ -1,20 +1,19 @@
 import type { Vec3 } from '../base/vector';
 import { add, dot, normalise, scale, sub } from '../base/vector';
-import { SURFACE_ENTRIES, SURFACE_LANES } from '../nodes/surface-parameters';
-import type { SURFACE_PARAMETERS, SurfaceParameter } from '../nodes/surface-parameters';
+import type { SurfaceParameter } from '../nodes/parameters/lanes';
+import type { ParameterWidths } from '../nodes/parameters/widths.generated';
+import { SURFACE_ENTRIES, laneIndices } from '../nodes/surface-parameters';
 import { encodeSrgb } from './colour-science';
 
 /** One point's surface; parameters as SURFACE_PARAMETERS names them. */
 export type SurfaceSample = {
-  readonly [N in SurfaceParameter]: (typeof SURFACE_PARAMETERS)[N]['lanes'] extends 3
-    ? Vec3
-    : number;
+  readonly [N in SurfaceParameter]: ParameterWidths[N] extends 3 ? Vec3 : number;
 };
 
 const READERS = SURFACE_ENTRIES.map(([name, { lanes }]) => ({
   name,
   isTriple: lanes === 3,
-  first: SURFACE_LANES.findIndex((lane) => lane.split('.')[0] === name),
+  first: laneIndices(name)[0] ?? -1,
 }));
 /** One point out of lanes as SURFACE_LANES. */
 export function sampleSurface(lanes: readonly Float32Array[], point: number): SurfaceSample {

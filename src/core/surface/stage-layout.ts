@@ -1,30 +1,80 @@
+import { assert } from '../base/assert';
 import type { OpacityMode } from '../graph/document';
-import { PLAIN_SURFACE, SURFACE_LANES } from '../nodes/surface-parameters';
-import type { SurfaceParameter } from '../nodes/surface-parameters';
+import type { ParameterDefinition, StageShading } from '../nodes/parameters/define';
+import type { SurfaceParameter } from '../nodes/parameters/lanes';
+import {
+  PLAIN_SURFACE,
+  SURFACE_ENTRIES,
+  SURFACE_LANES,
+  laneIndices,
+} from '../nodes/surface-parameters';
 
+/** Targets a program may write at once, on every machine that draws more than plain surfaces. */
+const MOST_TARGETS = 8;
+const CHANNELS = 4;
+
+interface Shaded {
+  readonly name: SurfaceParameter;
+  readonly parameter: ParameterDefinition;
+  readonly shading: StageShading;
+}
+const SHADED: readonly Shaded[] = SURFACE_ENTRIES.flatMap(([name, parameter]) =>
+  parameter.shading ? [{ name, parameter, shading: parameter.shading }] : [],
+);
+const isPlainShading = ({ shading }: Shaded): boolean => shading.feature === undefined;
+
+/** Where a parameter stands: its target, and its first channel there. */
+interface Place {
+  readonly target: number;
+  readonly channel: number;
+}
 /**
- * Which lane stands in which channel of the stage's surface buffer; 1 is the constant 1, which
- * tells that a pixel is covered. The first four targets draw plain paint and metal; the others are
- * needed only for what `surfaceFeatures` finds.
+ * Gives every parameter that is drawn a place: directions a target of their own, which needs full
+ * precision; then colours, then numbers where there is room. What plain paint and metal need stands
+ * in the first targets, so that nothing else has to be written for them.
  */
-const TARGETS: readonly (readonly (string | 1)[])[] = [
-  ['baseColour.r', 'baseColour.g', 'baseColour.b', 'opacity'],
-  ['metalness', 'roughness', 'unlit', 1],
-  ['emission.r', 'emission.g', 'emission.b', 1],
-  ['normal.x', 'normal.y', 'normal.z', 1],
-  ['specularColour.r', 'specularColour.g', 'specularColour.b', 'specular'],
-  ['transmissionColour.r', 'transmissionColour.g', 'transmissionColour.b', 'transmission'],
-  ['sheen.r', 'sheen.g', 'sheen.b', 'sheenRoughness'],
-  ['refractiveIndex', 'dispersion', 'coat', 'coatRoughness'],
-];
-export const PLAIN_TARGETS = 4;
-export const ALL_TARGETS = TARGETS.length;
-/** The target that holds directions: it needs full precision, the others half. */
-export const NORMAL_TARGET = 3;
+function packTargets(): { places: ReadonlyMap<SurfaceParameter, Place>; plain: number } {
+  const used: number[] = [];
+  const places = new Map<SurfaceParameter, Place>();
+  const place = ({ name, parameter: { lanes, encoding } }: Shaded, first: number): void => {
+    const isAlone = encoding === 'direction';
+    const room = (target: number): boolean => CHANNELS - (used[target] ?? 0) >= lanes;
+    const own = used.findIndex((_, target) => target >= first && room(target));
+    const shared = used.findIndex((_, target) => room(target));
+    const target = own >= 0 && !isAlone ? own : used.length < MOST_TARGETS ? used.length : shared;
+    assert(target >= 0, `no target has room for ${name}`);
+    places.set(name, { target, channel: used[target] ?? 0 });
+    used[target] = isAlone ? CHANNELS : (used[target] ?? 0) + lanes;
+  };
+  const widestFirst = (a: Shaded, b: Shaded): number => b.parameter.lanes - a.parameter.lanes;
+  for (const each of SHADED.filter(isPlainShading).sort(widestFirst)) place(each, 0);
+  const plain = used.length;
+  for (const each of SHADED.filter((one) => !isPlainShading(one)).sort(widestFirst))
+    place(each, plain);
+  return { places, plain };
+}
+const { places: PLACES, plain } = packTargets();
+
+export const PLAIN_TARGETS = plain;
+export const ALL_TARGETS = Math.max(...[...PLACES.values()].map(({ target }) => target)) + 1;
+/**
+ * The target that holds directions: it needs full precision, the others half. Its last channel is
+ * the constant 1, which tells that a pixel is covered.
+ */
+export const NORMAL_TARGET = PLACES.get('normal')?.target ?? 0;
 
 /** Per target, the index of the lane in each channel; −1 is the constant 1. */
-export const SURFACE_PLACES: readonly (readonly number[])[] = TARGETS.map((channels) =>
-  channels.map((name) => (name === 1 ? -1 : SURFACE_LANES.indexOf(name))),
+export const SURFACE_PLACES: readonly (readonly number[])[] = Array.from(
+  { length: ALL_TARGETS },
+  (_, target) => {
+    const channels = Array.from({ length: CHANNELS }, () => -1);
+    for (const [name, place] of PLACES)
+      if (place.target === target)
+        laneIndices(name).forEach((lane, k) => {
+          channels[place.channel + k] = lane;
+        });
+    return channels;
+  },
 );
 
 /** The lanes that the first targets need. */
@@ -46,54 +96,59 @@ export const surfaceWrites = (targets: number): string =>
     )
     .join('\n');
 
-/** What the shading of a surface needs beyond plain paint and metal. */
-export interface SurfaceFeatures {
-  readonly reflection: boolean;
-  readonly transmission: boolean;
-  readonly coat: boolean;
-  readonly sheen: boolean;
-  readonly dispersion: boolean;
-}
-export const NO_FEATURES: SurfaceFeatures = {
-  reflection: false,
-  transmission: false,
-  coat: false,
-  sheen: false,
-  dispersion: false,
-};
-const WITNESSES: Readonly<Record<keyof SurfaceFeatures, readonly SurfaceParameter[]>> = {
-  reflection: ['refractiveIndex', 'specular', 'specularColour'],
-  transmission: ['transmission'],
-  coat: ['coat'],
-  sheen: ['sheen'],
-  dispersion: ['dispersion'],
-};
+/**
+ * Statements of a fragment shader that read a surface's parameters at `place`, out of textures
+ * `surface0`, `surface1`, …, under the names of their shading; only those in the first `targets`.
+ */
+export const surfaceReads = (targets: number): string =>
+  SHADED.flatMap(({ name, parameter, shading }) => {
+    const { target, channel } = PLACES.get(name) ?? { target: targets, channel: 0 };
+    if (target >= targets) return [];
+    const channels = 'xyzw'.slice(channel, channel + parameter.lanes);
+    const type = parameter.lanes === 3 ? 'vec3' : 'float';
+    return [
+      `${type} ${shading.name} = texelFetch(surface${String(target)}, place, 0).${channels};`,
+    ];
+  }).join('\n');
+
+/** What the shading of a surface must do beyond plain paint and metal, by name, in order. */
+export type SurfaceFeatures = readonly string[];
+/** What of the drawing library's physical material turns these features on. */
+export const featureSwitches = (features: SurfaceFeatures): Readonly<Record<string, number>> =>
+  Object.assign(
+    {},
+    ...SHADED.map(({ shading: { feature, needs, switches } }) =>
+      feature && features.includes(feature) && (!needs || features.includes(needs)) ? switches : {},
+    ),
+  ) as Readonly<Record<string, number>>;
 
 /**
  * Which parameters of a surface differ, anywhere among the points at hand, from what changes
  * nothing. `lanes` as SURFACE_LANES.
  */
-export function usedParameters(lanes: readonly Float32Array[]): ReadonlySet<SurfaceParameter> {
-  const used = new Set<SurfaceParameter>();
-  SURFACE_LANES.forEach((name, index) => {
-    const plain = Math.fround(PLAIN_SURFACE[index] ?? 0);
-    if (lanes[index]?.some((value) => Math.abs(value - plain) > 1e-4))
-      used.add(name.split('.')[0] as SurfaceParameter);
-  });
-  return used;
-}
-
-const featuresOf = (used: ReadonlySet<SurfaceParameter>): SurfaceFeatures =>
-  Object.fromEntries(
-    Object.entries(WITNESSES).map(([feature, names]) => [
-      feature,
-      names.some((name) => used.has(name)),
-    ]),
-  ) as unknown as SurfaceFeatures;
+export const usedParameters = (lanes: readonly Float32Array[]): ReadonlySet<SurfaceParameter> =>
+  new Set(
+    SURFACE_ENTRIES.flatMap(([name]) =>
+      laneIndices(name).some((index) => {
+        const plainValue = Math.fround(PLAIN_SURFACE[index] ?? 0);
+        return lanes[index]?.some((value) => Math.abs(value - plainValue) > 1e-4);
+      })
+        ? [name]
+        : [],
+    ),
+  );
 
 /** Finds which features a surface uses anywhere among the points at hand. */
-export const surfaceFeatures = (lanes: readonly Float32Array[]): SurfaceFeatures =>
-  featuresOf(usedParameters(lanes));
+export function surfaceFeatures(lanes: readonly Float32Array[]): SurfaceFeatures {
+  const used = usedParameters(lanes);
+  return [
+    ...new Set(
+      SHADED.flatMap(({ name, shading: { feature } }) =>
+        feature && used.has(name) ? [feature] : [],
+      ),
+    ),
+  ];
+}
 
 /** The opacity below which a point counts as a hole in the mode `cut-off`. */
 export const CUT_OFF = 0.5;

@@ -1,23 +1,18 @@
 'use client';
-import Image from 'next/image';
-import { useEffect, useRef, useState } from 'react';
+import { useState } from 'react';
+import { EXPORT_FORMATS } from '@/core/handoff/formats';
+import type { ExportName, HandoffRequest } from '@/core/handoff/formats';
 import type { Evaluation } from '@/state/evaluation';
 import { Button } from '@/ui/Button';
 import { Choose } from '@/ui/Choose';
-import { describeError } from '@/core/base/problem';
-import type { Problem } from '@/core/base/problem';
 import { ProblemNote } from '@/ui/ProblemNote';
+import { Progress } from '@/ui/Progress';
 import { Sheet } from '@/ui/Sheet';
-import { BakeStopped, bakeMaterial } from './bake-run';
-import type { BakeFile } from './bake-run';
-import { stores } from '@/state/stores';
+import { Tick } from '@/ui/Tick';
+import { BakeResults } from './BakeResults';
+import { useBake } from './use-bake';
 
-interface Result {
-  readonly file: BakeFile;
-  readonly url: string;
-}
-const sizeOf = (bytes: number): string =>
-  bytes > 1048576 ? `${(bytes / 1048576).toFixed(1)} MB` : `${String(Math.ceil(bytes / 1024))} kB`;
+const SIZES = [512, 1024, 2048];
 
 /** Bakes the material's maps and offers them, and the model with them, for download. */
 export function BakeSheet({
@@ -29,96 +24,29 @@ export function BakeSheet({
   readonly onClose: () => void;
   readonly evaluation: Evaluation;
 }) {
-  const [size, setSize] = useState('1024');
-  const [depth, setDepth] = useState('8');
-  const [progress, setProgress] = useState<{ label: string; share: number } | null>(null);
-  const [results, setResults] = useState<readonly Result[]>([]);
-  const [message, setMessage] = useState('');
-  const [problem, setProblem] = useState<Problem | null>(null);
-  const stop = useRef(false);
-  useEffect(
-    () => () => {
-      for (const { url } of results) URL.revokeObjectURL(url);
-    },
-    [results],
-  );
-  const run = async (): Promise<void> => {
-    stop.current = false;
-    setMessage('');
-    setProblem(null);
-    const { document, modelId } = stores.document.getState();
-    try {
-      const { files, notes } = await bakeMaterial(
-        evaluation,
-        modelId,
-        document,
-        Number(size),
-        depth === '16' ? 16 : 8,
-        (label, share) => {
-          setProgress({ label, share });
-        },
-        () => stop.current,
-      );
-      setResults(
-        files.map((file) => ({
-          file,
-          url: URL.createObjectURL(
-            new Blob([file.bytes as Uint8Array<ArrayBuffer>], { type: file.mediaType }),
-          ),
-        })),
-      );
-      setMessage(
-        [`Baked ${String(files.length - 1)} maps at ${size} × ${size}.`, ...notes].join(' '),
-      );
-    } catch (error) {
-      if (error instanceof BakeStopped) setMessage('Stopped. The results of before are kept.');
-      else setProblem(describeError(error));
-    } finally {
-      setProgress(null);
-    }
-  };
+  const [request, setRequest] = useState<HandoffRequest>({
+    size: 1024,
+    depth: 8,
+    formats: EXPORT_FORMATS.map(([name]) => name),
+  });
+  const { progress, results, message, problem, run, stop } = useBake(evaluation);
   return (
     <Sheet
       open={open}
       onClose={onClose}
       title="Bake maps"
-      description={
-        'Base colour and emission in sRGB, the others linear. The GLB holds the model with ' +
-        'these maps.'
-      }
+      description="The finished surface in files, on the model of this material."
     >
-      <div className="mb-3 flex items-center gap-3">
-        <Choose
-          label="Size"
-          value={size}
-          onChange={setSize}
-          items={['512', '1024', '2048'].map((each) => ({
-            value: each,
-            title: `${each} × ${each}`,
-          }))}
-        />
-        <Choose
-          label="Depth"
-          value={depth}
-          onChange={setDepth}
-          items={[
-            { value: '8', title: '8 bit' },
-            { value: '16', title: '16 bit' },
-          ]}
-        />
+      <BakeRequestFields request={request} onChange={setRequest} />
+      <div className="mb-3">
         {progress ? (
-          <Button
-            onClick={() => {
-              stop.current = true;
-            }}
-          >
-            Stop
-          </Button>
+          <Button onClick={stop}>Stop</Button>
         ) : (
           <Button
             look="strong"
+            disabled={request.formats.length === 0}
             onClick={() => {
-              void run();
+              void run(request);
             }}
           >
             Bake
@@ -126,58 +54,66 @@ export function BakeSheet({
         )}
       </div>
       {problem ? <ProblemNote problem={problem} className="mb-3" /> : null}
-      {progress ? (
-        <div role="status" className="mb-3">
-          <div>{progress.label}</div>
-          <div className="h-1 bg-line">
-            <div
-              className="h-full bg-ink"
-              style={{ width: `${String(Math.round(progress.share * 100))}%` }}
-            />
-          </div>
-        </div>
-      ) : null}
+      {progress ? <Progress {...progress} /> : null}
       {message ? (
         <p role="status" className="mb-2" data-testid="bake-message">
           {message}
         </p>
       ) : null}
-      <ul className="grid grid-cols-3 gap-3">
-        {results.map(({ file, url }) => (
-          <li key={file.name}>
-            {file.mediaType === 'image/png' ? (
-              // Object URLs of files made in this page: there is nothing for an image service to
-              // improve.
-              <Image
-                unoptimized
-                src={url}
-                alt={file.name}
-                width={124}
-                height={124}
-                className="mb-1 h-[124px] w-[124px] border border-line bg-stage"
-              />
-            ) : (
-              <div
-                className={
-                  'mb-1 grid h-[124px] w-[124px] place-items-center border border-line ' +
-                  'bg-stage'
-                }
-              >
-                GLB
-              </div>
-            )}
-            <a
-              href={url}
-              download={file.name}
-              className="block truncate underline"
-              title={file.name}
-            >
-              {file.name}
-            </a>
-            <span className="figures text-[11px] text-soft">{sizeOf(file.bytes.length)}</span>
-          </li>
-        ))}
-      </ul>
+      <BakeResults results={results} />
     </Sheet>
+  );
+}
+
+function BakeRequestFields({
+  request,
+  onChange,
+}: {
+  readonly request: HandoffRequest;
+  readonly onChange: (request: HandoffRequest) => void;
+}) {
+  const { formats } = request;
+  const toggle = (name: ExportName, isOn: boolean): void => {
+    const chosen = EXPORT_FORMATS.map(([each]) => each).filter((each) =>
+      each === name ? isOn : formats.includes(each),
+    );
+    onChange({ ...request, formats: chosen });
+  };
+  return (
+    <div className="mb-3 flex flex-wrap items-center gap-3">
+      <Choose
+        label="Size"
+        value={String(request.size)}
+        onChange={(size) => {
+          onChange({ ...request, size: Number(size) });
+        }}
+        items={SIZES.map((each) => ({
+          value: String(each),
+          title: `${String(each)} × ${String(each)}`,
+        }))}
+      />
+      <Choose
+        label="Depth"
+        value={String(request.depth)}
+        onChange={(depth) => {
+          onChange({ ...request, depth: depth === '16' ? 16 : 8 });
+        }}
+        items={[
+          { value: '8', title: '8 bit' },
+          { value: '16', title: '16 bit' },
+        ]}
+      />
+      {EXPORT_FORMATS.map(([name, { title, help }]) => (
+        <Tick
+          key={name}
+          title={title}
+          help={help}
+          isOn={formats.includes(name)}
+          onChange={(isOn) => {
+            toggle(name, isOn);
+          }}
+        />
+      ))}
+    </div>
   );
 }

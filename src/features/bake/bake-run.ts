@@ -1,16 +1,13 @@
 import { stripsOf } from '@/core/evaluate/bake';
 import type { PngStrip } from '@/core/exchange/png-strips';
+import type { PackagedFile } from '@/core/handoff/exports/define';
+import type { HandoffRequest } from '@/core/handoff/formats';
 import type { NetworkDocument } from '@/core/graph/document';
 import type { Evaluation } from '@/state/evaluation';
 import { settled } from '@/workers/answer';
 
-export interface BakeFile {
-  readonly name: string;
-  readonly mediaType: string;
-  readonly bytes: Uint8Array;
-}
 export interface BakeResult {
-  readonly files: readonly BakeFile[];
+  readonly files: readonly PackagedFile[];
   readonly notes: readonly string[];
 }
 
@@ -24,15 +21,14 @@ export async function bakeMaterial(
   evaluation: Evaluation,
   model: string,
   document: NetworkDocument,
-  size: number,
-  depth: 8 | 16,
+  request: HandoffRequest,
   progress: (label: string, share: number) => void,
   stopped: () => boolean,
 ): Promise<BakeResult> {
   progress('Finishing the mesh maps', 0);
   await evaluation.models.finished();
-  const plan = await settled(evaluation.pool.background.planBake(model, document, size, depth));
-  const rows = stripsOf(size);
+  const plan = await settled(evaluation.pool.background.planBake(model, document, request));
+  const rows = stripsOf(request.size);
   const strips: (readonly PngStrip[])[] = [];
   let next = 0,
     done = 0;
@@ -48,10 +44,16 @@ export async function bakeMaterial(
   };
   await Promise.all(evaluation.pool.all.map((worker) => measure(worker)));
   if (stopped()) throw new BakeStopped();
-  progress('Packing the model', 1);
+  progress('Writing the files', 1);
   return {
     files: await settled(
-      evaluation.pool.background.packageBake(model, document.name || 'Material', plan, strips),
+      evaluation.pool.background.packageBake(
+        model,
+        document.name || 'Material',
+        plan,
+        strips,
+        request.formats,
+      ),
     ),
     notes: plan.notes,
   };

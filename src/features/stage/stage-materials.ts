@@ -1,5 +1,11 @@
 import * as THREE from 'three';
-import { CUT_OFF } from '@/core/surface/stage-layout';
+import {
+  CUT_OFF,
+  NORMAL_TARGET,
+  PLAIN_TARGETS,
+  featureSwitches,
+  surfaceReads,
+} from '@/core/surface/stage-layout';
 import type { Appearance } from '@/core/surface/stage-layout';
 
 /**
@@ -21,27 +27,6 @@ ivec2 coveredPlace(highp sampler2D flags) {
 const declareSurface = (_: unknown, k: number): string =>
   `uniform highp sampler2D surface${String(k)};`;
 
-const read = (target: number): string => `texelFetch(surface${String(target)}, place, 0)`;
-
-/**
- * Parameters at this pixel, under the names that three's chunks read as uniforms: a local name
- * hides a global one.
- */
-const PHYSICAL_READS = `
-vec4 reflectionRead = ${read(4)};
-vec4 throughRead = ${read(5)};
-vec4 sheenRead = ${read(6)};
-vec4 lobeRead = ${read(7)};
-vec3 specularColor = reflectionRead.rgb;
-float specularIntensity = reflectionRead.a;
-float transmission = throughRead.a;
-vec3 sheenColor = sheenRead.rgb;
-float sheenRoughness = sheenRead.a;
-float ior = lobeRead.x;
-float dispersion = lobeRead.y;
-float clearcoat = lobeRead.z;
-float clearcoatRoughness = lobeRead.w;`;
-
 /**
  * Light that comes through: what the library finds behind the surface, and the surroundings where
  * nothing stands there, bent on entering, each colour by its own index (the spread of
@@ -54,7 +39,7 @@ material.thickness = thickness;
 material.attenuationDistance = attenuationDistance;
 material.attenuationColor = attenuationColor;
 material.transmissionAlpha = 1.0;
-vec3 throughColour = min(throughRead.rgb, vec3(1.0));
+vec3 throughColour = min(transmissionColour, vec3(1.0));
 vec3 towardsEye = normalize(cameraPosition - vWorldPosition);
 vec3 outward = transformNormalByInverseViewMatrix(normal, viewMatrix);
 float spread = (material.ior - 1.0) * 0.025 * dispersion;
@@ -92,12 +77,8 @@ const RAISED = { colour: 2.5, relief: 3 } as const;
 
 /** A number that differs for each set of things the shading must do; each is compiled once. */
 export const variantOf = ({ features, opacityMode }: Appearance): string =>
-  `${opacityMode}${Object.entries(features)
-    .filter(([, isUsed]) => isUsed)
-    .map(([name]) => ` ${name}`)
-    .join('')}`;
-export const isPlain = ({ features }: Appearance): boolean =>
-  !Object.values(features).some(Boolean);
+  [opacityMode, ...features].join(' ');
+export const isPlain = ({ features }: Appearance): boolean => features.length === 0;
 
 /** The library's material for a set of features; its own values only switch the features on. */
 function baseMaterial(appearance: Appearance): THREE.MeshStandardMaterial {
@@ -111,17 +92,36 @@ function baseMaterial(appearance: Appearance): THREE.MeshStandardMaterial {
   if (isPlain(appearance)) return new THREE.MeshStandardMaterial(shared);
   return new THREE.MeshPhysicalMaterial({
     ...shared,
-    ...(features.coat ? { clearcoat: 1 } : {}),
-    ...(features.sheen ? { sheen: 1 } : {}),
-    ...(features.transmission ? { transmission: 1, thickness: 1 } : {}),
-    ...(features.transmission && features.dispersion ? { dispersion: 1 } : {}),
+    ...featureSwitches(features),
   });
 }
 
+/** What takes the place of the library's own chunks: the parameters in place of its maps. */
+const patches = (isOpaque: boolean): Readonly<Record<string, string>> => ({
+  map_fragment: `
+diffuseColor = vec4(surfaceBaseColour, ${isOpaque ? '1.0' : 'surfaceOpacity'});
+if (covered < 0.5 || diffuseColor.a < 0.004) discard;
+float middle = ${String(CLAY)};
+vec3 raised = middle + (diffuseColor.rgb - middle) * ${RAISED.colour.toFixed(1)};
+diffuseColor.rgb = mix(diffuseColor.rgb, clamp(raised, 0.0, 1.0), raise);
+diffuseColor.rgb = mix(diffuseColor.rgb, vec3(middle), clay);`,
+  roughnessmap_fragment: 'float roughnessFactor = mix(surfaceRoughness, 0.65, clay);',
+  metalnessmap_fragment: 'float metalnessFactor = surfaceMetalness * (1.0 - clay);',
+  normal_fragment_maps: `
+vec3 ownNormal = normalize(normalMatrix * surfaceNormal) * faceDirection;
+float relief = 1.0 + ${(RAISED.relief - 1).toFixed(1)} * raise;
+normal = normalize(mix(normal, ownNormal, relief));`,
+  emissivemap_fragment: 'totalEmissiveRadiance = surfaceEmission * (1.0 - clay);',
+  transmission_fragment: TRANSMISSION,
+  // What is not lit is neither lit nor toned.
+  tonemapping_fragment: `#include <tonemapping_fragment>
+gl_FragColor.rgb = mix(gl_FragColor.rgb, surfaceBaseColour, surfaceUnlit * (1.0 - clay));`,
+});
+
 /**
  * A fixed shading material: three's own, reading the surface's parameters at its own pixel from the
- * buffer that the network's program filled. Compiled once for each set of features; a surface of
- * paint and metal needs the smallest.
+ * buffer that the network's program filled, under names that hide the library's uniforms. Compiled
+ * once for each set of features; a surface of paint and metal needs the smallest.
  */
 export function makeSurfaceMaterial(
   textures: readonly THREE.Texture[],
@@ -129,60 +129,28 @@ export function makeSurfaceMaterial(
   look: LookUniforms,
 ): THREE.MeshStandardMaterial {
   const material = baseMaterial(appearance);
-  const plain = isPlain(appearance);
-  const isOpaque = appearance.opacityMode === 'opaque';
-  const used = plain ? textures.slice(0, 4) : textures;
+  const used = isPlain(appearance) ? textures.slice(0, PLAIN_TARGETS) : textures;
   const uniforms = Object.fromEntries(
     used.map((texture, k) => [`surface${String(k)}`, { value: texture }]),
   );
+  const flags = `surface${String(NORMAL_TARGET)}`;
   material.customProgramCacheKey = () => variantOf(appearance);
   material.onBeforeCompile = (shader) => {
     Object.assign(shader.uniforms, uniforms, look);
-    shader.fragmentShader = shader.fragmentShader
-      .replace(
-        'void main() {',
-        `${used.map(declareSurface).join('\n')}
+    const opened = shader.fragmentShader.replace(
+      'void main() {',
+      `${used.map(declareSurface).join('\n')}
 uniform mat3 normalMatrix; uniform float clay; uniform float raise;
 ${COVERED}
 void main() {
-ivec2 place = coveredPlace(surface1);${plain ? '' : PHYSICAL_READS}`,
-      )
-      .replace(
-        '#include <map_fragment>',
-        `vec4 surfaceColour = ${read(0)}; vec4 surfaceFinish = ${read(1)};
-diffuseColor = vec4(surfaceColour.rgb, ${isOpaque ? '1.0' : 'surfaceColour.a'});
-if (surfaceFinish.w < 0.5 || diffuseColor.a < 0.004) discard;
-float middle = ${String(CLAY)};
-vec3 raised = middle + (diffuseColor.rgb - middle) * ${RAISED.colour.toFixed(1)};
-diffuseColor.rgb = mix(diffuseColor.rgb, clamp(raised, 0.0, 1.0), raise);
-diffuseColor.rgb = mix(diffuseColor.rgb, vec3(middle), clay);`,
-      )
-      .replace(
-        '#include <roughnessmap_fragment>',
-        'float roughnessFactor = mix(surfaceFinish.y, 0.65, clay);',
-      )
-      .replace(
-        '#include <metalnessmap_fragment>',
-        'float metalnessFactor = surfaceFinish.x * (1.0 - clay);',
-      )
-      .replace(
-        '#include <normal_fragment_maps>',
-        `vec3 toldNormal = normalize(normalMatrix * ${read(3)}.xyz) * faceDirection;
-float relief = 1.0 + ${(RAISED.relief - 1).toFixed(1)} * raise;
-normal = normalize(mix(normal, toldNormal, relief));`,
-      )
-      .replace(
-        '#include <emissivemap_fragment>',
-        `totalEmissiveRadiance = ${read(2)}.rgb * (1.0 - clay);`,
-      )
-      .replace('#include <transmission_fragment>', TRANSMISSION)
-      // What is not lit is neither lit nor toned.
-      .replace(
-        '#include <tonemapping_fragment>',
-        `#include <tonemapping_fragment>
-float unlit = surfaceFinish.z * (1.0 - clay);
-gl_FragColor.rgb = mix(gl_FragColor.rgb, surfaceColour.rgb, unlit);`,
-      );
+ivec2 place = coveredPlace(${flags});
+float covered = texelFetch(${flags}, place, 0).w;
+${surfaceReads(used.length)}`,
+    );
+    shader.fragmentShader = Object.entries(patches(appearance.opacityMode === 'opaque')).reduce(
+      (text, [chunk, replacement]) => text.replace(`#include <${chunk}>`, () => replacement),
+      opened,
+    );
   };
   return material;
 }
@@ -232,9 +200,9 @@ export function makeClayValueMaterial(
       )
       .replace(
         '#include <map_fragment>',
-        `vec4 told = texelFetch(shown, coveredPlace(shown), 0);
-if (told.w < 0.5) discard;
-vec3 painted = clamp(told.rgb, 0.0, 1.0);
+        `vec4 shownHere = texelFetch(shown, coveredPlace(shown), 0);
+if (shownHere.w < 0.5) discard;
+vec3 painted = clamp(shownHere.rgb, 0.0, 1.0);
 diffuseColor.rgb = isColour ? painted : mix(vec3(0.02), vec3(0.55), painted);`,
       );
   };

@@ -8,7 +8,7 @@ import type { Placing } from '@/core/compile/model-scale';
 import type { ValueKind } from '@/core/graph/document';
 import type { MeshMap } from '@/core/mesh/mesh-map';
 import type { LaidOut } from '@/core/mesh/stage-arrays';
-import { ALL_TARGETS, NORMAL_TARGET, NO_FEATURES } from '@/core/surface/stage-layout';
+import { ALL_TARGETS, NORMAL_TARGET } from '@/core/surface/stage-layout';
 import type { Appearance } from '@/core/surface/stage-layout';
 import type { FillSource } from '@/state/stage-feed';
 import type { StageProgram } from '@/core/evaluate/stage-program';
@@ -21,7 +21,7 @@ import { SurfaceShading } from './surface-shading';
 import type { StageLook } from '@/state/stores';
 
 /** Clay is opaque and does nothing but reflect. */
-const CLAY_APPEARANCE: Appearance = { features: NO_FEATURES, opacityMode: 'opaque' };
+const CLAY_APPEARANCE: Appearance = { features: [], opacityMode: 'opaque' };
 
 /** What all models of a stage share. */
 export interface StageView {
@@ -154,7 +154,7 @@ export class StageModel {
       return this.shading.show(CLAY_APPEARANCE, this.programMesh.geometry, size);
     // A device that can write few targets shows paint and metal only.
     const { features, opacityMode } = appearance;
-    const shown = this.view.targets === ALL_TARGETS || this.filler ? features : NO_FEATURES;
+    const shown = this.view.targets === ALL_TARGETS || this.filler ? features : [];
     this.filler?.setWhole(Object.values(shown).some(Boolean));
     this.shading.show({ features: shown, opacityMode }, this.programMesh.geometry, size);
   }

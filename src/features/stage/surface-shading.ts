@@ -1,5 +1,4 @@
 import * as THREE from 'three';
-import { NO_FEATURES } from '@/core/surface/stage-layout';
 import type { Appearance } from '@/core/surface/stage-layout';
 import type { LookUniforms } from './stage-materials';
 import { makeSurfaceMaterial, variantOf } from './stage-materials';
@@ -27,7 +26,7 @@ export class SurfaceShading {
     private readonly textures: readonly THREE.Texture[],
     private readonly onReady: () => void,
   ) {
-    const plain: Appearance = { features: NO_FEATURES, opacityMode: 'opaque' };
+    const plain: Appearance = { features: [], opacityMode: 'opaque' };
     this.material = makeSurfaceMaterial(textures, plain, this.view.look);
     this.wanted = variantOf(plain);
     this.made.set(this.wanted, this.material);

@@ -2,7 +2,7 @@ import { percent } from '../advice';
 import type { Advice, AdviceReads } from '../advice';
 import { defineNode, input, option, output } from '../define';
 import { addRelief, mixSurfaces } from '../surface-lanes';
-import type { SurfaceParameter } from '../surface-parameters';
+import { SURFACE_PARAMETERS } from '../parameters/registry.generated';
 
 const part = (title: string, what: string) =>
   input.scalar({
@@ -14,33 +14,6 @@ const part = (title: string, what: string) =>
     high: 'the upper one’s',
     section: 'Takes',
   });
-
-/** Which input says how much of a parameter is taken. */
-const TAKEN: Readonly<
-  Record<
-    SurfaceParameter,
-    'colour' | 'finish' | 'glow' | 'opacity' | 'relief' | 'clarity' | 'coat' | 'sheen'
-  >
-> = {
-  baseColour: 'colour',
-  metalness: 'finish',
-  roughness: 'finish',
-  emission: 'glow',
-  opacity: 'opacity',
-  normal: 'relief',
-  refractiveIndex: 'finish',
-  specular: 'finish',
-  specularColour: 'finish',
-  transmission: 'clarity',
-  transmissionColour: 'clarity',
-  dispersion: 'clarity',
-  coat: 'coat',
-  coatRoughness: 'coat',
-  sheen: 'sheen',
-  sheenRoughness: 'sheen',
-  unlit: 'colour',
-  height: 'relief',
-};
 
 export const layer = defineNode({
   id: 'surface.layer',
@@ -116,7 +89,7 @@ export const layer = defineNode({
         : over;
     return {
       surface: mixSurfaces(b, under, lies, (parameter) =>
-        b.mul(coverage, b.saturate(taken[TAKEN[parameter]])),
+        b.mul(coverage, b.saturate(taken[SURFACE_PARAMETERS[parameter].layer])),
       ),
       coverage,
       remains: b.sub(b.f(1), coverage),

@@ -8,18 +8,14 @@ import {
 } from '../evaluate/bake';
 import type { BakeImage, BakePlan, BakedRows } from '../evaluate/bake';
 import type { MapSource } from '../evaluate/session';
+import { joinStrips, packRows } from '../exchange/png-strips';
+import type { PngLayout, PngStrip } from '../exchange/png-strips';
 import type { NetworkDocument } from '../graph/document';
 import type { SurfaceMesh } from '../mesh/surface-mesh';
-import type { ModelTexture } from '../surface/map-recipes';
-import { writeGlb } from './write-glb';
-import { joinStrips, packRows } from './png-strips';
-import type { PngLayout, PngStrip } from './png-strips';
-
-export interface PackagedFile {
-  readonly name: string;
-  readonly mediaType: string;
-  readonly bytes: Uint8Array;
-}
+import type { PackagedFile } from './exports/define';
+import { EXPORTS } from './exports/registry.generated';
+import { bakeRequest } from './formats';
+import type { ExportName, HandoffRequest } from './formats';
 
 /** A file name made of letters, digits and hyphens. */
 export function fileName(text: string): string {
@@ -55,35 +51,28 @@ export function packBakedRows(baked: BakedRows): readonly PngStrip[] {
 }
 
 /**
- * The files of a finished bake: a PNG per map, and the model as GLB with its textures. `strips` in
- * order from the top.
+ * The files of a finished bake in the formats asked for. `strips` in order from the top.
  */
 export async function packageBake(
   mesh: SurfaceMesh,
   name: string,
   plan: BakePlan,
   strips: readonly (readonly PngStrip[])[],
+  formats: readonly ExportName[],
 ): Promise<readonly PackagedFile[]> {
-  const stem = fileName(name);
-  const maps: PackagedFile[] = [];
-  const textures: Partial<Record<ModelTexture, Uint8Array>> = {};
-  plan.images.forEach((image, k) => {
-    const bytes = joinStrips(
+  const picture = (image: BakeImage): Uint8Array => {
+    const k = plan.images.indexOf(image);
+    return joinStrips(
       layoutOf(plan, image),
       strips.map((strip) => strip[k] as PngStrip),
     );
-    if ('map' in image)
-      maps.push({ name: `${stem}-${image.map}.png`, mediaType: 'image/png', bytes });
-    else textures[image.texture] = bytes;
-  });
-  return [
-    ...maps,
-    {
-      name: `${stem}.glb`,
-      mediaType: 'model/gltf-binary',
-      bytes: await writeGlb(mesh, name, { ...plan, textures }),
-    },
-  ];
+  };
+  const files: PackagedFile[] = [];
+  for (const format of formats)
+    files.push(
+      ...(await EXPORTS[format].write({ mesh, name, stem: fileName(name), plan, picture })),
+    );
+  return files;
 }
 
 /** A whole bake on one thread. @throws CompileError when the document has errors */
@@ -91,16 +80,15 @@ export async function bakeFiles(
   document: NetworkDocument,
   mesh: SurfaceMesh,
   maps: MapSource,
-  size: number,
-  depth: 8 | 16,
+  request: HandoffRequest,
 ): Promise<{ readonly files: readonly PackagedFile[]; readonly notes: readonly string[] }> {
   const session = makeBakeSession();
-  const plan = planBake(session, document, mesh, maps, size, depth);
-  const strips = stripsOf(size).map((rows) =>
+  const plan = planBake(session, document, mesh, maps, bakeRequest(request));
+  const strips = stripsOf(request.size).map((rows) =>
     packBakedRows(bakeRows(session, document, mesh, plan, maps, rows)),
   );
   return {
-    files: await packageBake(mesh, document.name || 'Material', plan, strips),
+    files: await packageBake(mesh, document.name || 'Material', plan, strips, request.formats),
     notes: plan.notes,
   };
 }
