@@ -1,6 +1,6 @@
 import type { Vec3 } from '../base/vector';
 import { dot, scale } from '../base/vector';
-import { displayByte, sampleSurface, shadePoint } from '../surface/shade';
+import { displayColour, sampleSurface, shadePoint } from '../surface/shade';
 import type { ShadedScene } from '../surface/shade';
 import { encodeSrgb } from '../surface/colour-science';
 import type { VisiblePoints } from './camera';
@@ -57,11 +57,8 @@ export function paintSurface(
     const surface = sampleSurface(lanes, k);
     const facing = dot(surface.normal, view) < -0.2 ? scale(surface.normal, -1) : surface.normal;
     const colour = shadePoint({ ...surface, normal: facing }, view, lighting(k));
-    colour.forEach((channel, c) => {
-      picture.pixels[pixel * 4 + c] =
-        surface.unlit >= 1
-          ? 255 * encodeSrgb(Math.min(1, Math.max(0, channel)))
-          : displayByte(channel);
+    displayColour(colour, surface.unlit).forEach((channel, c) => {
+      picture.pixels[pixel * 4 + c] = channel;
     });
     picture.pixels[pixel * 4 + 3] = 255 * Math.min(1, Math.max(0, surface.opacity));
   });

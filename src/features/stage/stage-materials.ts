@@ -48,13 +48,18 @@ vec4 behind = getIBLVolumeRefraction(outward, towardsEye, material.roughness, th
   projectionMatrix, dispersion, material.ior, material.thickness, material.attenuationColor,
   material.attenuationDistance);
 vec3 around = vec3(0.0);
-#ifdef ENVMAP_TYPE_CUBE_UV
+#ifdef ENVMAP_TYPE_PMREM
 for (int k = 0; k < 3; k++) {
   vec3 bent = refract(-towardsEye, outward, 1.0 / max(1.0, material.ior + spread * float(k - 1)));
-  around[k] = textureCubeUV(envMap, envMapRotation * bent, material.roughness)[k];
+  around[k] = textureLod(envMap, envMapRotation * bent, roughnessToMip(material.roughness))[k];
 }
 #endif
-vec3 passed = behind.rgb + (1.0 - behind.a) * around * envMapIntensity * throughColour;
+vec3 kept = throughColour * (1.0 - EnvironmentBRDF(normal, geometryViewDir,
+  material.specularColorBlended, material.specularF90, material.roughness));
+// Where nothing stands behind, the library puts white of an alpha of one half.
+float open = 2.0 - 2.0 * behind.a;
+vec3 standing = behind.rgb - (1.0 - behind.a) * kept;
+vec3 passed = max(standing, 0.0) + open * around * kept * envMapIntensity;
 totalDiffuse = mix(totalDiffuse, passed, material.transmission);
 #endif`;
 

@@ -1,9 +1,7 @@
 import * as THREE from 'three';
+import { STUDIO_GLSL } from '@/core/surface/studio';
 
-/**
- * The studio around the model, made by code: a bright ceiling, two soft windows, a dim floor. All
- * neutral.
- */
+/** The studio around the model, filtered for every roughness. */
 export function makeSurroundings(renderer: THREE.WebGLRenderer): THREE.Texture {
   const room = new THREE.Scene();
   const dome = new THREE.Mesh(
@@ -15,22 +13,13 @@ export function makeSurroundings(renderer: THREE.WebGLRenderer): THREE.Texture {
         'varying vec3 at; void main() { at = normalize(position); gl_Position = ' +
         'projectionMatrix * modelViewMatrix * vec4(position, 1.0); }',
       fragmentShader: `varying vec3 at;
-      float window(vec3 n, vec3 towards, float size) {
-        return smoothstep(size, 1.0, dot(n, normalize(towards)));
-      }
-      void main() {
-        vec3 n = normalize(at);
-        float light = mix(0.18, 0.75, smoothstep(-0.5, 0.9, n.y));
-        light += 3.2 * window(n, vec3(0.6, 0.5, 0.6), 0.93)
-          + 1.5 * window(n, vec3(-0.9, 0.3, 0.2), 0.95)
-          + 0.7 * window(n, vec3(-0.2, 0.4, -1.0), 0.9);
-        gl_FragColor = vec4(vec3(light), 1.0);
-      }`,
+      ${STUDIO_GLSL}
+      void main() { gl_FragColor = vec4(vec3(studioRadiance(normalize(at))), 1.0); }`,
     }),
   );
   room.add(dome);
   const generator = new THREE.PMREMGenerator(renderer);
-  const { texture } = generator.fromScene(room, 0.02);
+  const { texture } = generator.fromScene(room);
   generator.dispose();
   return texture;
 }

@@ -1,0 +1,24 @@
+import type { Vec3 } from '../base/vector';
+
+const START = 0.8 - 0.04;
+const DESATURATION = 0.15;
+
+/**
+ * Linear light of any strength to linear light 0 to 1 for a display: colours below the start of
+ * compression keep hue and contrast. Source: Khronos PBR Neutral Tone Mapper, 2024.
+ */
+export function toneMap(colour: Vec3): Vec3 {
+  const least = Math.min(...colour);
+  const offset = least < 0.08 ? least - 6.25 * least * least : 0.04;
+  const shifted: Vec3 = [colour[0] - offset, colour[1] - offset, colour[2] - offset];
+  const peak = Math.max(...shifted);
+  if (peak < START) return shifted;
+  const range = 1 - START;
+  const mapped = 1 - (range * range) / (peak + range - START);
+  const towardsWhite = 1 - 1 / (DESATURATION * (peak - mapped) + 1);
+  const channel = (x: number): number => {
+    const scaled = (x * mapped) / peak;
+    return scaled + (mapped - scaled) * towardsWhite;
+  };
+  return [channel(shifted[0]), channel(shifted[1]), channel(shifted[2])];
+}
