@@ -3,6 +3,7 @@ import { floatToBits } from '../../ir/fold';
 import type { Liveness } from '../../ir/liveness';
 import type { Block, Func, Value } from '../../ir/types';
 import type { ByteWriter } from './bytes';
+import { Instructions } from './instructions';
 import { CORE, DIRECT, SIMD, TYPE } from './opcodes';
 
 /** Byte offsets in the module's memory of the uniforms, the input lanes and the output lanes. */
@@ -19,57 +20,26 @@ export interface MemoryLayout {
  * Emits the code of one function: every value four lanes wide in a v128 (truth values as masks).
  * Values used once in their own block are written in place; the others live in locals.
  */
-export class FunctionEmitter {
+export class FunctionEmitter extends Instructions {
   private readonly locals = new Map<Value, number>();
-  private readonly localTypes: number[] = [];
   private readonly scalarIndex = new Map<Value, number>();
 
   constructor(
-    private readonly code: ByteWriter,
+    code: ByteWriter,
     private readonly liveness: Liveness,
     private readonly functionIndex: ReadonlyMap<Func, number>,
     private readonly layout: MemoryLayout,
-    private parameterCount: number,
+    parameterCount: number,
     /**
      * The local that holds the running byte offset of the point block; per-point inputs need it.
      */
     private readonly offsetLocal = -1,
-  ) {}
-
-  newLocal(type: number): number {
-    this.localTypes.push(type);
-    return this.parameterCount + this.localTypes.length - 1;
+  ) {
+    super(code, parameterCount);
   }
 
   bindParameter(parameter: Value, local: number): void {
     this.locals.set(parameter, local);
-  }
-
-  /** Local declarations, run-length encoded. */
-  writeLocals(into: ByteWriter): void {
-    const runs: [number, number][] = [];
-    for (const type of this.localTypes) {
-      const last = runs[runs.length - 1];
-      if (last?.[1] === type) last[0]++;
-      else runs.push([1, type]);
-    }
-    into.u32(runs.length);
-    for (const [count, type] of runs) into.u32(count).byte(type);
-  }
-
-  op(code: number, ...operands: number[]): void {
-    this.code.byte(code);
-    for (const operand of operands) this.code.u32(operand);
-  }
-  simd(code: number): void {
-    this.code.byte(0xfd).u32(code);
-  }
-  memory(code: number, align: number, offset: number): void {
-    this.simd(code);
-    this.code.u32(align).u32(offset);
-  }
-  i32(value: number): void {
-    this.code.byte(CORE.i32Const).s32(value);
   }
 
   emitBlock(block: Block): void {
@@ -191,17 +161,11 @@ export class FunctionEmitter {
         this.simd(SIMD.shl);
         return this.simd(SIMD.xor);
       case 'ishl':
+        return this.emitShift(arg(0), value.immediate, SIMD.shl);
       case 'ishr':
+        return this.emitShift(arg(0), value.immediate, SIMD.shrSigned);
       case 'ishrUnsigned':
-        this.emitUse(arg(0));
-        this.i32(value.immediate);
-        return this.simd(
-          value.operation === 'ishl'
-            ? SIMD.shl
-            : value.operation === 'ishr'
-              ? SIMD.shrSigned
-              : SIMD.shrUnsigned,
-        );
+        return this.emitShift(arg(0), value.immediate, SIMD.shrUnsigned);
       case 'texel':
         return this.emitTexel(value, arg(0), arg(1));
       case 'bitsToFloat':
@@ -213,6 +177,12 @@ export class FunctionEmitter {
       default:
         throw new Error(`Invariant broken: ${value.operation} has no code`);
     }
+  }
+
+  private emitShift(value: Value, bits: number, code: number): void {
+    this.emitUse(value);
+    this.i32(bits);
+    this.simd(code);
   }
 
   /**
