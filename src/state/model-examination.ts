@@ -1,6 +1,6 @@
 import type { Picture } from '../core/evaluate/picture';
 import type { ModelPreparation } from '../core/exchange/prepare';
-import type { Diagnosis } from '../core/mesh/diagnose';
+import type { Diagnosis } from '../core/mesh/finding';
 import { settled } from '../workers/answer';
 import type { WorkerPool } from '../workers/pool';
 import { getModel } from './api';

@@ -1,6 +1,6 @@
 import { readModel } from '@/core/exchange/read-model';
 import { curesOf, withCure, withPlacing, withoutCure } from '@/core/exchange/prepare';
-import { CURES } from '@/core/mesh/diagnose';
+import { CURES } from '@/core/mesh/finding';
 import { mapForm, preparationForm } from '@/contract/model-forms';
 import { resolveMapSettings } from '@/core/mesh/analysis';
 

@@ -3,7 +3,7 @@ import { readModel } from '@/core/exchange/read-model';
 import type { ModelPreparation } from '@/core/exchange/prepare';
 import { writeGlb } from '@/core/exchange/write-glb';
 import { diagnose } from '@/core/mesh/diagnose';
-import type { FindingCode } from '@/core/mesh/diagnose';
+import type { FindingCode } from '@/core/mesh/finding';
 import { ShapeSketch } from '@/core/mesh/shape-sketch';
 import type { Sketch } from '@/core/mesh/shape-sketch';
 import { completeMesh, triangleCount } from '@/core/mesh/surface-mesh';

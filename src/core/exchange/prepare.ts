@@ -1,4 +1,4 @@
-import type { Cure } from '../mesh/diagnose';
+import type { Cure } from '../mesh/finding';
 import { weldVertices } from '../mesh/topology';
 import { dropCollapsed } from './model-soup';
 import type { ModelSoup } from './model-soup';

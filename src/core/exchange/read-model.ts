@@ -9,7 +9,7 @@ import type { ModelSoup } from './model-soup';
 import { prepareSoup } from './prepare';
 import type { ModelPreparation } from './prepare';
 import { readGlbSoup } from './read-glb';
-import type { BinarySource } from './read-glb';
+import type { BinarySource } from './glb-head';
 import { readObjSoup } from './read-obj';
 import { isStretched, unwrapMesh } from './unwrap';
 
@@ -88,76 +88,81 @@ function pick(
   return result;
 }
 
+/** Makes what is missing, normals and an atlas, and says so. */
 async function completeModel(
   name: string,
   given: ModelSoup,
-  { smooth, unwrap }: ModelPreparation,
+  preparation: ModelPreparation,
 ): Promise<ModelImport> {
-  let soup = given;
-  const notes = [...given.notes];
-  if (!soup.normals) {
-    const shaded = smoothNormals(
-      soup,
-      smooth === undefined ? CREASE_RAD : (smooth * Math.PI) / 180,
-    );
-    if (smooth === undefined)
-      notes.push(
-        'The model brought no usable normals; they were made, smooth across edges flatter ' +
-          'than 40°.',
-      );
-    soup = {
-      ...soup,
-      ...pickVertices(soup, shaded.sources),
-      normals: shaded.normals,
-      indices: shaded.indices,
-    };
-  }
-  const normals = soup.normals ?? new Float32Array();
-  const { uvs, indices, parts, partNames } = soup;
-  const quality = uvs && !unwrap && atlasQuality({ atlas: uvs, indices });
-  if (uvs && quality && !quality.outside && quality.overlap < 0.02 && quality.coverage > 0.02) {
-    return {
-      mesh: completeMesh({
-        name,
-        positions: soup.positions,
-        normals,
-        uvs,
-        atlas: uvs,
-        atlasIsAutomatic: false,
-        indices,
-        parts,
-        partNames,
-        attributes: soup.attributes,
-      }),
-      notes,
-    };
-  }
-  const unwrapped = await unwrapMesh(soup.positions, normals, indices);
-  if (isStretched(soup.positions, indices))
-    notes.push(
-      'The model is far longer than its surface is wide: a vertex may lie far off by ' +
-        'mistake. Maps have little room on all the rest.',
-    );
-  if (!unwrap)
-    notes.push(
-      uvs
-        ? 'Its texture coordinates overlap or leave the unit square; maps use an automatic atlas.'
-        : 'It has no texture coordinates; an automatic atlas was made.',
-    );
-  const split = pickVertices({ ...soup, normals }, unwrapped.sources);
+  const shaded = withNormals(given, preparation.smooth);
+  const { soup } = shaded;
+  const atlas = await withAtlas(soup, preparation.unwrap === true);
+  const { parts, partNames } = soup;
   return {
-    mesh: completeMesh({
-      name,
+    mesh: completeMesh({ name, parts, partNames, ...atlas.made }),
+    notes: [...given.notes, ...shaded.notes, ...atlas.notes],
+  };
+}
+
+type Shaded = ModelSoup & { readonly normals: Float32Array<ArrayBuffer> };
+function withNormals(
+  soup: ModelSoup,
+  smooth: number | undefined,
+): { readonly soup: Shaded; readonly notes: readonly string[] } {
+  if (soup.normals) return { soup: { ...soup, normals: soup.normals }, notes: [] };
+  const angle = smooth === undefined ? CREASE_RAD : (smooth * Math.PI) / 180;
+  const { sources, normals, indices } = smoothNormals(soup, angle);
+  return {
+    soup: { ...soup, ...pickVertices(soup, sources), normals, indices },
+    notes:
+      smooth === undefined
+        ? [
+            'The model has no usable normals; they were computed, smooth across edges flatter ' +
+              'than 40°.',
+          ]
+        : [],
+  };
+}
+
+/** A mesh with its atlas: its own texture coordinates where they serve, else an automatic one. */
+type Unwrapped = Omit<Parameters<typeof completeMesh>[0], 'name' | 'parts' | 'partNames'>;
+async function withAtlas(
+  soup: Shaded,
+  isUnwrapWanted: boolean,
+): Promise<{ readonly made: Unwrapped; readonly notes: readonly string[] }> {
+  const { uvs, indices, positions, normals, attributes } = soup;
+  const quality = uvs && !isUnwrapWanted && atlasQuality({ atlas: uvs, indices });
+  if (uvs && quality && !quality.outside && quality.overlap < 0.02 && quality.coverage > 0.02) {
+    const own = { positions, normals, indices, attributes, uvs, atlas: uvs };
+    return { made: { ...own, atlasIsAutomatic: false }, notes: [] };
+  }
+  const { sources, atlas, indices: rewritten } = await unwrapMesh(positions, normals, indices);
+  const split = pickVertices(soup, sources);
+  return {
+    made: {
       positions: split.positions,
       normals: split.normals ?? normals,
-      uvs: split.uvs ?? unwrapped.atlas,
-      atlas: unwrapped.atlas,
+      uvs: split.uvs ?? atlas,
+      atlas,
       atlasIsAutomatic: true,
-      indices: unwrapped.indices,
-      parts,
-      partNames,
+      indices: rewritten,
       attributes: split.attributes,
-    }),
-    notes,
+    },
+    notes: [
+      ...(isStretched(positions, indices)
+        ? [
+            'The model is far longer than its surface is wide: a vertex may lie far off by ' +
+              'mistake. Maps have little room on all the rest.',
+          ]
+        : []),
+      ...(isUnwrapWanted
+        ? []
+        : [
+            uvs
+              ? 'Its texture coordinates overlap or leave the unit square; maps use an ' +
+                'automatic atlas.'
+              : 'It has no texture coordinates; an automatic atlas was made.',
+          ]),
+    ],
   };
 }

@@ -31,7 +31,9 @@ export const mapTitle = ({ kind }: MapSettings): string => mapDefinition(kind).t
  * no time.
  */
 export const isStored = ({ kind }: MapSettings): boolean => !mapDefinition(kind).isTransient;
-/** Whether it is shared: what depends on a network besides the model stays where that is at work. */
+/**
+ * Whether it is shared: what depends on a network besides the model stays where that is at work.
+ */
 export const isShared = (settings: MapSettings): boolean =>
   isStored(settings) && !('detail' in settings);
 

@@ -1,54 +1,16 @@
-import { cross, dot, length, sub } from '../base/vector';
-import type { Vec3 } from '../base/vector';
 import { atlasQuality } from './atlas';
-import { findLeaning } from './curvature';
-import { faceNormalsOf } from './sample-points';
-import { cornersOf, triangleAreas, triangleCount, vertexAt } from './surface-mesh';
+import type { Diagnosis, Finding } from './finding';
+import {
+  countTwice,
+  shareAgainst,
+  shareFaceted,
+  shareLeaning,
+  signedVolume,
+} from './surface-faults';
+import { triangleAreas, triangleCount } from './surface-mesh';
 import type { SurfaceMesh } from './surface-mesh';
-import { edgesOf, nextCorner, weldTriples } from './topology';
+import { edgesOf } from './topology';
 
-export const CURES = ['smooth', 'weld', 'unwrap', 'turn round'] as const;
-export type Cure = (typeof CURES)[number];
-export const FINDING_CODES = [
-  'open',
-  'crowded',
-  'flipped',
-  'inside-out',
-  'against',
-  'leaning',
-  'faceted',
-  'overlap',
-  'coverage',
-  'flat',
-  'twice',
-  'automatic',
-  'size',
-] as const;
-export type FindingCode = (typeof FINDING_CODES)[number];
-/** Something about a model that a mask will show, and what mends it. */
-export interface Finding {
-  readonly code: FindingCode;
-  readonly title: string;
-  /** What it does to masks, in a sentence. */
-  readonly effect: string;
-  readonly cure?: Cure;
-  /** `fact`: nothing is amiss. */
-  readonly tone: 'fault' | 'fact';
-}
-export interface Diagnosis {
-  readonly triangles: number;
-  readonly vertices: number;
-  readonly parts: readonly string[];
-  readonly attributes: readonly { readonly name: string; readonly width: number }[];
-  /** Extent along each axis, and the diameter of the smallest enclosing sphere, metres. */
-  readonly extent: Vec3;
-  readonly size: number;
-  readonly findings: readonly Finding[];
-}
-
-const DEGREE = Math.PI / 180;
-/** Edges of faceted areas are bent by more than the least, and by less than a crease would be. */
-const FACET = { least: 2 * DEGREE, most: 40 * DEGREE } as const;
 /** Shares below which a finding is not worth a word. */
 const WORTH = { faceted: 0.05, against: 0.005, leaning: 0.01, overlap: 0.01 } as const;
 const percent = (share: number): string => `${(share * 100).toFixed(share < 0.1 ? 1 : 0)} %`;
@@ -126,23 +88,6 @@ function edgeFindings(mesh: SurfaceMesh): Finding[] {
   return found;
 }
 
-/**
- * Six times the volume a mesh encloses, by the sum over its triangles: below 0 where they face
- * inwards.
- */
-function signedVolume(mesh: SurfaceMesh): number {
-  let sum = 0;
-  for (let t = 0; t < triangleCount(mesh); t++) {
-    const [a, b, c] = cornersOf(mesh, t).map((corner) => sub(corner, mesh.centre)) as [
-      Vec3,
-      Vec3,
-      Vec3,
-    ];
-    sum += dot(a, cross(b, c));
-  }
-  return sum;
-}
-
 function normalFindings(mesh: SurfaceMesh): Finding[] {
   const found: Finding[] = [];
   const { open } = edgesOf(mesh);
@@ -189,50 +134,6 @@ function normalFindings(mesh: SurfaceMesh): Finding[] {
   return found;
 }
 
-/** The share of corners whose normal was averaged over a hard edge. */
-const shareLeaning = (mesh: SurfaceMesh): number =>
-  findLeaning(mesh).reduce((sum, each) => sum + each, 0) / Math.max(1, mesh.indices.length);
-
-function shareAgainst(mesh: SurfaceMesh): number {
-  const faces = faceNormalsOf(mesh);
-  let against = 0;
-  for (let k = 0; k < mesh.indices.length; k++) {
-    const t = ((k / 3) | 0) * 3,
-      v = (mesh.indices[k] as number) * 3;
-    if (
-      (faces[t] as number) * (mesh.normals[v] as number) +
-        (faces[t + 1] as number) * (mesh.normals[v + 1] as number) +
-        (faces[t + 2] as number) * (mesh.normals[v + 2] as number) <
-      0
-    )
-      against++;
-  }
-  return against / Math.max(1, mesh.indices.length);
-}
-
-/** The share of gently bent edges across which the normals jump as the faces do. */
-function shareFaceted(mesh: SurfaceMesh): number {
-  const { across } = edgesOf(mesh);
-  const faces = faceNormalsOf(mesh);
-  let bent = 0,
-    hard = 0;
-  for (let k = 0; k < across.length; k++) {
-    const other = across[k] as number;
-    if (other < 0 || other > k) continue;
-    const angle = angleBetween(vertexAt(faces, (k / 3) | 0), vertexAt(faces, (other / 3) | 0));
-    if (angle < FACET.least || angle > FACET.most) continue;
-    bent++;
-    const jump = angleBetween(
-      vertexAt(mesh.normals, mesh.indices[k] as number),
-      vertexAt(mesh.normals, mesh.indices[nextCorner(other)] as number),
-    );
-    if (jump > angle * 0.5) hard++;
-  }
-  return bent === 0 ? 0 : hard / bent;
-}
-
-const angleBetween = (a: Vec3, b: Vec3): number => Math.atan2(length(cross(a, b)), dot(a, b));
-
 function triangleFindings(mesh: SurfaceMesh): Finding[] {
   const least = (mesh.size * 1e-7) ** 2;
   const flat = triangleAreas(mesh).reduce((count, area) => count + (area <= least ? 1 : 0), 0);
@@ -259,22 +160,6 @@ function triangleFindings(mesh: SurfaceMesh): Finding[] {
         ]
       : []),
   ];
-}
-
-/** Triangles that name the same three vertices as one before them. */
-function countTwice(indices: Uint32Array): number {
-  const keys = new Int32Array(indices.length);
-  for (let t = 0; t < indices.length; t += 3) {
-    const a = indices[t] as number,
-      b = indices[t + 1] as number,
-      c = indices[t + 2] as number;
-    const low = Math.min(a, b, c),
-      high = Math.max(a, b, c);
-    keys[t] = low;
-    keys[t + 1] = a + b + c - low - high;
-    keys[t + 2] = high;
-  }
-  return weldTriples(keys).reduce((count, first, t) => count + (first === t ? 0 : 1), 0);
 }
 
 function atlasFindings(mesh: SurfaceMesh): Finding[] {

@@ -1,45 +1,8 @@
-import { MESH_KERNEL } from './mesh-kernel.generated';
 import { FACTS, curvatureFacts } from './curvature';
 import type { SamplePoints } from './sample-points';
 import type { SurfaceMesh } from './surface-mesh';
-
-/** What the compiled kernel (kernel/rays.ts) offers; addresses and counts are whole numbers. */
-interface Exports {
-  readonly memory: WebAssembly.Memory;
-  freeFrom(): number;
-  scratchBytes(triangles: number): number;
-  build(vertices: number, corners: number, triangles: number, scratch: number): number;
-  bytesUsed(): number;
-  countMet(root: number, rays: number, count: number): number;
-  castRays(root: number, rays: number, count: number, hits: number): void;
-  fillDirections(table: number, rays: number, spread: number): void;
-  sumUp(root: number, facts: number, room: number): void;
-  gather(root: number, points: number, count: number, out: number, radius: number): void;
-  measureDistances(
-    root: number,
-    points: number,
-    count: number,
-    out: number,
-    parts: number,
-    other: boolean,
-    most: number,
-  ): void;
-  openness(
-    root: number,
-    points: number,
-    first: number,
-    count: number,
-    out: number,
-    table: number,
-    rays: number,
-    sign: number,
-    start: number,
-    reach: number,
-    falloff: number,
-    floor: number,
-    isDetailed: number,
-  ): void;
-}
+import { aligned, pack, sineOf } from './kernel-batches';
+import { instantiate } from './mesh-kernel-module';
 
 /** What the kernel reads of a mesh; normals for curvature, parts for distances. */
 export type KernelMesh = Pick<SurfaceMesh, 'positions' | 'indices' | 'size'> &
@@ -77,16 +40,6 @@ export interface OpennessOptions {
   readonly floor?: number;
   /** Unit normals to look along in place of the surface's own, three numbers a point. */
   readonly detail?: Float32Array;
-}
-
-let compiled: WebAssembly.Module | null = null;
-function instantiate(): Exports {
-  compiled ??= new WebAssembly.Module(
-    Uint8Array.from(atob(MESH_KERNEL), (letter) => letter.charCodeAt(0)),
-  );
-  // Compiled without assertions: nothing calls the abort it asks for.
-  return new WebAssembly.Instance(compiled, { env: { abort: () => undefined } })
-    .exports as unknown as Exports;
 }
 
 /**
@@ -313,41 +266,4 @@ export class MeshKernel {
     }
     return result;
   }
-}
-
-/**
- * The sine of an angle from 0 to π/2 by its series: sums and products are the same on every
- * machine, an engine's own sine need not be. Within 1e-15.
- */
-export function sineOf(rad: number): number {
-  let term = rad,
-    sum = rad;
-  for (let k = 2; k <= 24; k += 2) {
-    term *= (-rad * rad) / (k * (k + 1));
-    sum += term;
-  }
-  return sum;
-}
-
-const aligned = (at: number): number => Math.ceil(at / 16) * 16;
-
-/**
- * Position, normal to look along, face normal and the surface's own normal of each point, twelve
- * numbers.
- */
-function pack(
-  into: Float32Array,
-  { positions, normals, faceNormals }: SamplePoints,
-  along: Float32Array,
-  first: number,
-  count: number,
-): void {
-  for (let k = 0; k < count; k++)
-    for (let axis = 0; axis < 3; axis++) {
-      const from = (first + k) * 3 + axis;
-      into[k * 12 + axis] = positions[from] as number;
-      into[k * 12 + 3 + axis] = along[from] as number;
-      into[k * 12 + 6 + axis] = faceNormals[from] as number;
-      into[k * 12 + 9 + axis] = normals[from] as number;
-    }
 }

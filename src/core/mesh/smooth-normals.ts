@@ -22,6 +22,47 @@ const MOST_AROUND = 1024;
 /** Normals of one vertex that differ by less than this are one. */
 const ALIKE = 1 / 4096;
 
+/** Vertices split so that each has one normal, as they come. */
+class SplitVertices {
+  readonly sources: Uint32Array<ArrayBuffer>;
+  readonly normals: Float32Array<ArrayBuffer>;
+  count = 0;
+  /** The vertices made from each vertex, as a chain. */
+  private readonly newest: Int32Array;
+  private readonly older: Int32Array;
+
+  constructor(vertices: number, corners: number) {
+    this.sources = new Uint32Array(corners);
+    this.normals = new Float32Array(corners * 3);
+    this.newest = new Int32Array(vertices).fill(-1);
+    this.older = new Int32Array(corners);
+  }
+
+  /** The vertex made from `vertex` with a unit normal, or one that is as good as the same. */
+  find(vertex: number, x: number, y: number, z: number): number {
+    const { normals, older } = this;
+    // As coarse as they are told apart, so that which corner came first changes nothing.
+    const qx = round(x / ALIKE),
+      qy = round(y / ALIKE),
+      qz = round(z / ALIKE);
+    for (let index = this.newest[vertex] as number; index >= 0; index = older[index] as number)
+      if (
+        round((normals[index * 3] as number) / ALIKE) === qx &&
+        round((normals[index * 3 + 1] as number) / ALIKE) === qy &&
+        round((normals[index * 3 + 2] as number) / ALIKE) === qz
+      )
+        return index;
+    const index = this.count++;
+    older[index] = this.newest[vertex] as number;
+    this.newest[vertex] = index;
+    this.sources[index] = vertex;
+    normals[index * 3] = x;
+    normals[index * 3 + 1] = y;
+    normals[index * 3 + 2] = z;
+    return index;
+  }
+}
+
 /**
  * Shades smoothly across edges flatter than `creaseRad` and keeps the others hard, splitting
  * vertices there. Corners are weighted by their angle. Source: G. Thürmer and C. Wüthrich,
@@ -32,14 +73,8 @@ export function smoothNormals(mesh: IndexedTriangles, creaseRad: number): Shaded
   const { faces, weights } = facesOf(mesh);
   const { starts, corners } = cornersAround(indices, weldNearly(positions));
   const limit = cos(creaseRad);
-  const sources = new Uint32Array(indices.length),
-    normals = new Float32Array(indices.length * 3),
-    made = new Uint32Array(indices.length);
-  // The vertices made from each vertex, as a chain.
-  const newest = new Int32Array(positions.length / 3).fill(-1),
-    older = new Int32Array(indices.length);
-  const welded = corners.of;
-  let count = 0;
+  const split = new SplitVertices(positions.length / 3, indices.length);
+  const made = new Uint32Array(indices.length);
   for (let c = 0; c < indices.length; c++) {
     const vertex = indices[c] as number,
       own = c - (c % 3);
@@ -49,7 +84,7 @@ export function smoothNormals(mesh: IndexedTriangles, creaseRad: number): Shaded
     let x = 0,
       y = 0,
       z = 0;
-    const around = welded[vertex] as number;
+    const around = corners.of[vertex] as number;
     const until = starts[around + 1] as number;
     const step = Math.ceil((until - (starts[around] as number)) / MOST_AROUND);
     for (let k = starts[around] as number; k < until; k += step) {
@@ -65,40 +100,18 @@ export function smoothNormals(mesh: IndexedTriangles, creaseRad: number): Shaded
       z += fz * weight;
     }
     const length = hypot(x, y, z);
-    if (length > 0) {
-      x /= length;
-      y /= length;
-      z /= length;
-    } else {
-      x = ox;
-      y = oy;
-      z = oz;
-    }
-    // As coarse as they are told apart, so that which corner came first changes nothing.
-    const qx = round(x / ALIKE),
-      qy = round(y / ALIKE),
-      qz = round(z / ALIKE);
-    let index = newest[vertex] as number;
-    while (
-      index >= 0 &&
-      !(
-        round((normals[index * 3] as number) / ALIKE) === qx &&
-        round((normals[index * 3 + 1] as number) / ALIKE) === qy &&
-        round((normals[index * 3 + 2] as number) / ALIKE) === qz
-      )
-    )
-      index = older[index] as number;
-    if (index < 0) {
-      index = count++;
-      older[index] = newest[vertex] as number;
-      newest[vertex] = index;
-      sources[index] = vertex;
-      normals[index * 3] = x;
-      normals[index * 3 + 1] = y;
-      normals[index * 3 + 2] = z;
-    }
-    made[c] = index;
+    made[c] =
+      length > 0
+        ? split.find(vertex, x / length, y / length, z / length)
+        : split.find(vertex, ox, oy, oz);
   }
+  return { indices: made, ...placeVertices(positions, split) };
+}
+
+function placeVertices(
+  positions: Float32Array,
+  { sources, normals, count }: SplitVertices,
+): Omit<ShadedTriangles, 'indices'> {
   const placed = new Float32Array(count * 3);
   for (let v = 0; v < count; v++)
     for (let axis = 0; axis < 3; axis++)
@@ -106,7 +119,6 @@ export function smoothNormals(mesh: IndexedTriangles, creaseRad: number): Shaded
   return {
     positions: placed,
     normals: normals.slice(0, count * 3),
-    indices: made,
     sources: sources.slice(0, count),
   };
 }

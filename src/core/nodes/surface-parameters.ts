@@ -1,3 +1,4 @@
+import type { InputPort } from './ports';
 import type { ParameterDefinition } from './parameters/define';
 import type { SurfaceParameter } from './parameters/lanes';
 import { SURFACE_PARAMETERS } from './parameters/registry.generated';
@@ -7,6 +8,11 @@ export const SURFACE_ENTRIES = Object.entries(SURFACE_PARAMETERS) as readonly (r
   SurfaceParameter,
   ParameterDefinition,
 ])[];
+
+/** The inputs of the surface node: those of all parameters. */
+export const SURFACE_INPUTS: Readonly<Record<string, InputPort>> = Object.fromEntries(
+  SURFACE_ENTRIES.flatMap(([, { inputs }]) => Object.entries(inputs)),
+);
 
 const COLOUR_AXES = ['r', 'g', 'b'];
 /** The names of a parameter's lanes, like `baseColour.r`. */

@@ -1,5 +1,5 @@
 'use client';
-import type { Cure, Diagnosis } from '@/core/mesh/diagnose';
+import type { Cure, Diagnosis } from '@/core/mesh/finding';
 import { Button } from '@/ui/Button';
 
 const CURE_WORDS: Readonly<Record<Cure, string>> = {

@@ -4,7 +4,7 @@ import { curesOf, withCure, withPlacing, withoutCure } from '@/core/exchange/pre
 import type { ModelPreparation } from '@/core/exchange/prepare';
 import { MODEL_LOOKS } from '@/core/evaluate/model-looks';
 import type { Picture } from '@/core/evaluate/picture';
-import type { Cure } from '@/core/mesh/diagnose';
+import type { Cure } from '@/core/mesh/finding';
 import { mendModel } from '@/contract/models';
 import { describeError } from '@/core/base/problem';
 import type { Problem } from '@/core/base/problem';

@@ -19,7 +19,9 @@ export interface FinishedBake {
   readonly picture: (image: BakeImage) => Uint8Array;
 }
 
-/** A format in which a bake leaves: one file `<id>.export.ts` in this folder is all there is to it. */
+/**
+ * A format in which a bake leaves: one file `<id>.export.ts` in this folder is all there is to it.
+ */
 export interface ExportDefinition {
   readonly title: string;
   readonly help: string;

@@ -41,11 +41,8 @@ function arcCosine(b: Builder, given: F32): F32 {
 /** The hard step x ≥ edge. */
 export type Step = (b: Builder, x: F32, edge: F32) => F32;
 
-/**
- * What a formula may call. Names and meaning: Khronos, The OpenGL ES Shading Language 3.00, chapter
- * 8; what that leaves undefined is defined here.
- */
-export const functionsWith = (step: Step): Readonly<Record<string, FormulaFunction>> => ({
+/** Angles, powers and logarithms. */
+const ANALYTIC: Readonly<Record<string, FormulaFunction>> = {
   sin: lane(1, 'sine, in radians', sin),
   cos: lane(1, 'cosine, in radians', cos),
   tan: lane(1, 'tangent; 0 where the cosine is 0', (b, x) => divide(b, sin(b, x), cos(b, x))),
@@ -67,6 +64,26 @@ export const functionsWith = (step: Step): Readonly<Record<string, FormulaFuncti
   inversesqrt: lane(1, '1/√x; 0 where x is 0 or below', (b, x) =>
     divide(b, b.f(1), b.sqrt(b.max(x, b.f(0)))),
   ),
+};
+
+/** Functions of whole vectors. */
+const VECTORS: Readonly<Record<string, FormulaFunction>> = {
+  dot: vector(2, 'float', 'the dot product', (b, x, y) => [b.dot(x, y)]),
+  cross: vector(2, 'vec3', 'the cross product', (b, x, y) => cross(b, x, y)),
+  length: vector(1, 'float', 'the length of a vector', (b, x) => [b.sqrt(b.dot(x, x))]),
+  distance: vector(2, 'float', 'how far apart', (b, x, y) => {
+    const d = map3(x, (at, k) => b.sub(at, y[k as 0]));
+    return [b.sqrt(b.dot(d, d))];
+  }),
+  normalize: vector(1, 'vec3', 'with length 1; 0 stays 0', (b, x) => normalise(b, x, zero3(b))),
+  reflect: vector(2, 'vec3', 'mirrored at a plane with a unit normal: reflect(v, n)', (b, v, n) => {
+    const twice = b.mul(b.f(2), b.dot(v, n));
+    return map3(v, (at, k) => b.sub(at, b.mul(twice, n[k as 0])));
+  }),
+};
+
+/** Rounding, limits and steps, with a hard step of the caller's choice. */
+const stepping = (step: Step): Readonly<Record<string, FormulaFunction>> => ({
   abs: lane(1, 'without its sign', (b, x) => b.abs(x)),
   sign: lane(1, '−1, 0 or 1', (b, x) =>
     b.select(b.lt(x, b.f(0)), b.f(-1), b.select(b.lt(b.f(0), x), b.f(1), b.f(0))),
@@ -95,18 +112,16 @@ export const functionsWith = (step: Step): Readonly<Record<string, FormulaFuncti
       );
     },
   ),
-  dot: vector(2, 'float', 'the dot product', (b, x, y) => [b.dot(x, y)]),
-  cross: vector(2, 'vec3', 'the cross product', (b, x, y) => cross(b, x, y)),
-  length: vector(1, 'float', 'the length of a vector', (b, x) => [b.sqrt(b.dot(x, x))]),
-  distance: vector(2, 'float', 'how far apart', (b, x, y) => {
-    const d = map3(x, (at, k) => b.sub(at, y[k as 0]));
-    return [b.sqrt(b.dot(d, d))];
-  }),
-  normalize: vector(1, 'vec3', 'with length 1; 0 stays 0', (b, x) => normalise(b, x, zero3(b))),
-  reflect: vector(2, 'vec3', 'mirrored at a plane with a unit normal: reflect(v, n)', (b, v, n) => {
-    const twice = b.mul(b.f(2), b.dot(v, n));
-    return map3(v, (at, k) => b.sub(at, b.mul(twice, n[k as 0])));
-  }),
+});
+
+/**
+ * What a formula may call. Names and meaning: Khronos, The OpenGL ES Shading Language 3.00, chapter
+ * 8; what that leaves undefined is defined here.
+ */
+export const functionsWith = (step: Step): Readonly<Record<string, FormulaFunction>> => ({
+  ...ANALYTIC,
+  ...stepping(step),
+  ...VECTORS,
 });
 export const FUNCTIONS = functionsWith(stepAt);
 export const CONSTANTS: Readonly<Record<string, number>> = { PI: Math.PI, TAU: 2 * Math.PI };

@@ -31,6 +31,7 @@ export const refractiveIndex = defineParameter({
     Math.abs(mean - 1.5) > 1e-3 ? { KHR_materials_ior: { ior: Math.max(1, mean) } } : null,
   loss: ({ isUsed, isVarying, mean }) =>
     isUsed && isVarying
-      ? `The refractive index varies over the surface; the model holds its mean, ${mean.toFixed(2)}.`
+      ? `The refractive index varies over the surface; the model holds its mean, ` +
+        `${mean.toFixed(2)}.`
       : null,
 });

@@ -1,6 +1,6 @@
 import { defineNode, output } from '../define';
 import { lowerSurface } from '../surface-lanes';
-import { SURFACE_ENTRIES } from '../surface-parameters';
+import { SURFACE_INPUTS } from '../surface-parameters';
 
 export const surface = defineNode({
   id: 'surface.surface',
@@ -26,7 +26,7 @@ export const surface = defineNode({
   formula:
     'glTF 2.0, appendix B, with KHR_materials_ior, _specular, _transmission, _dispersion, ' +
     '_clearcoat and _sheen; F0 = ((n − 1)/(n + 1))²',
-  inputs: Object.assign({}, ...SURFACE_ENTRIES.map(([, { inputs }]) => inputs)),
+  inputs: SURFACE_INPUTS,
   outputs: { surface: output.surface('Surface', 'The finished surface.') },
   starts: [
     {
