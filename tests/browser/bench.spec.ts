@@ -7,7 +7,7 @@ test(
   async ({ page }) => {
     await signIn(page, 'maren');
     await page.getByLabel('Name of the new material').fill('Formula trial');
-    await page.getByRole('button', { name: 'Make it' }).click();
+    await page.getByRole('button', { name: 'Create' }).click();
     await page.waitForURL(/\/materials\/[0-9a-f-]{36}$/);
     await addNode(page, 'expression', 200, 120);
     await settled(page);

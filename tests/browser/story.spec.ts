@@ -67,7 +67,7 @@ test('an author paints a buoy, packages the paint and publishes it; an artist us
   await test.step('a new material begins as clay on the buoy', async () => {
     await page.goto('/materials');
     await page.getByLabel('Name of the new material').fill('Harbour paint');
-    await page.getByRole('button', { name: 'Make it' }).click();
+    await page.getByRole('button', { name: 'Create' }).click();
     await page.waitForURL(/\/materials\/[0-9a-f-]{36}$/);
     await expect(page.getByTestId('board')).toBeVisible();
     await settled(page);
@@ -342,7 +342,7 @@ test('an author paints a buoy, packages the paint and publishes it; an artist us
     await artist.getByLabel('Name of the new material').fill('Old float');
     await artist.getByLabel('Model', { exact: true }).click();
     await artist.getByRole('option', { name: 'String of floats' }).click();
-    await artist.getByRole('button', { name: 'Make it' }).click();
+    await artist.getByRole('button', { name: 'Create' }).click();
     await expect(artist.getByTestId('board')).toBeVisible();
     await artist.getByRole('button', { name: 'Library' }).click();
     await artist.getByLabel('Search the library').fill('chipped');

@@ -118,7 +118,7 @@ export async function tidy(page: Page): Promise<void> {
 export async function newMaterial(page: Page, name: string): Promise<void> {
   await signIn(page, 'tove');
   await page.getByLabel('Name of the new material').fill(name);
-  await page.getByRole('button', { name: 'Make it' }).click();
+  await page.getByRole('button', { name: 'Create' }).click();
   await page.waitForURL(/\/materials\/[0-9a-f-]{36}$/);
   await settled(page);
 }

@@ -29,7 +29,7 @@ test(
   async ({ page }) => {
     await signIn(page, 'tove');
     await page.getByLabel('Name of the new material').fill('Surfaces trial');
-    await page.getByRole('button', { name: 'Make it' }).click();
+    await page.getByRole('button', { name: 'Create' }).click();
     await page.waitForURL(/\/materials\/[0-9a-f-]{36}$/);
 
     // A file that is no image is refused with its reason; one that is becomes the node's value.

@@ -9,7 +9,7 @@ async function begin(page: Page, name: string): Promise<string> {
   await page.getByLabel('Name of the new material').fill(name);
   await page.getByLabel('Model', { exact: true }).click();
   await page.getByRole('option', { name: 'Tile' }).click();
-  await page.getByRole('button', { name: 'Make it' }).click();
+  await page.getByRole('button', { name: 'Create' }).click();
   await page.waitForURL(/\/materials\/[0-9a-f-]{36}$/);
   await settled(page);
   return page.url();

@@ -67,7 +67,6 @@ function BoardInside() {
       setPalette({ ...pointer.current, initial, open: null });
     },
     fit,
-    pointer,
   });
   return (
     <div

@@ -3,8 +3,8 @@ import { Command } from 'cmdk';
 import { useEffect, useRef, useState } from 'react';
 import { describePorts, mayConnect, searchNodes } from '@/core/compile/catalogue';
 import { READY_GROUPS } from '@/core/edit/ready-groups';
-import type { GroupDefinition } from '@/core/graph/document';
 import { emptyDocument } from '@/core/graph/document';
+import type { GroupDefinition } from '@/core/graph/document';
 import type { NodeDefinition, PortKind } from '@/core/nodes/define';
 import { FamilyStitch } from './FamilyStitch';
 
@@ -44,27 +44,63 @@ function fits(definition: NodeDefinition, fitting: Props['fitting']): boolean {
   return ports?.outputs.some((port) => mayConnect(port.kind, fitting.kind)) ?? false;
 }
 
-/** Finds a node by part of its name, or of what it does, at the pointer. */
-export function NodePalette({ x, y, initial, groups, fitting, onChoose, onClose }: Props) {
-  const [query, setQuery] = useState(initial);
-  const closing = useRef<ReturnType<typeof setTimeout> | undefined>(undefined);
-  // One that is gone already must not close the next.
-  useEffect(
-    () => () => {
-      clearTimeout(closing.current);
-    },
-    [],
-  );
+/** One row of the list, and what choosing it adds. */
+interface Row {
+  readonly key: string;
+  readonly title: string;
+  readonly help: string;
+  readonly family: Parameters<typeof FamilyStitch>[0]['family'] | null;
+  readonly choice: PaletteChoice;
+}
+const MARKS: readonly Row[] = [
+  { key: 'Note', title: 'Note', help: '', family: null, choice: { note: true } },
+  { key: 'Region', title: 'Region', help: '', family: null, choice: { region: true } },
+];
+
+/** What the words typed find: nodes, ready chains, groups of this material, marks of the board. */
+function findRows(
+  query: string,
+  groups: Props['groups'],
+  fitting: Props['fitting'],
+): readonly Row[] {
   const found = searchNodes(query).filter((hit) => fits(hit.definition, fitting));
   const sorted = query.trim()
     ? found
     : [...found].sort((a, b) => rank(a.definition.id) - rank(b.definition.id));
-  const matching = groups.filter((group) => group.name.toLowerCase().includes(query.toLowerCase()));
-  const nothing = sorted.length + matching.length + readyFor(query).length === 0;
-  const extras = [
-    ['Note', { note: true }],
-    ['Region', { region: true }],
-  ] as const;
+  const isNamed = (name: string): boolean => name.toLowerCase().includes(query.toLowerCase());
+  const ready = fitting?.end === 'input' ? [] : readyFor(query);
+  return [
+    ...sorted.map(({ key, title, help, definition, options }) => ({
+      key,
+      title,
+      help,
+      family: definition.family,
+      choice: { type: definition.id, options },
+    })),
+    ...ready.map(({ name, definition }) => ({
+      key: `ready ${name}`,
+      title: name,
+      help: definition.description,
+      family: 'group' as const,
+      choice: { ready: name },
+    })),
+    ...groups
+      .filter(({ name }) => isNamed(name))
+      .map(({ id, name }) => ({
+        key: `group ${id}`,
+        title: name,
+        help: 'group of this material',
+        family: 'group' as const,
+        choice: { type: 'group', group: id },
+      })),
+    ...(fitting ? [] : MARKS.filter(({ title }) => isNamed(title))),
+  ];
+}
+
+/** Finds a node by part of its name, or of what it does, at the pointer. */
+export function NodePalette({ x, y, initial, groups, fitting, onChoose, onClose }: Props) {
+  const [query, setQuery] = useState(initial);
+  const rows = findRows(query, groups, fitting);
   const choose = (choice: PaletteChoice): void => {
     if ('type' in choice) recent.unshift(choice.type);
     onChoose(choice);
@@ -82,94 +118,68 @@ export function NodePalette({ x, y, initial, groups, fitting, onChoose, onClose 
       }}
     >
       <Command shouldFilter={false} label="Add a node">
-        <Command.Input
-          autoFocus
-          value={query}
-          onValueChange={setQuery}
-          placeholder="What should it do?"
-          className="w-full border-b border-line bg-transparent px-3 py-2 outline-none"
-          onBlur={(event) => {
-            if (!event.currentTarget.closest('div.fixed')?.contains(event.relatedTarget))
-              closing.current = setTimeout(onClose, 120);
-          }}
-          onFocus={(event) => {
-            const end = event.currentTarget.value.length;
-            event.currentTarget.setSelectionRange(end, end);
-          }}
-        />
+        <PaletteInput query={query} onChange={setQuery} onLeave={onClose} />
         <Command.List className="max-h-[270px] overflow-auto p-1">
-          {nothing ? (
+          {rows.some(({ family }) => family) ? null : (
             <Command.Empty className="px-3 py-2 text-soft">No node does “{query}”.</Command.Empty>
-          ) : null}
-          {sorted.map(({ key, title, help, definition, options }) => (
+          )}
+          {rows.map(({ key, title, help, family, choice }) => (
             <Command.Item
               key={key}
               value={key}
               onSelect={() => {
-                choose({ type: definition.id, options });
+                choose(choice);
               }}
               className={
                 'flex cursor-pointer items-baseline gap-2 px-2 py-1 ' +
                 'data-[selected=true]:bg-raised'
               }
             >
-              <FamilyStitch family={definition.family} />
+              {family ? <FamilyStitch family={family} /> : null}
               <span className="shrink-0 font-medium">{title}</span>
               <span className="truncate text-[11px] text-soft">{help}</span>
             </Command.Item>
           ))}
-          {(fitting?.end === 'input' ? [] : readyFor(query)).map(({ name, definition }) => (
-            <Command.Item
-              key={name}
-              value={`ready ${name}`}
-              onSelect={() => {
-                choose({ ready: name });
-              }}
-              className={
-                'flex cursor-pointer items-baseline gap-2 px-2 py-1 ' +
-                'data-[selected=true]:bg-raised'
-              }
-            >
-              <FamilyStitch family="group" />
-              <span className="shrink-0 font-medium">{name}</span>
-              <span className="truncate text-[11px] text-soft">{definition.description}</span>
-            </Command.Item>
-          ))}
-          {matching.map((group) => (
-            <Command.Item
-              key={group.id}
-              value={`group ${group.id}`}
-              onSelect={() => {
-                choose({ type: 'group', group: group.id });
-              }}
-              className={
-                'flex cursor-pointer items-baseline gap-2 px-2 py-1 ' +
-                'data-[selected=true]:bg-raised'
-              }
-            >
-              <FamilyStitch family="group" />
-              <span className="font-medium">{group.name}</span>
-              <span className="text-[11px] text-soft">group of this material</span>
-            </Command.Item>
-          ))}
-          {!fitting &&
-            extras
-              .filter(([title]) => title.toLowerCase().includes(query.toLowerCase()))
-              .map(([title, choice]) => (
-                <Command.Item
-                  key={title}
-                  value={title}
-                  onSelect={() => {
-                    choose(choice);
-                  }}
-                  className="cursor-pointer px-2 py-1 data-[selected=true]:bg-raised"
-                >
-                  {title}
-                </Command.Item>
-              ))}
         </Command.List>
       </Command>
     </div>
+  );
+}
+
+/** Where the words are typed; leaving the palette closes it. */
+function PaletteInput({
+  query,
+  onChange,
+  onLeave,
+}: {
+  readonly query: string;
+  readonly onChange: (query: string) => void;
+  readonly onLeave: () => void;
+}) {
+  const closing = useRef<ReturnType<typeof setTimeout> | undefined>(undefined);
+  // One that is gone already must not close the next.
+  useEffect(
+    () => () => {
+      clearTimeout(closing.current);
+    },
+    [],
+  );
+  return (
+    <Command.Input
+      autoFocus
+      value={query}
+      onValueChange={onChange}
+      placeholder="What should it do?"
+      className="w-full border-b border-line bg-transparent px-3 py-2 outline-none"
+      onBlur={(event) => {
+        if (!event.currentTarget.closest('div.fixed')?.contains(event.relatedTarget))
+          closing.current = setTimeout(onLeave, 120);
+      }}
+      onFocus={(event) => {
+        const end = event.currentTarget.value.length;
+        event.currentTarget.setSelectionRange(end, end);
+      }}
+    />
   );
 }
 

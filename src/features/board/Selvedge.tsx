@@ -12,28 +12,51 @@ import { useDocument, useView } from '@/state/use-stores';
 export type SelvedgeNode = Node<{ side: 'in' | 'out' }, 'selvedge'>;
 export const SELVEDGE_WIDTH = 92;
 
-/** A fixed edge of the board, drawn at the same size whatever the zoom. */
-export function Selvedge({ id, data: { side } }: NodeProps<SelvedgeNode>) {
-  const zoom = useStore((state) => state.transform[2]);
-  const update = useUpdateNodeInternals();
+interface SelvedgePort {
+  readonly id: string;
+  readonly name: string;
+  readonly kind: PortKind;
+  readonly isDial: boolean;
+}
+const MATERIAL_END: SelvedgePort = {
+  id: SURFACE_OUTPUT,
+  name: 'Surface',
+  kind: 'surface',
+  isDial: false,
+};
+
+/** The ports of an edge of the open board, and what they are. */
+function useSelvedgePorts(side: 'in' | 'out'): {
+  readonly ports: readonly SelvedgePort[];
+  readonly caption: string;
+} {
   const document = useDocument((state) => state.document);
   const path = useView((state) => state.path);
   const board = boardAt(document, path);
   const group = board === null ? undefined : own(document.groups, board);
-  const ports: readonly { id: string; name: string; kind: PortKind; dial: boolean }[] =
-    side === 'in'
-      ? [
-          ...(group?.inputs ?? []).map((port) => ({ ...port, dial: false })),
-          ...(group?.dials ?? []).map((dial) => ({
-            id: dial.id,
-            name: dial.name,
-            kind: dial.kind,
-            dial: true,
-          })),
-        ]
-      : group
-        ? group.outputs.map((port) => ({ ...port, dial: false }))
-        : [{ id: SURFACE_OUTPUT, name: 'Surface', kind: 'surface', dial: false }];
+  if (!group)
+    return side === 'in'
+      ? { ports: [], caption: 'comes in' }
+      : { ports: [MATERIAL_END], caption: 'the material' };
+  if (side === 'out')
+    return {
+      ports: group.outputs.map((port) => ({ ...port, isDial: false })),
+      caption: 'goes out',
+    };
+  return {
+    ports: [
+      ...group.inputs.map((port) => ({ ...port, isDial: false })),
+      ...group.dials.map((dial) => ({ ...dial, isDial: true })),
+    ],
+    caption: 'comes in',
+  };
+}
+
+/** A fixed edge of the board, drawn at the same size whatever the zoom. */
+export function Selvedge({ id, data: { side } }: NodeProps<SelvedgeNode>) {
+  const zoom = useStore((state) => state.transform[2]);
+  const update = useUpdateNodeInternals();
+  const { ports, caption } = useSelvedgePorts(side);
   useEffect(() => {
     update(id);
   }, [zoom, id, update, ports.length]);
@@ -50,9 +73,7 @@ export function Selvedge({ id, data: { side } }: NodeProps<SelvedgeNode>) {
         (side === 'in' ? 'border-l-0' : 'border-r-0')
       }
     >
-      <div className="px-2 pb-0.5 text-[10px] text-soft">
-        {side === 'in' ? 'comes in' : group ? 'goes out' : 'the material'}
-      </div>
+      <div className="px-2 pb-0.5 text-[10px] text-soft">{caption}</div>
       {ports.length === 0 && <div className="px-2 pb-1 text-[11px] text-soft">nothing</div>}
       {ports.map((port) => (
         <div key={port.id} className="relative px-2 py-[3px] text-[12px]">
@@ -60,7 +81,7 @@ export function Selvedge({ id, data: { side } }: NodeProps<SelvedgeNode>) {
             className={`block truncate ${side === 'out' ? 'text-right' : ''}`}
             title={port.name}
           >
-            {port.dial ? '⊶ ' : ''}
+            {port.isDial ? '⊶ ' : ''}
             {port.name}
           </span>
           <Handle

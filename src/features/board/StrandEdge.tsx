@@ -32,46 +32,12 @@ export function StrandEdge({
   const length = Math.hypot(targetX - sourceX, targetY - sourceY);
   const points = sampleStrand([[sourceX, sourceY], ...(data?.bends ?? []), [targetX, targetY]]);
   const kind = data?.kind ?? 'scalar';
-  const turns = Math.max(2, Math.round(length / 38));
-  const offsets: ((share: number) => number)[] =
-    kind === 'scalar'
-      ? [() => 0]
-      : kind === 'vector'
-        ? [-2.6, 0, 2.6].map((d) => () => d)
-        : kind === 'colour'
-          ? [0, 1, 2].map(
-              (k) => (share: number) => 2.8 * Math.sin((share * turns + k / 3) * 2 * Math.PI),
-            )
-          : [() => 0];
   const colour = data?.chosen ? 'var(--weld)' : data?.fault ? 'var(--madder)' : 'var(--thread)';
   const centre = threadPath(points, () => 0);
   const middle = points[Math.floor(points.length / 2)] ?? [0, 0, 0, 0];
   return (
     <>
-      {kind === 'surface' && <path d={centre} stroke="var(--line)" strokeWidth={9} fill="none" />}
-      {kind === 'surface' && (
-        <path d={centre} stroke={colour} strokeWidth={7} strokeDasharray="2 1.6" fill="none" />
-      )}
-      {kind === 'surface' &&
-        [-3.6, 3.6].map((d) => (
-          <path
-            key={d}
-            d={threadPath(points, () => d)}
-            stroke={colour}
-            strokeWidth={1.1}
-            fill="none"
-          />
-        ))}
-      {kind !== 'surface' &&
-        offsets.map((offset, k) => (
-          <path
-            key={k}
-            d={threadPath(points, offset)}
-            stroke={colour}
-            strokeWidth={kind === 'scalar' ? 1.7 : 1.1}
-            fill="none"
-          />
-        ))}
+      <Threads kind={kind} points={points} length={length} colour={colour} />
       <path
         d={centre}
         stroke="transparent"
@@ -99,6 +65,57 @@ export function StrandEdge({
           </span>
         </EdgeLabelRenderer>
       ) : null}
+    </>
+  );
+}
+
+type Points = ReturnType<typeof sampleStrand>;
+/** How far each thread lies from the middle, along a strand: side by side, or crossing. */
+function threadOffsets(kind: ValueKind, length: number): readonly ((share: number) => number)[] {
+  const turns = Math.max(2, Math.round(length / 38));
+  if (kind === 'vector') return [-2.6, 0, 2.6].map((d) => () => d);
+  if (kind === 'colour')
+    return [0, 1, 2].map(
+      (k) => (share: number) => 2.8 * Math.sin((share * turns + k / 3) * 2 * Math.PI),
+    );
+  return [() => 0];
+}
+
+function Threads({
+  kind,
+  points,
+  length,
+  colour,
+}: {
+  readonly kind: ValueKind;
+  readonly points: Points;
+  readonly length: number;
+  readonly colour: string;
+}) {
+  if (kind !== 'surface')
+    return threadOffsets(kind, length).map((offset, k) => (
+      <path
+        key={k}
+        d={threadPath(points, offset)}
+        stroke={colour}
+        strokeWidth={kind === 'scalar' ? 1.7 : 1.1}
+        fill="none"
+      />
+    ));
+  const centre = threadPath(points, () => 0);
+  return (
+    <>
+      <path d={centre} stroke="var(--line)" strokeWidth={9} fill="none" />
+      <path d={centre} stroke={colour} strokeWidth={7} strokeDasharray="2 1.6" fill="none" />
+      {[-3.6, 3.6].map((d) => (
+        <path
+          key={d}
+          d={threadPath(points, () => d)}
+          stroke={colour}
+          strokeWidth={1.1}
+          fill="none"
+        />
+      ))}
     </>
   );
 }

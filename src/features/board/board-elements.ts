@@ -7,7 +7,7 @@ import type { BoardId } from '@/core/edit/board';
 import { markId } from '@/core/edit/marks';
 import { inputKind, outputKind } from '@/core/edit/strands';
 import { INPUT_EDGE, OUTPUT_EDGE } from '@/core/graph/document';
-import type { NetworkDocument, Strand, ValueKind } from '@/core/graph/document';
+import type { Network, NetworkDocument, Strand, ValueKind } from '@/core/graph/document';
 import type { PlacedFinding } from '@/state/findings-state';
 import type { BendNode, NoteNode, RegionNode } from './BoardMarks';
 import type { CardNode } from './NodeCard';
@@ -20,20 +20,44 @@ export type BoardNode = CardNode | SelvedgeNode | NoteNode | RegionNode | BendNo
 export const BEND = 11;
 export type Measured = ReadonlyMap<string, { width: number; height: number }>;
 
+interface Selvedges {
+  readonly in: readonly [number, number];
+  readonly out: readonly [number, number];
+}
+/** What an element of the board is besides its kind: chosen or not, and how large it was drawn. */
+type Drawn = (id: string) => Pick<Node, 'measured' | 'selected'>;
+
 /** What the drawing library is given for a board. */
 export function boardNodes(
   document: NetworkDocument,
   board: BoardId,
   selection: readonly string[],
   measured: Measured,
-  edges: { in: readonly [number, number]; out: readonly [number, number] },
+  edges: Selvedges,
 ): BoardNode[] {
   const network = networkOf(document, board);
-  const size = (id: string): Pick<Node, 'measured'> => {
+  const drawn: Drawn = (id) => {
     const known = measured.get(id);
-    return known ? { measured: known } : {};
+    return { selected: selection.includes(id), ...(known ? { measured: known } : {}) };
   };
-  const regions = network.regions.map((region): RegionNode => ({
+  const cards = network.nodes.map((node): CardNode => ({
+    id: node.id,
+    type: 'card',
+    position: { x: node.at[0], y: node.at[1] },
+    data: { nodeId: node.id },
+    ...drawn(node.id),
+  }));
+  return [
+    ...regionNodes(network, drawn),
+    ...noteNodes(network, drawn),
+    ...cards,
+    ...bendNodes(network, drawn),
+    ...selvedgeNodes(board !== null, edges, drawn),
+  ];
+}
+
+const regionNodes = ({ regions }: Network, drawn: Drawn): readonly RegionNode[] =>
+  regions.map((region) => ({
     id: markId.region(region.id),
     type: 'region',
     position: { x: region.at[0], y: region.at[1] },
@@ -41,18 +65,20 @@ export function boardNodes(
     width: region.size[0],
     height: region.size[1],
     zIndex: -1,
-    selected: selection.includes(markId.region(region.id)),
-    ...size(markId.region(region.id)),
+    ...drawn(markId.region(region.id)),
   }));
-  const notes = network.notes.map((note): NoteNode => ({
+
+const noteNodes = ({ notes }: Network, drawn: Drawn): readonly NoteNode[] =>
+  notes.map((note) => ({
     id: markId.note(note.id),
     type: 'note',
     position: { x: note.at[0], y: note.at[1] },
     data: { text: note.text },
-    selected: selection.includes(markId.note(note.id)),
-    ...size(markId.note(note.id)),
+    ...drawn(markId.note(note.id)),
   }));
-  const bends = network.strands.flatMap((strand) =>
+
+const bendNodes = ({ strands }: Network, drawn: Drawn): readonly BendNode[] =>
+  strands.flatMap((strand) =>
     (strand.bends ?? []).map((at, k): BendNode => {
       const id = markId.bend(strand.id, k);
       return {
@@ -60,49 +86,25 @@ export function boardNodes(
         type: 'bend',
         position: { x: at[0] - BEND / 2, y: at[1] - BEND / 2 },
         data: {},
-        selected: selection.includes(id),
         zIndex: 2,
-        ...size(id),
+        ...drawn(id),
       };
     }),
   );
-  const cards = network.nodes.map((node): CardNode => ({
-    id: node.id,
-    type: 'card',
-    position: { x: node.at[0], y: node.at[1] },
-    data: { nodeId: node.id },
-    selected: selection.includes(node.id),
-    ...size(node.id),
-  }));
-  const fixed = {
-    draggable: false,
-    selectable: false,
-    deletable: false,
-    focusable: false,
-  } as const;
-  const selvedges: SelvedgeNode[] = [
-    {
-      id: OUTPUT_EDGE,
-      type: 'selvedge',
-      position: { x: edges.out[0], y: edges.out[1] },
-      data: { side: 'out' },
-      ...fixed,
-      ...size(OUTPUT_EDGE),
-    },
-    ...(board === null
-      ? []
-      : [
-          {
-            id: INPUT_EDGE,
-            type: 'selvedge' as const,
-            position: { x: edges.in[0], y: edges.in[1] },
-            data: { side: 'in' as const },
-            ...fixed,
-            ...size(INPUT_EDGE),
-          },
-        ]),
-  ];
-  return [...regions, ...notes, ...cards, ...bends, ...selvedges];
+
+const FIXED = { draggable: false, selectable: false, deletable: false, focusable: false } as const;
+/** The edges of a board; a material's own board has only the one where it goes out. */
+function selvedgeNodes(isGroup: boolean, edges: Selvedges, drawn: Drawn): SelvedgeNode[] {
+  const selvedge = (id: string, side: 'in' | 'out'): SelvedgeNode => ({
+    id,
+    type: 'selvedge',
+    position: { x: edges[side][0], y: edges[side][1] },
+    data: { side },
+    ...drawn(id),
+    ...FIXED,
+    selected: false,
+  });
+  return [selvedge(OUTPUT_EDGE, 'out'), ...(isGroup ? [selvedge(INPUT_EDGE, 'in')] : [])];
 }
 
 function kindOf(

@@ -13,7 +13,6 @@ import { stores } from '@/state/stores';
 interface Actions {
   readonly openPalette: (initial: string) => void;
   readonly fit: () => void;
-  readonly pointer: RefObject<{ x: number; y: number }>;
 }
 
 const isTyping = (target: EventTarget | null): boolean =>
@@ -51,7 +50,7 @@ function command(key: string, shift: boolean): boolean {
   switch (key) {
     case 'z': {
       const label = shift ? redo() : undo();
-      if (label) toast(`${shift ? 'Done again' : 'Undone'}: ${label.toLowerCase()}`);
+      if (label) toast(`${shift ? 'Redone' : 'Undone'}: ${label.toLowerCase()}`);
       return true;
     }
     case 'y':
@@ -70,67 +69,69 @@ function command(key: string, shift: boolean): boolean {
   }
 }
 
+/** Puts the chosen nodes on the clipboard as text, and takes them away where they are cut. */
+function copyChosen(event: ClipboardEvent): void {
+  const clip = copyNodes(stores.document.getState().document, currentBoard(), chosenNodes());
+  if (clip.nodes.length === 0) return;
+  event.clipboardData?.setData('text/plain', JSON.stringify(clip));
+  event.preventDefault();
+  if (event.type === 'cut') removeChosen();
+  else toast(`Copied ${String(clip.nodes.length)} ${clip.nodes.length === 1 ? 'node' : 'nodes'}`);
+}
+
+function pasteNodes(event: ClipboardEvent): void {
+  const clip = readClip(event.clipboardData?.getData('text/plain') ?? '');
+  if (!clip) {
+    toast('There are no nodes on the clipboard.');
+    return;
+  }
+  event.preventDefault();
+  let ids: readonly string[] = [];
+  commit('Pasted', (current, board) => {
+    const pasted = pasteClip(current, board, clip, [48, 48], false);
+    ids = pasted.ids;
+    return pasted.document;
+  });
+  select(ids);
+}
+
+/** A key that means something on the board itself. */
+function pressOnBoard(event: KeyboardEvent, { openPalette, fit }: Actions): void {
+  const { path } = stores.view.getState();
+  const [only, ...more] = chosenNodes();
+  const isGroup = (id: string): boolean =>
+    networkOf(stores.document.getState().document, currentBoard()).nodes.find(
+      (node) => node.id === id,
+    )?.group !== undefined;
+  if (event.key === 'Delete' || event.key === 'Backspace') removeChosen();
+  else if (event.key === 'Enter' && only && more.length === 0 && isGroup(only)) enterGroup(only);
+  else if (event.key === 'Escape') {
+    if (path.length > 0 && !only) leaveTo(path.length - 1);
+    else select([]);
+  } else if (event.key === 'Home') fit();
+  else if (event.key === ' ' || /^[a-z]$/i.test(event.key)) {
+    event.preventDefault();
+    openPalette(event.key.trim());
+  }
+}
+
 /** Keys of the board. A letter begins the search for a node; the rest are the platform's own. */
-export function useBoardKeys(
-  host: RefObject<HTMLDivElement | null>,
-  { openPalette, fit, pointer }: Actions,
-): void {
+export function useBoardKeys(host: RefObject<HTMLDivElement | null>, actions: Actions): void {
+  const { openPalette, fit } = actions;
   useEffect(() => {
     const onBoard = (): boolean => host.current?.contains(document.activeElement) ?? false;
     const down = (event: KeyboardEvent): void => {
       if (isTyping(event.target)) return;
       if (event.ctrlKey || event.metaKey) {
         if (command(event.key.toLowerCase(), event.shiftKey)) event.preventDefault();
-        return;
-      }
-      if (!onBoard() || event.altKey) return;
-      const { path } = stores.view.getState();
-      const [only, ...more] = chosenNodes();
-      if (event.key === 'Delete' || event.key === 'Backspace') removeChosen();
-      else if (
-        event.key === 'Enter' &&
-        only &&
-        more.length === 0 &&
-        networkOf(stores.document.getState().document, currentBoard()).nodes.find(
-          (node) => node.id === only,
-        )?.group
-      )
-        enterGroup(only);
-      else if (event.key === 'Escape') {
-        if (path.length > 0 && !only) leaveTo(path.length - 1);
-        else select([]);
-      } else if (event.key === 'Home') fit();
-      else if (event.key === ' ' || /^[a-z]$/i.test(event.key)) {
-        event.preventDefault();
-        openPalette(event.key.trim());
-      }
+      } else if (onBoard() && !event.altKey) pressOnBoard(event, { openPalette, fit });
     };
-    const copy = (event: ClipboardEvent): void => {
-      if (isTyping(event.target) || !onBoard()) return;
-      const clip = copyNodes(stores.document.getState().document, currentBoard(), chosenNodes());
-      if (clip.nodes.length === 0) return;
-      event.clipboardData?.setData('text/plain', JSON.stringify(clip));
-      event.preventDefault();
-      if (event.type === 'cut') removeChosen();
-      else
-        toast(`Copied ${String(clip.nodes.length)} ${clip.nodes.length === 1 ? 'node' : 'nodes'}`);
-    };
-    const paste = (event: ClipboardEvent): void => {
-      if (isTyping(event.target) || !onBoard()) return;
-      const clip = readClip(event.clipboardData?.getData('text/plain') ?? '');
-      if (!clip) {
-        toast('There are no nodes on the clipboard.');
-        return;
-      }
-      event.preventDefault();
-      let ids: readonly string[] = [];
-      commit('Pasted', (current, board) => {
-        const pasted = pasteClip(current, board, clip, [48, 48], false);
-        ids = pasted.ids;
-        return pasted.document;
-      });
-      select(ids);
-    };
+    const onClip =
+      (act: (event: ClipboardEvent) => void) =>
+      (event: ClipboardEvent): void => {
+        if (!isTyping(event.target) && onBoard()) act(event);
+      };
+    const [copy, paste] = [onClip(copyChosen), onClip(pasteNodes)];
     window.addEventListener('keydown', down);
     for (const type of ['copy', 'cut'] as const) window.addEventListener(type, copy);
     window.addEventListener('paste', paste);
@@ -139,5 +140,5 @@ export function useBoardKeys(
       for (const type of ['copy', 'cut'] as const) window.removeEventListener(type, copy);
       window.removeEventListener('paste', paste);
     };
-  }, [host, openPalette, fit, pointer]);
+  }, [host, openPalette, fit]);
 }

@@ -1,5 +1,6 @@
 'use client';
 import { useEffect, useState } from 'react';
+import type { ReactNode } from 'react';
 import type { Proof } from '@/core/evaluate/proof';
 import type { GroupDefinition, NetworkDocument } from '@/core/graph/document';
 import { openRevision } from '@/contract/materials';
@@ -42,55 +43,12 @@ export function ProofPanel({
   readonly evaluation: Evaluation;
   readonly group: GroupDefinition;
 }) {
-  const groups = useDocument((state) => state.document.groups);
-  const modelId = useDocument((state) => state.modelId);
-  const [state, setState] = useState<State>({ at: 'running' });
-  const { origin, id } = group;
-  const originKey = origin ? `${origin.materialId}/${String(origin.revision)}` : '';
-  useEffect(() => {
-    if (!originKey) return;
-    let live = true;
-    const timer = setTimeout(() => {
-      const [materialId, revision] = originKey.split('/') as [string, string];
-      const run = async (): Promise<void> => {
-        const [source] = await Promise.all([
-          sourceOf(materialId, Number(revision)),
-          evaluation.models.load(STUDY, 'Study form'),
-        ]);
-        const proof = await settled(
-          evaluation.pool.evaluator.prove(source, stores.document.getState().document, id, [
-            ...new Set([modelId, STUDY]),
-          ]),
-        );
-        if (live) setState({ at: 'done', proof });
-      };
-      run().catch((error: unknown) => {
-        if (live) setState({ at: 'failed', message: problemText(describeError(error)) });
-      });
-    }, 350);
-    return () => {
-      live = false;
-      clearTimeout(timer);
-    };
-  }, [evaluation, groups, originKey, id, modelId]);
-  if (!origin)
-    return (
-      <p className="text-[12px] text-soft" data-testid="proof">
-        No proof: this group was not packaged from a saved network.
-      </p>
-    );
+  const state = useProof(evaluation, group);
+  if (!group.origin)
+    return <ProofLine>No proof: this group was not packaged from a saved network.</ProofLine>;
   if (state.at === 'failed')
-    return (
-      <p className="text-[12px] text-madder" data-testid="proof">
-        The proof could not run: {state.message}
-      </p>
-    );
-  if (state.at === 'running')
-    return (
-      <p className="text-[12px] text-soft" data-testid="proof">
-        Proof is running …
-      </p>
-    );
+    return <ProofLine isFault>The proof could not run: {state.message}</ProofLine>;
+  if (state.at === 'running') return <ProofLine>Proof is running …</ProofLine>;
   const { proof } = state;
   return (
     <div
@@ -106,4 +64,53 @@ export function ProofPanel({
       ))}
     </div>
   );
+}
+
+function ProofLine({
+  isFault = false,
+  children,
+}: {
+  readonly isFault?: boolean;
+  readonly children: ReactNode;
+}) {
+  return (
+    <p className={`text-[12px] ${isFault ? 'text-madder' : 'text-soft'}`} data-testid="proof">
+      {children}
+    </p>
+  );
+}
+
+/** The proof of a group, run again shortly after each change. */
+function useProof(evaluation: Evaluation, { origin, id }: GroupDefinition): State {
+  const groups = useDocument((state) => state.document.groups);
+  const modelId = useDocument((state) => state.modelId);
+  const [state, setState] = useState<State>({ at: 'running' });
+  const originKey = origin ? `${origin.materialId}/${String(origin.revision)}` : '';
+  useEffect(() => {
+    if (!originKey) return;
+    let live = true;
+    const [materialId, revision] = originKey.split('/') as [string, string];
+    const run = async (): Promise<void> => {
+      const [source] = await Promise.all([
+        sourceOf(materialId, Number(revision)),
+        evaluation.models.load(STUDY, 'Study form'),
+      ]);
+      const proof = await settled(
+        evaluation.pool.evaluator.prove(source, stores.document.getState().document, id, [
+          ...new Set([modelId, STUDY]),
+        ]),
+      );
+      if (live) setState({ at: 'done', proof });
+    };
+    const timer = setTimeout(() => {
+      run().catch((error: unknown) => {
+        if (live) setState({ at: 'failed', message: problemText(describeError(error)) });
+      });
+    }, 350);
+    return () => {
+      live = false;
+      clearTimeout(timer);
+    };
+  }, [evaluation, groups, originKey, id, modelId]);
+  return state;
 }

@@ -41,35 +41,7 @@ export function CompareSheet({
   onChoose,
   onClose,
 }: Props) {
-  const [pictures, setPictures] = useState<ReadonlyMap<string, Picture>>(new Map());
-  const [problem, setProblem] = useState<Problem | null>(null);
-  useEffect(() => {
-    let stopped = false;
-    const { document, modelId } = stores.document.getState(),
-      { path, camera } = stores.view.getState();
-    const work = async (): Promise<void> => {
-      for (const { value } of definition.choices) {
-        if (stopped || !camera) return;
-        const trial = setOption(document, boardAt(document, path), node.id, option, value);
-        const picture = await settled(
-          evaluation.pool.evaluator.picture(
-            modelId,
-            trial,
-            keyOf(path, node.id, output),
-            { ...camera, aspect: 1 },
-            SIDE,
-          ),
-        );
-        setPictures((known) => new Map([...known, [value, picture]]));
-      }
-    };
-    work().catch((error: unknown) => {
-      setProblem(describeError(error));
-    });
-    return () => {
-      stopped = true;
-    };
-  }, [definition, evaluation, node.id, option, output]);
+  const { pictures, problem } = useChoicePictures({ node, option, definition, output, evaluation });
   const chosen = own(node.options, option) ?? definition.default;
   return (
     <Sheet
@@ -110,4 +82,44 @@ export function CompareSheet({
       </ul>
     </Sheet>
   );
+}
+
+/** A picture for each choice, as they come. */
+function useChoicePictures({
+  node,
+  option,
+  definition,
+  output,
+  evaluation,
+}: Pick<Props, 'node' | 'option' | 'definition' | 'output' | 'evaluation'>) {
+  const [pictures, setPictures] = useState<ReadonlyMap<string, Picture>>(new Map());
+  const [problem, setProblem] = useState<Problem | null>(null);
+  useEffect(() => {
+    let stopped = false;
+    const { document, modelId } = stores.document.getState(),
+      { path, camera } = stores.view.getState();
+    const work = async (): Promise<void> => {
+      for (const { value } of definition.choices) {
+        if (stopped || !camera) return;
+        const trial = setOption(document, boardAt(document, path), node.id, option, value);
+        const picture = await settled(
+          evaluation.pool.evaluator.picture(
+            modelId,
+            trial,
+            keyOf(path, node.id, output),
+            { ...camera, aspect: 1 },
+            SIDE,
+          ),
+        );
+        setPictures((known) => new Map([...known, [value, picture]]));
+      }
+    };
+    work().catch((error: unknown) => {
+      setProblem(describeError(error));
+    });
+    return () => {
+      stopped = true;
+    };
+  }, [definition, evaluation, node.id, option, output]);
+  return { pictures, problem };
 }

@@ -3,6 +3,7 @@ import { useRef, useState } from 'react';
 import { curveValue } from '@/core/compile/ramp-rows';
 import { LIMITS } from '@/core/graph/document';
 import type { CurveValue } from '@/core/graph/document';
+import { SHAPES } from './curve-shapes';
 import { Choose } from '@/ui/Choose';
 
 interface Props {
@@ -14,49 +15,6 @@ interface Props {
 }
 
 const SIZE = 128;
-const SHAPES: Readonly<Record<string, CurveValue['points']>> = {
-  Straight: [
-    [0, 0],
-    [1, 1],
-  ],
-  'Upside down': [
-    [0, 1],
-    [1, 0],
-  ],
-  'More contrast': [
-    [0, 0],
-    [0.25, 0.13],
-    [0.75, 0.87],
-    [1, 1],
-  ],
-  'Less contrast': [
-    [0, 0],
-    [0.25, 0.36],
-    [0.75, 0.64],
-    [1, 1],
-  ],
-  'Lift the middle': [
-    [0, 0],
-    [0.5, 0.66],
-    [1, 1],
-  ],
-  'Sink the middle': [
-    [0, 0],
-    [0.5, 0.34],
-    [1, 1],
-  ],
-  Bell: [
-    [0, 0],
-    [0.5, 1],
-    [1, 0],
-  ],
-  'Step at one half': [
-    [0, 0],
-    [0.5, 0],
-    [0.5, 1],
-    [1, 1],
-  ],
-};
 const START = 'shape';
 const sorted = (points: CurveValue['points']): CurveValue['points'] =>
   [...points].sort((a, b) => a[0] - b[0]);
@@ -69,7 +27,6 @@ export function CurveEditor({ title, curve, histogram, onChange, onDone }: Props
   const square = useRef<SVGSVGElement>(null);
   const [chosen, setChosen] = useState(0);
   const points = sorted(curve.points);
-  const tallest = Math.max(1, ...(histogram ?? []));
   const placeOf = (event: React.PointerEvent | React.MouseEvent): [number, number] => {
     const box = square.current?.getBoundingClientRect();
     return box
@@ -79,46 +36,10 @@ export function CurveEditor({ title, curve, histogram, onChange, onDone }: Props
         ]
       : [0, 0];
   };
-  const put = (k: number, [x, y]: readonly [number, number], gesture: string | null): void => {
-    // A point stays between its neighbours, so that it is not lost among them.
-    const limited = Math.min(points[k + 1]?.[0] ?? 1, Math.max(points[k - 1]?.[0] ?? 0, x));
-    onChange(
-      { points: points.map((point, at) => (at === k ? [limited, y] : point)) },
-      gesture,
-      'Bent a curve',
-    );
-  };
-  const add = (place: readonly [number, number]): void => {
-    if (points.length >= LIMITS.curvePoints) return;
-    const next = sorted([...points, place]);
-    onChange({ points: next }, null, 'Added a point');
-    setChosen(next.indexOf(place));
-  };
-  const remove = (k: number): void => {
-    if (points.length > 2)
-      onChange({ points: points.filter((_, at) => at !== k) }, null, 'Removed a point');
-  };
-  const line = Array.from(
-    { length: SIZE + 1 },
-    (_, k) => `${String(k)},${((1 - curveValue({ points }, k / SIZE)) * SIZE).toFixed(2)}`,
-  ).join(' ');
+  const edits = makeCurveEdits(points, onChange, setChosen);
   return (
     <div className="w-[176px]" data-testid={`curve-${title}`}>
-      <div className="mb-1 flex items-center gap-2 text-[11.5px] text-soft">
-        <span className="truncate">{title}</span>
-        <Choose
-          label={`Shape of ${title}`}
-          value={START}
-          items={[
-            { value: START, title: 'Shape …' },
-            ...Object.keys(SHAPES).map((name) => ({ value: name, title: name })),
-          ]}
-          onChange={(name) => {
-            const shape = SHAPES[name];
-            if (shape) onChange({ points: shape }, null, `Chose the shape ${name.toLowerCase()}`);
-          }}
-        />
-      </div>
+      <CurveHeading title={title} onChange={onChange} />
       <svg
         ref={square}
         width={SIZE}
@@ -128,66 +49,158 @@ export function CurveEditor({ title, curve, histogram, onChange, onDone }: Props
         role="group"
         aria-label={`Curve ${title}`}
         onDoubleClick={(event) => {
-          add(placeOf(event));
+          edits.add(placeOf(event));
         }}
       >
-        {histogram
-          ? [...histogram].map((count, k, all) => (
-              <rect
-                key={k}
-                x={(k * SIZE) / all.length}
-                width={SIZE / all.length}
-                y={SIZE - Math.sqrt(count / tallest) * 40}
-                height={Math.sqrt(count / tallest) * 40}
-                fill="var(--line)"
-              />
-            ))
-          : null}
+        <CurveHistogram counts={histogram} />
         <line x1={0} y1={SIZE} x2={SIZE} y2={0} stroke="var(--line)" strokeDasharray="2 3" />
-        <polyline points={line} fill="none" stroke="var(--ink)" strokeWidth={1.5} />
+        <polyline points={polyline(points)} fill="none" stroke="var(--ink)" strokeWidth={1.5} />
         {points.map(([x, y], k) => (
-          <rect
+          <CurvePoint
             key={k}
-            x={x * SIZE - 4}
-            y={(1 - y) * SIZE - 4}
-            width={8}
-            height={8}
-            tabIndex={0}
-            role="button"
-            aria-label={`Point at ${x.toFixed(2)}, ${y.toFixed(2)}`}
-            aria-pressed={k === chosen}
-            className="cursor-move touch-none"
-            fill="var(--panel)"
-            stroke={k === chosen ? 'var(--weld)' : 'var(--ink)'}
-            onPointerDown={(event) => {
-              event.currentTarget.setPointerCapture(event.pointerId);
+            x={x}
+            y={y}
+            isChosen={k === chosen}
+            onChoose={() => {
               setChosen(k);
             }}
-            onPointerMove={(event) => {
-              if (event.currentTarget.hasPointerCapture(event.pointerId))
-                put(k, placeOf(event), `point ${String(k)}`);
+            onDrag={(event) => {
+              edits.put(k, placeOf(event), `point ${String(k)}`);
             }}
-            onPointerUp={(event) => {
-              event.currentTarget.releasePointerCapture(event.pointerId);
-              onDone();
+            onDone={onDone}
+            onStep={(dx, dy) => {
+              edits.put(k, [within(x + dx), within(y + dy)], null);
             }}
-            onKeyDown={(event) => {
-              const steps: Record<string, readonly [number, number]> = {
-                ArrowLeft: [-0.01, 0],
-                ArrowRight: [0.01, 0],
-                ArrowUp: [0, 0.01],
-                ArrowDown: [0, -0.01],
-              };
-              const step = steps[event.key];
-              if (step) put(k, [within(x + step[0]), within(y + step[1])], null);
-              else if (event.key === 'Delete') remove(k);
-              else return;
-              event.preventDefault();
-              event.stopPropagation();
+            onRemove={() => {
+              edits.remove(k);
             }}
           />
         ))}
       </svg>
     </div>
+  );
+}
+
+/** The curve as points of an SVG line. */
+const polyline = (points: CurveValue['points']): string =>
+  Array.from(
+    { length: SIZE + 1 },
+    (_, k) => `${String(k)},${((1 - curveValue({ points }, k / SIZE)) * SIZE).toFixed(2)}`,
+  ).join(' ');
+
+/** The name of a curve, and shapes to start from. */
+function CurveHeading({ title, onChange }: Pick<Props, 'title' | 'onChange'>) {
+  return (
+    <div className="mb-1 flex items-center gap-2 text-[11.5px] text-soft">
+      <span className="truncate">{title}</span>
+      <Choose
+        label={`Shape of ${title}`}
+        value={START}
+        items={[
+          { value: START, title: 'Shape …' },
+          ...Object.keys(SHAPES).map((name) => ({ value: name, title: name })),
+        ]}
+        onChange={(name) => {
+          const shape = SHAPES[name];
+          if (shape) onChange({ points: shape }, null, `Chose the shape ${name.toLowerCase()}`);
+        }}
+      />
+    </div>
+  );
+}
+
+/** What can be done to the points of a curve. */
+function makeCurveEdits(
+  points: CurveValue['points'],
+  onChange: Props['onChange'],
+  choose: (k: number) => void,
+) {
+  return {
+    /** Moves a point; it stays between its neighbours, so that it is not lost among them. */
+    put(k: number, [x, y]: readonly [number, number], gesture: string | null): void {
+      const limited = Math.min(points[k + 1]?.[0] ?? 1, Math.max(points[k - 1]?.[0] ?? 0, x));
+      const moved = points.map((point, at) => (at === k ? ([limited, y] as const) : point));
+      onChange({ points: moved }, gesture, 'Bent a curve');
+    },
+    add(place: readonly [number, number]): void {
+      if (points.length >= LIMITS.curvePoints) return;
+      const next = sorted([...points, place]);
+      onChange({ points: next }, null, 'Added a point');
+      choose(next.indexOf(place));
+    },
+    remove(k: number): void {
+      if (points.length > 2)
+        onChange({ points: points.filter((_, at) => at !== k) }, null, 'Removed a point');
+    },
+  };
+}
+
+/** How often values arrive, under the curve. */
+function CurveHistogram({ counts }: { readonly counts: Uint32Array | null }) {
+  if (!counts) return null;
+  const tallest = Math.max(1, ...counts);
+  return [...counts].map((count, k) => (
+    <rect
+      key={k}
+      x={(k * SIZE) / counts.length}
+      width={SIZE / counts.length}
+      y={SIZE - Math.sqrt(count / tallest) * 40}
+      height={Math.sqrt(count / tallest) * 40}
+      fill="var(--line)"
+    />
+  ));
+}
+
+const STEPS: Readonly<Record<string, readonly [number, number]>> = {
+  ArrowLeft: [-0.01, 0],
+  ArrowRight: [0.01, 0],
+  ArrowUp: [0, 0.01],
+  ArrowDown: [0, -0.01],
+};
+interface PointProps {
+  readonly x: number;
+  readonly y: number;
+  readonly isChosen: boolean;
+  readonly onChoose: () => void;
+  readonly onDrag: (event: React.PointerEvent) => void;
+  readonly onDone: () => void;
+  readonly onStep: (dx: number, dy: number) => void;
+  readonly onRemove: () => void;
+}
+/** A point to drag, or to move with the arrow keys. */
+function CurvePoint({ x, y, isChosen, onChoose, onDrag, onDone, onStep, onRemove }: PointProps) {
+  return (
+    <rect
+      x={x * SIZE - 4}
+      y={(1 - y) * SIZE - 4}
+      width={8}
+      height={8}
+      tabIndex={0}
+      role="button"
+      aria-label={`Point at ${x.toFixed(2)}, ${y.toFixed(2)}`}
+      aria-pressed={isChosen}
+      className="cursor-move touch-none"
+      fill="var(--panel)"
+      stroke={isChosen ? 'var(--weld)' : 'var(--ink)'}
+      onPointerDown={(event) => {
+        event.currentTarget.setPointerCapture(event.pointerId);
+        onChoose();
+      }}
+      onPointerMove={(event) => {
+        if (event.currentTarget.hasPointerCapture(event.pointerId)) onDrag(event);
+      }}
+      onPointerUp={(event) => {
+        event.currentTarget.releasePointerCapture(event.pointerId);
+        onDone();
+      }}
+      onKeyDown={(event) => {
+        const step = STEPS[event.key];
+        if (step) onStep(...step);
+        else if (event.key === 'Delete') onRemove();
+        else return;
+        event.preventDefault();
+        event.stopPropagation();
+      }}
+    />
   );
 }

@@ -20,27 +20,10 @@ const NONE = 'none';
 
 /** An image input: which file, what it holds, how it is read; takes a new one by button or drop. */
 export function ImageField({ node, input, title, path, value }: Props) {
-  const picker = useRef<HTMLInputElement>(null);
-  const [busy, setBusy] = useState(false);
-  const [known, setKnown] = useState<readonly { hash: string; name: string }[] | null>(null);
-  const state = useResults((editor) => editor.images.get(value.image));
-  const reading = useResults((editor) => editor.readings.get(path));
   const put = (next: ImageValue): void => {
     commit('Chose an image', (document, board) => setValue(document, board, node.id, input, next));
   };
-  const take = async (file: File | undefined): Promise<void> => {
-    if (!file) return;
-    setBusy(true);
-    try {
-      put(await bringImage(file));
-    } catch (error) {
-      tellProblem(error);
-    } finally {
-      setBusy(false);
-    }
-  };
-  const facts = state?.state === 'ready' ? state.facts : null;
-  const size = (width: number, height: number): string => `${String(width)} × ${String(height)}`;
+  const { take, isBusy } = useTakenFile(put);
   return (
     <div
       className="col-span-2 flex flex-wrap items-center gap-2 py-1 text-[12px]"
@@ -58,13 +41,49 @@ export function ImageField({ node, input, title, path, value }: Props) {
       <span className="max-w-[220px] truncate font-semibold" title={value.name}>
         {value.image ? value.name : 'none yet'}
       </span>
+      <FileButton title={title} isBusy={isBusy} onTake={(file) => void take(file)} />
+      <StudioImages value={value} onChoose={put} />
+      <ImageState path={path} value={value} />
+    </div>
+  );
+}
+
+/** Brings a file into the studio and puts it to use. */
+function useTakenFile(put: (image: ImageValue) => void) {
+  const [isBusy, setBusy] = useState(false);
+  const take = async (file: File | undefined): Promise<void> => {
+    if (!file) return;
+    setBusy(true);
+    try {
+      put(await bringImage(file));
+    } catch (error) {
+      tellProblem(error);
+    } finally {
+      setBusy(false);
+    }
+  };
+  return { take, isBusy };
+}
+
+function FileButton({
+  title,
+  isBusy,
+  onTake,
+}: {
+  readonly title: string;
+  readonly isBusy: boolean;
+  readonly onTake: (file: File | undefined) => void;
+}) {
+  const picker = useRef<HTMLInputElement>(null);
+  return (
+    <>
       <Button
         onClick={() => {
           picker.current?.click();
         }}
-        disabled={busy}
+        disabled={isBusy}
       >
-        {busy ? 'Reading …' : 'Choose a file'}
+        {isBusy ? 'Reading …' : 'Choose a file'}
       </Button>
       <input
         ref={picker}
@@ -73,42 +92,67 @@ export function ImageField({ node, input, title, path, value }: Props) {
         aria-label={`File for ${title}`}
         accept=".png,.jpg,.jpeg,.exr,.hdr,image/png,image/jpeg"
         onChange={(event) => {
-          void take(event.target.files?.[0]);
+          onTake(event.target.files?.[0]);
           event.target.value = '';
         }}
       />
-      {known === null ? (
-        <Button
-          look="quiet"
-          onClick={() => {
-            listStudioImages().then(setKnown, tellProblem);
-          }}
-        >
-          From the studio
-        </Button>
-      ) : (
-        <Choose
-          label="Image of the studio"
-          value={value.image || NONE}
-          onChange={(hash) => {
-            const chosen = known.find((each) => each.hash === hash);
-            put(chosen ? { image: chosen.hash, name: chosen.name } : { image: '', name: '' });
-          }}
-          items={[
-            { value: NONE, title: 'None' },
-            ...known.map((each) => ({ value: each.hash, title: each.name })),
-          ]}
-        />
-      )}
+    </>
+  );
+}
+
+/** Images the studio has already; they are asked for when somebody wants to see them. */
+function StudioImages({
+  value,
+  onChoose,
+}: {
+  readonly value: ImageValue;
+  readonly onChoose: (image: ImageValue) => void;
+}) {
+  const [known, setKnown] = useState<readonly { hash: string; name: string }[] | null>(null);
+  if (known === null)
+    return (
+      <Button
+        look="quiet"
+        onClick={() => {
+          listStudioImages().then(setKnown, tellProblem);
+        }}
+      >
+        From the studio
+      </Button>
+    );
+  return (
+    <Choose
+      label="Image of the studio"
+      value={value.image || NONE}
+      onChange={(hash) => {
+        const chosen = known.find((each) => each.hash === hash);
+        onChoose(chosen ? { image: chosen.hash, name: chosen.name } : { image: '', name: '' });
+      }}
+      items={[
+        { value: NONE, title: 'None' },
+        ...known.map((each) => ({ value: each.hash, title: each.name })),
+      ]}
+    />
+  );
+}
+
+const sizeText = (width: number, height: number): string => `${String(width)} × ${String(height)}`;
+/** What is known of the file, and as what it is read. */
+function ImageState({ path, value }: Pick<Props, 'path' | 'value'>) {
+  const state = useResults((results) => results.images.get(value.image));
+  const reading = useResults((results) => results.readings.get(path));
+  const facts = state?.state === 'ready' ? state.facts : null;
+  return (
+    <>
       {facts ? (
         <span className="figures text-[11px] text-soft">
-          {facts.format}, {facts.bits} bit, {size(facts.width, facts.height)}
+          {facts.format}, {facts.bits} bit, {sizeText(facts.width, facts.height)}
           {facts.readWidth === facts.width
             ? ''
-            : `, read at ${size(facts.readWidth, facts.readHeight)}`}
+            : `, read at ${sizeText(facts.readWidth, facts.readHeight)}`}
         </span>
       ) : null}
-      {state?.state === 'loading' ? <span className="text-soft">coming …</span> : null}
+      {state?.state === 'loading' ? <span className="text-soft">loading …</span> : null}
       {state?.state === 'failed' ? (
         <span role="alert" className="text-madder">
           {state.message} Grey stands in for it.
@@ -123,6 +167,6 @@ export function ImageField({ node, input, title, path, value }: Props) {
           read as {reading === 'colour' ? 'colour (sRGB)' : 'data'}
         </span>
       ) : null}
-    </div>
+    </>
   );
 }

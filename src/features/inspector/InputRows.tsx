@@ -98,9 +98,9 @@ function MarkedRow({ node, input, children }: MarkedProps) {
 const isAt = (shown: PlacedFinding | null, node: string, input: string): boolean =>
   shown?.place.node === node && shown.place.input === input;
 
-function InputRow({ node, port, board, onExpose }: Rows & { readonly port: InputView }) {
+/** What an input gets instead of its own value: a strand's source, or a dial. */
+function useSource(node: NodeInstance, port: InputView, board: Rows['board']) {
   const document = useDocument((state) => state.document);
-  const path = useView((state) => state.path);
   const network = networkOf(document, board);
   const strand = network.strands.find(
     (each) => each.to.node === node.id && each.to.input === port.id,
@@ -110,11 +110,15 @@ function InputRow({ node, port, board, onExpose }: Rows & { readonly port: Input
   const dial = group?.dials.find((each) =>
     each.drives.some((drive) => drive.node === node.id && drive.input === port.id),
   );
-  const wiredFrom = strand
-    ? strand.from.node === INPUT_EDGE
-      ? 'the selvedge'
-      : (source?.name ?? (source && definitionOf(source)?.title) ?? strand.from.node)
-    : null;
+  const name = source?.name ?? (source && definitionOf(source)?.title);
+  const wiredFrom =
+    strand && (strand.from.node === INPUT_EDGE ? 'the selvedge' : (name ?? strand.from.node));
+  return { strand, wiredFrom: wiredFrom ?? null, drivenBy: dial?.name ?? null };
+}
+
+function InputRow({ node, port, board, onExpose }: Rows & { readonly port: InputView }) {
+  const path = useView((state) => state.path);
+  const { strand, wiredFrom, drivenBy } = useSource(node, port, board);
   const value = port.dial ? (own(node.values, port.id) ?? port.dial.home) : valueOf(node, port.id);
   if (port.kind === 'image')
     return (
@@ -133,7 +137,7 @@ function InputRow({ node, port, board, onExpose }: Rows & { readonly port: Input
       value={value}
       changed={own(node.values, port.id) !== undefined}
       wiredFrom={wiredFrom}
-      drivenBy={dial?.name ?? null}
+      drivenBy={drivenBy}
       onChange={(next, gesture) => {
         commit(
           `Set ${port.title.toLowerCase()}`,

@@ -1,7 +1,7 @@
 'use client';
 import { own } from '@/core/base/own';
 import { defaultConversion } from '@/core/compile/convert';
-import { describePorts, definitionOf, groupOf } from '@/core/compile/catalogue';
+import { definitionOf, describePorts, groupOf } from '@/core/compile/catalogue';
 import { quantityNote } from '@/core/compile/quantities';
 import { addNode, setValue } from '@/core/edit/nodes';
 import { removeAllBends } from '@/core/edit/marks';
@@ -51,6 +51,22 @@ function nameOf(
   return `${title} of ${shown}`;
 }
 
+/** Puts a remap of 0 to 180 degrees into a strand. */
+function remapDegrees(strand: Strand): void {
+  commit('Remapped degrees', (current, at) => {
+    const { nodes } = networkOf(current, at);
+    const [x, y] = nodes.find((each) => each.id === strand.to.node)?.at ?? [0, 0];
+    const added = addNode(current, at, 'ranges.remap', [x - 170, y]);
+    const remapped = setValue(added.document, at, added.id, 'inHigh', 180);
+    return insertIntoStrand(remapped, at, strand.id, added.id);
+  });
+}
+function carryPlain(strand: Strand, isPlain: boolean): void {
+  commit(isPlain ? 'Carried as a plain number' : 'Carried as what it stands for', (current, at) =>
+    setPlain(current, at, strand.id, isPlain),
+  );
+}
+
 /**
  * What a strand does on its way: how it becomes a number, as what it arrives, and what to do where
  * its ends do not go together.
@@ -58,41 +74,10 @@ function nameOf(
 export function StrandBench({ strand }: { readonly strand: Strand }) {
   const document = useDocument((state) => state.document);
   const path = useView((state) => state.path);
-  const kinds = useResults((state) => state.kinds);
   const board = boardAt(document, path);
-  const source =
-    kinds.get(keyOf(path, strand.from.node, strand.from.output)) ??
-    outputKind(document, board, strand.from);
-  const target = inputKind(document, board, strand.to);
-  const fallback = source && target ? defaultConversion(source as ValueKind, target) : null;
-  const note = quantityNote(
-    document,
-    networkOf(document, board),
-    board === null ? null : (own(document.groups, board) ?? null),
-    strand,
-  );
   const faults = useBoardFindings(
     ({ place, code }) => place.strand === strand.id && code !== 'strand.quantity',
   );
-  const plain = (isPlain: boolean): void => {
-    commit(isPlain ? 'Carried as a plain number' : 'Carried as what it stands for', (current, at) =>
-      setPlain(current, at, strand.id, isPlain),
-    );
-  };
-  const remap = (): void => {
-    commit('Remapped degrees', (current, at) => {
-      const to = networkOf(current, at).nodes.find((each) => each.id === strand.to.node)?.at ?? [
-        0, 0,
-      ];
-      const added = addNode(current, at, 'ranges.remap', [to[0] - 170, to[1]]);
-      return insertIntoStrand(
-        setValue(added.document, at, added.id, 'inHigh', 180),
-        at,
-        strand.id,
-        added.id,
-      );
-    });
-  };
   return (
     <div className="flex flex-wrap items-center gap-3 p-4" data-testid="strand-bench">
       <FindingNotes findings={faults} />
@@ -100,58 +85,8 @@ export function StrandBench({ strand }: { readonly strand: Strand }) {
         From {nameOf(document, board, strand.from.node, strand.from.output)} to{' '}
         {nameOf(document, board, strand.to.node, strand.to.input)}.
       </span>
-      {fallback === 'repeat' ? (
-        <span className="text-soft">One number becomes three alike.</span>
-      ) : null}
-      {fallback && fallback !== 'repeat' ? (
-        <span className="flex items-center gap-2">
-          Becomes a number by its
-          <Choose
-            label="Conversion"
-            value={strand.conversion ?? fallback}
-            items={METHODS}
-            onChange={(method) => {
-              commit('Chose a conversion', (current, at) =>
-                setConversion(current, at, strand.id, method as Conversion),
-              );
-            }}
-          />
-        </span>
-      ) : null}
-      {note?.formula ? (
-        <span>
-          {note.from} arrives as {note.to}: <span className="figures">{note.formula}</span>
-        </span>
-      ) : null}
-      {note?.formula === null ? (
-        <span role="alert" className="text-madder">
-          {note.from} is not {note.to}, and nothing converts them.
-        </span>
-      ) : null}
-      {note?.formula === null && note.from === 'degrees' ? (
-        <Button onClick={remap}>Remap 0–180° to 0–1</Button>
-      ) : null}
-      {note ? (
-        <Button
-          onClick={() => {
-            plain(true);
-          }}
-        >
-          Carry it as a plain number
-        </Button>
-      ) : null}
-      {strand.plain ? (
-        <span className="flex items-center gap-2 text-soft">
-          Carried as a plain number.{' '}
-          <Button
-            onClick={() => {
-              plain(false);
-            }}
-          >
-            Carry what it stands for
-          </Button>
-        </span>
-      ) : null}
+      <ConversionChoice strand={strand} />
+      <QuantityNote strand={strand} />
       {strand.bends ? (
         <Button
           onClick={() => {
@@ -173,5 +108,89 @@ export function StrandBench({ strand }: { readonly strand: Strand }) {
         Remove the strand
       </Button>
     </div>
+  );
+}
+
+/** How a colour or a vector becomes a number, where one is wanted. */
+function ConversionChoice({ strand }: { readonly strand: Strand }) {
+  const document = useDocument((state) => state.document);
+  const path = useView((state) => state.path);
+  const kinds = useResults((state) => state.kinds);
+  const board = boardAt(document, path);
+  const source =
+    kinds.get(keyOf(path, strand.from.node, strand.from.output)) ??
+    outputKind(document, board, strand.from);
+  const target = inputKind(document, board, strand.to);
+  const fallback = source && target ? defaultConversion(source as ValueKind, target) : null;
+  if (fallback === 'repeat')
+    return <span className="text-soft">One number becomes three alike.</span>;
+  if (!fallback) return null;
+  return (
+    <span className="flex items-center gap-2">
+      Becomes a number by its
+      <Choose
+        label="Conversion"
+        value={strand.conversion ?? fallback}
+        items={METHODS}
+        onChange={(method) => {
+          commit('Chose a conversion', (current, at) =>
+            setConversion(current, at, strand.id, method as Conversion),
+          );
+        }}
+      />
+    </span>
+  );
+}
+
+/** As what a quantity arrives, and what to do where its ends do not go together. */
+function QuantityNote({ strand }: { readonly strand: Strand }) {
+  const document = useDocument((state) => state.document);
+  const path = useView((state) => state.path);
+  const board = boardAt(document, path);
+  const group = board === null ? null : (own(document.groups, board) ?? null);
+  const note = quantityNote(document, networkOf(document, board), group, strand);
+  return (
+    <>
+      {note?.formula ? (
+        <span>
+          {note.from} arrives as {note.to}: <span className="figures">{note.formula}</span>
+        </span>
+      ) : null}
+      {note?.formula === null ? (
+        <span role="alert" className="text-madder">
+          {note.from} is not {note.to}, and nothing converts them.
+        </span>
+      ) : null}
+      {note?.formula === null && note.from === 'degrees' ? (
+        <Button
+          onClick={() => {
+            remapDegrees(strand);
+          }}
+        >
+          Remap 0–180° to 0–1
+        </Button>
+      ) : null}
+      {note ? (
+        <Button
+          onClick={() => {
+            carryPlain(strand, true);
+          }}
+        >
+          Carry it as a plain number
+        </Button>
+      ) : null}
+      {strand.plain ? (
+        <span className="flex items-center gap-2 text-soft">
+          Carried as a plain number.{' '}
+          <Button
+            onClick={() => {
+              carryPlain(strand, false);
+            }}
+          >
+            Carry what it stands for
+          </Button>
+        </span>
+      ) : null}
+    </>
   );
 }

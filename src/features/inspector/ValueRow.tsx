@@ -1,8 +1,8 @@
 'use client';
 import { RotateCcw, Unplug } from 'lucide-react';
 import type { InputView } from '@/core/compile/catalogue';
-import type { InputValue } from '@/core/graph/document';
 import { isTriple } from '@/core/graph/document';
+import type { InputValue, Triple } from '@/core/graph/document';
 import { ColourField } from '@/ui/ColourField';
 import { NumberField } from '@/ui/NumberField';
 import { ValueSlider } from '@/ui/ValueSlider';
@@ -23,29 +23,20 @@ interface Props {
   readonly picking: Picking | null;
 }
 
-/** One input: its value with slider and number, or what feeds it. */
-export function ValueRow({
-  port,
-  value,
-  changed,
-  wiredFrom,
-  drivenBy,
-  onChange,
-  onDone,
-  onReset,
-  onUnplug,
-  onExpose,
-  picking,
-}: Props) {
-  const { title } = port;
-  const help = [
-    port.port?.help ?? port.dial?.help,
-    port.port?.low && `low: ${port.port.low}`,
-    port.port?.high && `high: ${port.port.high}`,
-    port.port?.unit && `in ${port.port.unit}`,
+const helpOf = ({ port, dial }: InputView): string =>
+  [
+    port?.help ?? dial?.help,
+    port?.low && `low: ${port.low}`,
+    port?.high && `high: ${port.high}`,
+    port?.unit && `in ${port.unit}`,
   ]
     .filter(Boolean)
     .join(' · ');
+
+/** One input: its value with slider and number, or what feeds it. */
+export function ValueRow(props: Props) {
+  const { port, value, changed, wiredFrom, onChange, onDone, onUnplug } = props;
+  const { title } = port;
   return (
     <div
       className="grid grid-cols-[92px_1fr_auto] items-center gap-x-2 py-[1px]"
@@ -53,7 +44,7 @@ export function ValueRow({
     >
       <span
         className={`truncate text-[12px] ${changed ? 'font-semibold' : 'text-soft'}`}
-        title={help}
+        title={helpOf(port)}
       >
         {title}
       </span>
@@ -74,79 +65,61 @@ export function ValueRow({
           <ValueEditor port={port} value={value} onChange={onChange} onDone={onDone} />
         )}
       </span>
-      <span className="flex items-center gap-0.5">
-        {drivenBy ? (
-          <span
-            className="max-w-[84px] truncate rounded-[2px] border border-seam px-1 text-[10.5px]"
-            title={`Driven by the dial ${drivenBy}`}
-          >
-            ⊶ {drivenBy}
-          </span>
-        ) : null}
-        {picking && !wiredFrom && !drivenBy ? <PickButton title={title} picking={picking} /> : null}
-        {changed && !wiredFrom ? (
-          <button
-            type="button"
-            aria-label={`Reset ${title}`}
-            className="press text-soft"
-            onClick={onReset}
-          >
-            <RotateCcw size={11} />
-          </button>
-        ) : null}
-        {onExpose && !drivenBy && !wiredFrom ? (
-          <button
-            type="button"
-            aria-label={`Make ${title} a dial`}
-            title="Make it a dial"
-            className="press rounded-[2px] border border-seam text-[11px]"
-            onClick={onExpose}
-          >
-            ⊶
-          </button>
-        ) : null}
-      </span>
+      <ValueActions {...props} />
     </div>
   );
 }
 
-function ValueEditor({
-  port,
-  value,
-  onChange,
-  onDone,
-}: Pick<Props, 'port' | 'value' | 'onChange' | 'onDone'>) {
-  const soft = port.port?.soft ?? port.dial?.soft ?? [0, 1];
-  const hard = port.port?.hard ?? port.dial?.hard ?? [-Infinity, Infinity];
-  const step = port.port?.step ?? port.dial?.step ?? 0.01;
-  if (typeof value === 'number') {
-    return (
-      <span className="flex items-center gap-2">
-        <ValueSlider
-          label={port.title}
-          value={value}
-          low={soft[0]}
-          high={soft[1]}
-          step={step}
-          {...(typeof port.dial?.home === 'number' ? { home: port.dial.home } : {})}
-          onChange={(next) => {
-            onChange(next, `value ${port.id}`);
-          }}
-          onDone={onDone}
-        />
-        <NumberField
-          label={`${port.title}, number`}
-          value={value}
-          low={hard[0]}
-          high={hard[1]}
-          step={step}
-          onCommit={(next) => {
-            onChange(next, null);
-          }}
-        />
-      </span>
-    );
-  }
+/** The dial that drives a value, and what can be done to it besides typing. */
+function ValueActions({
+  port: { title },
+  changed,
+  wiredFrom,
+  drivenBy,
+  onReset,
+  onExpose,
+  picking,
+}: Props) {
+  return (
+    <span className="flex items-center gap-0.5">
+      {drivenBy ? (
+        <span
+          className="max-w-[84px] truncate rounded-[2px] border border-seam px-1 text-[10.5px]"
+          title={`Driven by the dial ${drivenBy}`}
+        >
+          ⊶ {drivenBy}
+        </span>
+      ) : null}
+      {picking && !wiredFrom && !drivenBy ? <PickButton title={title} picking={picking} /> : null}
+      {changed && !wiredFrom ? (
+        <button
+          type="button"
+          aria-label={`Reset ${title}`}
+          className="press text-soft"
+          onClick={onReset}
+        >
+          <RotateCcw size={11} />
+        </button>
+      ) : null}
+      {onExpose && !drivenBy && !wiredFrom ? (
+        <button
+          type="button"
+          aria-label={`Make ${title} a dial`}
+          title="Make it a dial"
+          className="press rounded-[2px] border border-seam text-[11px]"
+          onClick={onExpose}
+        >
+          ⊶
+        </button>
+      ) : null}
+    </span>
+  );
+}
+
+type EditorProps = Pick<Props, 'port' | 'value' | 'onChange' | 'onDone'>;
+function ValueEditor({ port, value, onChange, onDone }: EditorProps) {
+  if (typeof value === 'number')
+    return <NumberEditor port={port} value={value} onChange={onChange} onDone={onDone} />;
   if (isTriple(value) && (port.kind === 'colour' || port.dial?.kind === 'colour'))
     return (
       <ColourField
@@ -157,26 +130,71 @@ function ValueEditor({
         }}
       />
     );
-  if (isTriple(value)) {
-    return (
-      <span className="flex gap-1">
-        {(['x', 'y', 'z'] as const).map((axis, k) => (
-          <NumberField
-            key={axis}
-            className="!w-[54px]"
-            label={`${port.title} ${axis}`}
-            value={value[k] ?? 0}
-            onCommit={(next) => {
-              onChange(value.map((old, c) => (c === k ? next : old)) as never, null);
-            }}
-          />
-        ))}
-      </span>
-    );
-  }
+  if (isTriple(value)) return <TripleEditor port={port} value={value} onChange={onChange} />;
   return (
     <span className="text-[12px] text-soft">
       {typeof port.port?.default === 'string' ? port.port.default : 'wire something in'}
+    </span>
+  );
+}
+
+function NumberEditor({
+  port,
+  value,
+  onChange,
+  onDone,
+}: Omit<EditorProps, 'value'> & { readonly value: number }) {
+  const { title, dial } = port;
+  const [low, high] = port.port?.soft ?? dial?.soft ?? [0, 1];
+  const [least, most] = port.port?.hard ?? dial?.hard ?? [-Infinity, Infinity];
+  const step = port.port?.step ?? dial?.step ?? 0.01;
+  return (
+    <span className="flex items-center gap-2">
+      <ValueSlider
+        label={title}
+        value={value}
+        low={low}
+        high={high}
+        step={step}
+        {...(typeof dial?.home === 'number' ? { home: dial.home } : {})}
+        onChange={(next) => {
+          onChange(next, `value ${port.id}`);
+        }}
+        onDone={onDone}
+      />
+      <NumberField
+        label={`${title}, number`}
+        value={value}
+        low={least}
+        high={most}
+        step={step}
+        onCommit={(next) => {
+          onChange(next, null);
+        }}
+      />
+    </span>
+  );
+}
+
+function TripleEditor({
+  port,
+  value,
+  onChange,
+}: Pick<EditorProps, 'port' | 'onChange'> & { readonly value: Triple }) {
+  return (
+    <span className="flex gap-1">
+      {(['x', 'y', 'z'] as const).map((axis, k) => (
+        <NumberField
+          key={axis}
+          className="!w-[54px]"
+          label={`${port.title} ${axis}`}
+          value={value[k] ?? 0}
+          onCommit={(next) => {
+            const [x, y, z] = value;
+            onChange([k === 0 ? next : x, k === 1 ? next : y, k === 2 ? next : z], null);
+          }}
+        />
+      ))}
     </span>
   );
 }

@@ -17,6 +17,38 @@ import { EntryGrid } from './EntryGrid';
 import { useLibrarySearch } from './use-library-search';
 import { commit, currentBoard, select } from '@/state/editing';
 
+/** Puts a release of an entry on the open board, to the right of what is there. */
+async function placeEntry(entry: EntrySummary): Promise<void> {
+  const view = await read(openEntry, { params: { id: entry.id } });
+  const release = view.releases.find((each) => each.version === entry.version);
+  if (!release)
+    throw new AppError(
+      'release.not-found',
+      `${entry.name} ${entry.version} is not in the library any more.`,
+      'Look at what is there now.',
+      { kept: 'Nothing was placed.' },
+    );
+  if (release.fault !== null)
+    throw new AppError('release.unreadable', release.fault, 'Choose another release.', {
+      kept: 'Nothing was placed.',
+    });
+  let id = '';
+  commit(`Placed ${entry.name}`, (document, board) => {
+    const brought = bringIn(document, entry.id, release);
+    const { nodes } = networkOf(document, board);
+    const right = Math.max(0, ...nodes.map((node) => node.at[0])),
+      top = Math.min(0, ...nodes.map((node) => node.at[1]));
+    const added = addNode(brought.document, board, 'group', [right, top - 240], brought.groupId);
+    id = added.id;
+    return added.document;
+  });
+  if (id) select([id]);
+  toast(
+    `Placed ${entry.name} ${entry.version} on the ` +
+      `board${currentBoard() === null ? '' : ' of the group'}`,
+  );
+}
+
 /** The library beside the board: find a group, look at its front, place it. */
 export function LibrarySheet({
   open,
@@ -28,34 +60,7 @@ export function LibrarySheet({
   const [query, setQuery] = useState('');
   const { data: answer, error } = useLibrarySearch(query, '', open);
   const place = async (entry: EntrySummary): Promise<void> => {
-    const view = await read(openEntry, { params: { id: entry.id } });
-    const release = view.releases.find((each) => each.version === entry.version);
-    if (!release)
-      throw new AppError(
-        'release.not-found',
-        `${entry.name} ${entry.version} is not in the library any more.`,
-        'Look at what is there now.',
-        { kept: 'Nothing was placed.' },
-      );
-    if (release.fault !== null)
-      throw new AppError('release.unreadable', release.fault, 'Choose another release.', {
-        kept: 'Nothing was placed.',
-      });
-    let id = '';
-    commit(`Placed ${entry.name}`, (document, board) => {
-      const brought = bringIn(document, entry.id, release);
-      const { nodes } = networkOf(document, board);
-      const right = Math.max(0, ...nodes.map((node) => node.at[0])),
-        top = Math.min(0, ...nodes.map((node) => node.at[1]));
-      const added = addNode(brought.document, board, 'group', [right, top - 240], brought.groupId);
-      id = added.id;
-      return added.document;
-    });
-    if (id) select([id]);
-    toast(
-      `Placed ${entry.name} ${entry.version} on the ` +
-        `board${currentBoard() === null ? '' : ' of the group'}`,
-    );
+    await placeEntry(entry);
     onClose();
   };
   return (

@@ -31,21 +31,7 @@ export function PublishForm({ group, saver, onClose }: Props) {
   const { racks, problem: sessionProblem } = useRacks();
   const { send, jobId, asked, problem, isSending, begin } = usePublishing(group, saver);
   const chosen = racks[0]?.value ?? '';
-  const { register, control, handleSubmit, formState } = useForm<PublicationRequest>({
-    resolver: contractResolver(publicationForm),
-    // What is known only when it is sent stands in for itself.
-    values: {
-      materialId: 'this',
-      revision: 1,
-      groupId: group.id,
-      rack: chosen,
-      version: '1.0.0',
-      name: group.name,
-      description: group.description,
-      tags: [],
-    },
-    resetOptions: { keepDirtyValues: true },
-  });
+  const { register, control, handleSubmit, formState } = usePublicationForm(group, chosen);
   const { errors } = formState;
   const submit = handleSubmit((body) => send(body));
   const done = (): void => {
@@ -65,17 +51,7 @@ export function PublishForm({ group, saver, onClose }: Props) {
         <Field label="Version" fault={errors.version && 'Three numbers, such as 1.0.0.'}>
           <input className={FIELD} {...register('version')} />
         </Field>
-        {racks.length > 0 ? (
-          <div className="pt-[22px]">
-            <Controller
-              control={control}
-              name="rack"
-              render={({ field }) => (
-                <Choose label="Rack" value={field.value} onChange={field.onChange} items={racks} />
-              )}
-            />
-          </div>
-        ) : null}
+        <RackChoice control={control} racks={racks} />
       </div>
       <Field label="Description" fault={errors.description?.message}>
         <textarea rows={3} className={FIELD} {...register('description')} />
@@ -103,6 +79,45 @@ export function PublishForm({ group, saver, onClose }: Props) {
         </Button>
       </div>
     </form>
+  );
+}
+
+/** The form as it begins: what is known only when it is sent stands in for itself. */
+function usePublicationForm(group: GroupDefinition, rack: string) {
+  return useForm<PublicationRequest>({
+    resolver: contractResolver(publicationForm),
+    values: {
+      materialId: 'this',
+      revision: 1,
+      groupId: group.id,
+      rack,
+      version: '1.0.0',
+      name: group.name,
+      description: group.description,
+      tags: [],
+    },
+    resetOptions: { keepDirtyValues: true },
+  });
+}
+
+function RackChoice({
+  control,
+  racks,
+}: {
+  readonly control: Control<PublicationRequest>;
+  readonly racks: ReturnType<typeof useRacks>['racks'];
+}) {
+  if (racks.length === 0) return null;
+  return (
+    <div className="pt-[22px]">
+      <Controller
+        control={control}
+        name="rack"
+        render={({ field }) => (
+          <Choose label="Rack" value={field.value} onChange={field.onChange} items={racks} />
+        )}
+      />
+    </div>
   );
 }
 

@@ -2,6 +2,7 @@
 import { useRouter } from 'next/navigation';
 import { useEffect, useEffectEvent, useState } from 'react';
 import { Controller, useForm } from 'react-hook-form';
+import type { Control } from 'react-hook-form';
 import { createMaterial } from '@/contract/materials';
 import type { ModelEntry } from '@/contract/models';
 import type { Project } from '@/contract/session';
@@ -22,7 +23,7 @@ interface Props {
 }
 const newMaterialForm = record({ name: text(200), model: identifier, project: identifier });
 
-/** Makes a material on one of the models, or on a GLB or OBJ file. */
+/** Creates a material on one of the models, or on a GLB or OBJ file. */
 export function NewMaterial({ projects, models }: Props) {
   const { make, fromFile, busy, problem } = useMaking();
   const first = models.find((each) => each.id === 'demo-buoy') ?? models[0];
@@ -51,45 +52,13 @@ export function NewMaterial({ projects, models }: Props) {
         {...register('name')}
       />
       <span className="text-soft">on</span>
-      <Controller
-        control={control}
-        name="model"
-        render={({ field }) => (
-          <Choose
-            label="Model"
-            value={field.value}
-            onChange={field.onChange}
-            items={models.map((each) => ({ value: each.id, title: each.name }))}
-          />
-        )}
-      />
+      <ChosenFrom control={control} name="model" label="Model" among={models} />
       <span className="text-soft">in</span>
-      <Controller
-        control={control}
-        name="project"
-        render={({ field }) => (
-          <Choose
-            label="Project"
-            value={field.value}
-            onChange={field.onChange}
-            items={projects.map((each) => ({ value: each.id, title: each.name }))}
-          />
-        )}
-      />
+      <ChosenFrom control={control} name="project" label="Project" among={projects} />
       <Button look="strong" type="submit" disabled={busy !== '' || projects.length === 0}>
-        Make it
+        Create
       </Button>
-      <label className="ml-2 cursor-pointer text-soft underline">
-        or drop a GLB or OBJ file onto the window
-        <input
-          type="file"
-          accept=".glb,.obj"
-          className="sr-only"
-          onChange={(event) => {
-            take(event.target.files?.[0]);
-          }}
-        />
-      </label>
+      <FileChoice onTake={take} />
       {projects.length === 0 ? (
         <p className="w-full">You are in no project yet. Ask a librarian to add you to one.</p>
       ) : null}
@@ -103,7 +72,51 @@ export function NewMaterial({ projects, models }: Props) {
   );
 }
 
-/** Making a material, and what is said meanwhile. */
+type NewMaterialFields = Readonly<Record<'name' | 'model' | 'project', string>>;
+function ChosenFrom({
+  control,
+  name,
+  label,
+  among,
+}: {
+  readonly control: Control<NewMaterialFields>;
+  readonly name: 'model' | 'project';
+  readonly label: string;
+  readonly among: readonly { readonly id: string; readonly name: string }[];
+}) {
+  return (
+    <Controller
+      control={control}
+      name={name}
+      render={({ field }) => (
+        <Choose
+          label={label}
+          value={field.value}
+          onChange={field.onChange}
+          items={among.map((each) => ({ value: each.id, title: each.name }))}
+        />
+      )}
+    />
+  );
+}
+
+function FileChoice({ onTake }: { readonly onTake: (file: File | undefined) => void }) {
+  return (
+    <label className="ml-2 cursor-pointer text-soft underline">
+      or drop a GLB or OBJ file onto the window
+      <input
+        type="file"
+        accept=".glb,.obj"
+        className="sr-only"
+        onChange={(event) => {
+          onTake(event.target.files?.[0]);
+        }}
+      />
+    </label>
+  );
+}
+
+/** Creating a material, and what is said meanwhile. */
 function useMaking() {
   const router = useRouter();
   const [busy, setBusy] = useState('');
@@ -125,7 +138,7 @@ function useMaking() {
     router.push(`/materials/${id}`);
   };
   const make = (projectId: string, modelId: string, name: string): Promise<void> =>
-    begin('Making it …', () => create(projectId, modelId, name));
+    begin('Creating it …', () => create(projectId, modelId, name));
   const fromFile = (file: File, projectId: string, name: string): Promise<void> =>
     begin(`Reading ${file.name} …`, async () => {
       const { id } = await uploadModelFile(file, projectId);

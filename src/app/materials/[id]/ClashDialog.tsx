@@ -56,32 +56,47 @@ export function ClashDialog({
             {whoSaved(clash.theirs, userName)} while you were working on it. Both versions are kept.
             Which one do you go on with?
           </AlertDialog.Description>
-          <div className="flex flex-col gap-2">
-            <Button
-              disabled={busy}
-              onClick={() => {
-                act(async () => {
-                  await saver.keepMine();
-                  return 'Your version is now on top; theirs stays in the history.';
-                });
-              }}
-            >
-              Mine, as the next revision (theirs stays in the history)
-            </Button>
-            <Button
-              disabled={busy}
-              onClick={() => {
-                act(async () => {
-                  await saver.takeTheirs();
-                  return 'Their version is open; yours was saved as a material of its own.';
-                });
-              }}
-            >
-              Theirs (mine is saved as a material of its own)
-            </Button>
-          </div>
+          <ClashChoices saver={saver} isBusy={busy} onChoose={act} />
         </AlertDialog.Content>
       </AlertDialog.Portal>
     </AlertDialog.Root>
+  );
+}
+
+/** Which version is gone on with; the other is kept. */
+function ClashChoices({
+  saver,
+  isBusy,
+  onChoose,
+}: {
+  readonly saver: Saver;
+  readonly isBusy: boolean;
+  readonly onChoose: (work: () => Promise<string>) => void;
+}) {
+  return (
+    <div className="flex flex-col gap-2">
+      <Button
+        disabled={isBusy}
+        onClick={() => {
+          onChoose(async () => {
+            await saver.keepMine();
+            return 'Your version is now on top; theirs stays in the history.';
+          });
+        }}
+      >
+        Mine, as the next revision (theirs stays in the history)
+      </Button>
+      <Button
+        disabled={isBusy}
+        onClick={() => {
+          onChoose(async () => {
+            await saver.takeTheirs();
+            return 'Their version is open; yours was saved as a material of its own.';
+          });
+        }}
+      >
+        Theirs (mine is saved as a material of its own)
+      </Button>
+    </div>
   );
 }
