@@ -53,11 +53,11 @@ test(
     await lookedOver(page);
 
     await findings.getByRole('button', { name: 'Smooth its normals' }).click();
-    await expect(findings.getByRole('button', { name: 'Take it back' })).toBeVisible();
+    await expect(findings.getByRole('button', { name: 'Undo it' })).toBeVisible();
     await lookedOver(page);
     await expect(findings.getByText(/of its edges are faceted/)).toHaveCount(0);
     await expect(
-      page.getByText('Mended: normals are made smooth by angle. The file itself is as it was.'),
+      page.getByText('Fixed: normals are made smooth by angle. The file itself is unchanged.'),
     ).toBeVisible();
 
     await page.getByLabel('Unit of the file').click();
@@ -81,7 +81,7 @@ test(
         ).size;
       });
     expect(shades).toBeGreaterThan(3);
-    await findings.getByRole('button', { name: 'Take it back' }).click();
+    await findings.getByRole('button', { name: 'Undo it' }).click();
     await expect(findings.getByText(/of its edges are faceted/)).toBeVisible();
 
     // Models of the whole studio are a librarian's.

@@ -23,7 +23,11 @@ export function BakeResults({ results }: { readonly results: readonly BakedFile[
               className="mb-1 h-[124px] w-[124px] border border-line bg-stage"
             />
           ) : (
-            <div className="mb-1 grid h-[124px] w-[124px] place-items-center border border-line bg-stage">
+            <div
+              className={
+                'mb-1 grid h-[124px] w-[124px] place-items-center border border-line bg-stage'
+              }
+            >
               {endingOf(file.name)}
             </div>
           )}

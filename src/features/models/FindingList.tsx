@@ -1,5 +1,5 @@
 'use client';
-import type { Cure, Diagnosis } from '@/core/mesh/finding';
+import type { Cure, Diagnosis, Finding } from '@/core/mesh/finding';
 import { Button } from '@/ui/Button';
 
 const CURE_WORDS: Readonly<Record<Cure, string>> = {
@@ -30,32 +30,8 @@ export function FindingList({ diagnosis, notes, applied, mayMend, onCure, onTake
         </p>
       ) : null}
       <ul>
-        {[...faults, ...facts].map(({ code, title, effect, cure, tone }) => (
-          <li key={code} className="flex items-start gap-3 border-t border-line py-1.5">
-            <span
-              aria-hidden
-              className={`w-4 text-center ${tone === 'fault' ? 'text-madder' : 'text-woad'}`}
-            >
-              {tone === 'fault' ? '▲' : '·'}
-            </span>
-            <div className="min-w-0 flex-1">
-              <p className={tone === 'fault' ? 'font-semibold' : ''}>
-                <span className="sr-only">{tone === 'fault' ? 'Fault: ' : 'Note: '}</span>
-                {title}
-              </p>
-              <p className="text-[12px] text-soft">{effect}</p>
-            </div>
-            {cure ? (
-              <Button
-                disabled={!mayMend}
-                onClick={() => {
-                  onCure(cure);
-                }}
-              >
-                {CURE_WORDS[cure]}
-              </Button>
-            ) : null}
-          </li>
+        {[...faults, ...facts].map((finding) => (
+          <FindingRow key={finding.code} finding={finding} mayMend={mayMend} onCure={onCure} />
         ))}
         {notes.map((note) => (
           <li key={note} className="flex gap-3 border-t border-line py-1.5">
@@ -66,27 +42,69 @@ export function FindingList({ diagnosis, notes, applied, mayMend, onCure, onTake
           </li>
         ))}
       </ul>
-      {applied.length > 0 ? (
-        <>
-          <h3 className="mt-3 mb-1 font-semibold">Mended each time it is read</h3>
-          <ul>
-            {applied.map((cure) => (
-              <li key={cure} className="flex items-center gap-3 border-t border-line py-1">
-                <span className="flex-1">{CURE_WORDS[cure]}</span>
-                <Button
-                  look="quiet"
-                  disabled={!mayMend}
-                  onClick={() => {
-                    onTakeBack(cure);
-                  }}
-                >
-                  Take it back
-                </Button>
-              </li>
-            ))}
-          </ul>
-        </>
-      ) : null}
+      <AppliedCures applied={applied} mayMend={mayMend} onTakeBack={onTakeBack} />
     </section>
+  );
+}
+
+function FindingRow({
+  finding: { title, effect, cure, tone },
+  mayMend,
+  onCure,
+}: Pick<Props, 'mayMend' | 'onCure'> & { readonly finding: Finding }) {
+  const isFault = tone === 'fault';
+  return (
+    <li className="flex items-start gap-3 border-t border-line py-1.5">
+      <span aria-hidden className={`w-4 text-center ${isFault ? 'text-madder' : 'text-woad'}`}>
+        {isFault ? '▲' : '·'}
+      </span>
+      <div className="min-w-0 flex-1">
+        <p className={isFault ? 'font-semibold' : ''}>
+          <span className="sr-only">{isFault ? 'Fault: ' : 'Note: '}</span>
+          {title}
+        </p>
+        <p className="text-[12px] text-soft">{effect}</p>
+      </div>
+      {cure ? (
+        <Button
+          disabled={!mayMend}
+          onClick={() => {
+            onCure(cure);
+          }}
+        >
+          {CURE_WORDS[cure]}
+        </Button>
+      ) : null}
+    </li>
+  );
+}
+
+/** What is mended each time the file is read. */
+function AppliedCures({
+  applied,
+  mayMend,
+  onTakeBack,
+}: Pick<Props, 'applied' | 'mayMend' | 'onTakeBack'>) {
+  if (applied.length === 0) return null;
+  return (
+    <>
+      <h3 className="mt-3 mb-1 font-semibold">Fixed each time it is read</h3>
+      <ul>
+        {applied.map((cure) => (
+          <li key={cure} className="flex items-center gap-3 border-t border-line py-1">
+            <span className="flex-1">{CURE_WORDS[cure]}</span>
+            <Button
+              look="quiet"
+              disabled={!mayMend}
+              onClick={() => {
+                onTakeBack(cure);
+              }}
+            >
+              Undo it
+            </Button>
+          </li>
+        ))}
+      </ul>
+    </>
   );
 }

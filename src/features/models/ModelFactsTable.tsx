@@ -1,10 +1,12 @@
 'use client';
+import type { ReactNode } from 'react';
 import type { Examination } from '@/state/model-examination';
 import { Choose } from '@/ui/Choose';
 
 interface Props {
   readonly examination: Examination;
-  readonly mayMend: boolean; /** What one unit is, metres, or whether Z points up. */
+  readonly mayMend: boolean;
+  /** What one unit is, metres, or whether Z points up. */
   readonly onPlace: (placed: { readonly unit?: number; readonly zUp?: boolean }) => void;
 }
 
@@ -35,7 +37,6 @@ export function ModelFactsTable({
   mayMend,
   onPlace,
 }: Props) {
-  const unit = String(preparation.unit ?? 1);
   const rows: readonly (readonly [string, string])[] = [
     ['Triangles', diagnosis.triangles.toLocaleString('en')],
     ['Vertices', diagnosis.vertices.toLocaleString('en')],
@@ -63,52 +64,66 @@ export function ModelFactsTable({
               <td className="figures py-0.5 text-[12px]">{value}</td>
             </tr>
           ))}
-          <tr className="border-t border-line">
-            <th scope="row" className="py-1 font-normal text-soft">
-              A unit of the file is a
-            </th>
-            <td>
-              {mayMend ? (
-                <Choose
-                  label="Unit of the file"
-                  value={unit}
-                  items={UNITS.map(([value, title]) => ({ value, title }))}
-                  onChange={(value) => {
-                    onPlace({ unit: Number(value) });
-                  }}
-                />
-              ) : (
-                (UNITS.find(([value]) => value === unit)?.[1] ?? `${unit} m`)
-              )}
-            </td>
-          </tr>
-          <tr className="border-t border-line">
-            <th scope="row" className="py-1 font-normal text-soft">
-              Up in the file is
-            </th>
-            <td>
-              {mayMend ? (
-                <Choose
-                  label="Axis that points up"
-                  value={preparation.zUp ? 'z' : 'y'}
-                  items={[
-                    { value: 'y', title: 'Y' },
-                    { value: 'z', title: 'Z' },
-                  ]}
-                  onChange={(value) => {
-                    onPlace({ zUp: value === 'z' });
-                  }}
-                />
-              ) : preparation.zUp ? (
-                'Z'
-              ) : (
-                'Y'
-              )}
-            </td>
-          </tr>
+          <UnitRow unit={String(preparation.unit ?? 1)} mayMend={mayMend} onPlace={onPlace} />
+          <AxisRow isZUp={preparation.zUp === true} mayMend={mayMend} onPlace={onPlace} />
         </tbody>
       </table>
     </section>
+  );
+}
+
+function ChoiceRow({ title, children }: { readonly title: string; readonly children: ReactNode }) {
+  return (
+    <tr className="border-t border-line">
+      <th scope="row" className="py-1 font-normal text-soft">
+        {title}
+      </th>
+      <td>{children}</td>
+    </tr>
+  );
+}
+
+type Placing = Pick<Props, 'mayMend' | 'onPlace'>;
+function UnitRow({ unit, mayMend, onPlace }: Placing & { readonly unit: string }) {
+  return (
+    <ChoiceRow title="A unit of the file is a">
+      {mayMend ? (
+        <Choose
+          label="Unit of the file"
+          value={unit}
+          items={UNITS.map(([value, title]) => ({ value, title }))}
+          onChange={(value) => {
+            onPlace({ unit: Number(value) });
+          }}
+        />
+      ) : (
+        (UNITS.find(([value]) => value === unit)?.[1] ?? `${unit} m`)
+      )}
+    </ChoiceRow>
+  );
+}
+
+const AXES = [
+  { value: 'y', title: 'Y' },
+  { value: 'z', title: 'Z' },
+];
+function AxisRow({ isZUp, mayMend, onPlace }: Placing & { readonly isZUp: boolean }) {
+  const axis = isZUp ? 'z' : 'y';
+  return (
+    <ChoiceRow title="Up in the file is">
+      {mayMend ? (
+        <Choose
+          label="Axis that points up"
+          value={axis}
+          items={AXES}
+          onChange={(value) => {
+            onPlace({ zUp: value === 'z' });
+          }}
+        />
+      ) : (
+        axis.toUpperCase()
+      )}
+    </ChoiceRow>
   );
 }
 

@@ -23,65 +23,20 @@ const PICTURE = 256;
 /** A model looked over: what it is, what masks will make of it, and what mends that. */
 export function ModelPage({ model }: { readonly model: ModelRow }) {
   const { examination, looks, failure, busy, look } = useExamination(model.id);
-  const [message, setMessage] = useState('');
-  const [problem, setProblem] = useState<Problem | null>(null);
-  const mend = async (next: ModelPreparation, done: string): Promise<void> => {
-    if (!examination) return;
-    setMessage('');
-    setProblem(null);
-    try {
-      await call(mendModel, {
-        params: { id: model.id },
-        body: { before: examination.preparation, preparation: next },
-      });
-      look();
-      setMessage(done);
-    } catch (error) {
-      if (error instanceof ApiFailure && error.code === 'model.clash') look();
-      setProblem(describeError(error));
-    }
-  };
-  const cure = (asked: Cure): void => {
-    if (examination)
-      void mend(
-        withCure(examination.preparation, asked),
-        `Mended: ${CURE_DONE[asked]}. The file itself is as it was.`,
-      );
-  };
-  const uncure = (asked: Cure): void => {
-    if (examination)
-      void mend(withoutCure(examination.preparation, asked), `Taken back: ${CURE_DONE[asked]}.`);
-  };
+  const { message, problem, mend, cure, uncure } = useMending(model.id, examination, look);
   return (
     <>
       <h2 className="text-[18px] font-semibold">{model.name}</h2>
       <p className="mb-3 text-soft">
-        {model.ownerName ? `Brought in by ${model.ownerName}` : 'Comes with Bright Loom'}
-        {model.mayMend ? '' : '; only librarians mend it'}
+        {model.ownerName ? `Uploaded by ${model.ownerName}` : 'Comes with Bright Loom'}
+        {model.mayMend ? '' : '; only librarians change it'}
       </p>
       {failure ? <ProblemNote problem={failure} className="mb-2" /> : null}
       {problem ? <ProblemNote problem={problem} className="mb-2" /> : null}
       <p role="status" className="min-h-5" data-testid="model-status">
         {busy || message}
       </p>
-      <div className="grid max-w-[1300px] grid-cols-[repeat(auto-fill,minmax(148px,1fr))] gap-2">
-        {MODEL_LOOKS.map(({ id, title, tells }) => (
-          <figure key={id}>
-            <div className="aspect-square bg-stage">
-              {looks.get(id) ? (
-                <PictureCanvas
-                  picture={looks.get(id)}
-                  label={`${title}: ${model.name}`}
-                  className="h-full w-full"
-                />
-              ) : null}
-            </div>
-            <figcaption className="text-[12px]">
-              <strong>{title}</strong> <span className="text-soft">{tells}</span>
-            </figcaption>
-          </figure>
-        ))}
-      </div>
+      <Looks model={model} looks={looks} />
       {examination ? (
         <div className="mt-4 grid gap-5 lg:grid-cols-[320px_1fr]">
           <ModelFactsTable
@@ -90,7 +45,7 @@ export function ModelPage({ model }: { readonly model: ModelRow }) {
             onPlace={(next) => {
               void mend(
                 withPlacing(examination.preparation, next),
-                'Read anew with that unit and axis.',
+                'Read again with that unit and axis.',
               );
             }}
           />
@@ -106,6 +61,73 @@ export function ModelPage({ model }: { readonly model: ModelRow }) {
       ) : null}
     </>
   );
+}
+
+/** What masks will see, in pictures. */
+function Looks({
+  model,
+  looks,
+}: {
+  readonly model: ModelRow;
+  readonly looks: ReadonlyMap<string, Picture>;
+}) {
+  return (
+    <div className="grid max-w-[1300px] grid-cols-[repeat(auto-fill,minmax(148px,1fr))] gap-2">
+      {MODEL_LOOKS.map(({ id, title, tells }) => (
+        <figure key={id}>
+          <div className="aspect-square bg-stage">
+            {looks.get(id) ? (
+              <PictureCanvas
+                picture={looks.get(id)}
+                label={`${title}: ${model.name}`}
+                className="h-full w-full"
+              />
+            ) : null}
+          </div>
+          <figcaption className="text-[12px]">
+            <strong>{title}</strong> <span className="text-soft">{tells}</span>
+          </figcaption>
+        </figure>
+      ))}
+    </div>
+  );
+}
+
+/** Changes how the file is read, and says what came of it. */
+function useMending(id: string, examination: Examination | null, look: () => void) {
+  const [message, setMessage] = useState('');
+  const [problem, setProblem] = useState<Problem | null>(null);
+  const mend = async (next: ModelPreparation, done: string): Promise<void> => {
+    if (!examination) return;
+    setMessage('');
+    setProblem(null);
+    try {
+      await call(mendModel, {
+        params: { id },
+        body: { before: examination.preparation, preparation: next },
+      });
+      look();
+      setMessage(done);
+    } catch (error) {
+      if (error instanceof ApiFailure && error.code === 'model.clash') look();
+      setProblem(describeError(error));
+    }
+  };
+  const cure = (asked: Cure): void => {
+    if (examination)
+      void mend(
+        withCure(examination.preparation, asked),
+        `Fixed: ${CURE_DONE[asked]}. The file itself is unchanged.`,
+      );
+  };
+  const uncure = (asked: Cure): void => {
+    if (examination)
+      void mend(
+        withoutCure(examination.preparation, asked),
+        `No longer applied: ${CURE_DONE[asked]}.`,
+      );
+  };
+  return { message, problem, mend, cure, uncure };
 }
 
 const CURE_DONE: Readonly<Record<Cure, string>> = {

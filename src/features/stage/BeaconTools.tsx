@@ -42,44 +42,54 @@ export function BeaconTools({ beacons, chosen, mode, onMode, onFind }: Props) {
           </button>
         ))}
       </div>
-      {held ? (
-        <div
-          className="flex items-center gap-1 rounded-[2px] bg-panel/80 p-0.5"
-          role="group"
-          aria-label={`Handles of ${held.title}`}
+      {held ? <HandleChoice held={held} mode={mode} onMode={onMode} onFind={onFind} /> : null}
+    </div>
+  );
+}
+
+/** Which handles the chosen beacon has on the stage. */
+function HandleChoice({
+  held,
+  mode,
+  onMode,
+  onFind,
+}: Pick<Props, 'mode' | 'onMode' | 'onFind'> & { readonly held: PlacedBeacon }) {
+  return (
+    <div
+      className="flex items-center gap-1 rounded-[2px] bg-panel/80 p-0.5"
+      role="group"
+      aria-label={`Handles of ${held.title}`}
+    >
+      {MODES.map(([value, title]) => (
+        <button
+          key={value}
+          type="button"
+          aria-pressed={mode === value}
+          disabled={!held.free.has(value)}
+          title={held.free.has(value) ? undefined : 'It is wired or driven by a dial'}
+          onClick={() => {
+            onMode(value);
+          }}
+          className={
+            'rounded-[2px] px-1.5 py-0.5 disabled:opacity-40 ' +
+            (mode === value ? 'bg-raised font-semibold' : '')
+          }
         >
-          {MODES.map(([value, title]) => (
-            <button
-              key={value}
-              type="button"
-              aria-pressed={mode === value}
-              disabled={!held.free.has(value)}
-              title={held.free.has(value) ? undefined : 'It is wired or driven by a dial'}
-              onClick={() => {
-                onMode(value);
-              }}
-              className={
-                'rounded-[2px] px-1.5 py-0.5 disabled:opacity-40 ' +
-                (mode === value ? 'bg-raised font-semibold' : '')
-              }
-            >
-              {title}
-            </button>
-          ))}
-          <Button
-            look="quiet"
-            className="!px-1 !py-0"
-            aria-label="Find it on the stage"
-            title="Find it"
-            disabled={!held.isKnown}
-            onClick={() => {
-              onFind(held);
-            }}
-          >
-            <LocateFixed size={13} />
-          </Button>
-        </div>
-      ) : null}
+          {title}
+        </button>
+      ))}
+      <Button
+        look="quiet"
+        className="!px-1 !py-0"
+        aria-label="Find it on the stage"
+        title="Find it"
+        disabled={!held.isKnown}
+        onClick={() => {
+          onFind(held);
+        }}
+      >
+        <LocateFixed size={13} />
+      </Button>
     </div>
   );
 }

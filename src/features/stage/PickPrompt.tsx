@@ -1,7 +1,8 @@
 'use client';
-import { useEffect, useState } from 'react';
+import { useEffect, useEffectEvent, useState } from 'react';
 import type { RefObject } from 'react';
 import { describeError, problemText } from '@/core/base/problem';
+import type { Triple } from '@/core/graph/document';
 import type { Evaluation } from '@/state/evaluation';
 import type { RemoteStage } from './remote-stage';
 import { stores } from '@/state/stores';
@@ -28,49 +29,20 @@ export function PickPrompt({
 }) {
   const picking = useView((state) => state.picking);
   const [answer, setAnswer] = useState('');
-  useEffect(() => {
-    const element = host.current;
-    if (!picking || !element) return;
-    let pressed: readonly [number, number] | null = null;
-    const down = (event: PointerEvent): void => {
-      pressed = [event.clientX, event.clientY];
-    };
-    const up = (event: PointerEvent): void => {
-      if (
-        !pressed ||
-        Math.hypot(event.clientX - pressed[0], event.clientY - pressed[1]) > STILL ||
-        !renderer.current
-      )
-        return;
-      renderer.current
-        .rayThrough(event.clientX, event.clientY)
-        .then(({ from, towards }) => evaluation.pick(from, towards))
-        .then((picked) => {
-          const refused = picked
-            ? picking.take(picked)
-            : 'There is no model there. Click on the surface of the current model.';
-          setAnswer(refused ?? '');
-          if (refused === null) leave();
-        })
-        .catch((error: unknown) => {
-          setAnswer(problemText(describeError(error)));
-        });
-    };
-    const key = (event: KeyboardEvent): void => {
-      if (event.key === 'Escape') {
-        event.stopPropagation();
-        leave();
-      }
-    };
-    element.addEventListener('pointerdown', down);
-    element.addEventListener('pointerup', up);
-    window.addEventListener('keydown', key, true);
-    return () => {
-      element.removeEventListener('pointerdown', down);
-      element.removeEventListener('pointerup', up);
-      window.removeEventListener('keydown', key, true);
-    };
-  }, [picking, evaluation, host, renderer]);
+  useClickOnModel(host, picking !== null, renderer, (from, towards) => {
+    evaluation
+      .pick(from, towards)
+      .then((picked) => {
+        const refused = picked
+          ? (picking?.take(picked) ?? null)
+          : 'There is no model there. Click on the surface of the current model.';
+        setAnswer(refused ?? '');
+        if (refused === null) leave();
+      })
+      .catch((error: unknown) => {
+        setAnswer(problemText(describeError(error)));
+      });
+  });
   if (!picking) return null;
   return (
     <div
@@ -85,8 +57,49 @@ export function PickPrompt({
         {picking.asks} {answer ? <strong className="text-madder">{answer}</strong> : null}
       </span>
       <button type="button" className="underline" onClick={leave}>
-        Leave it
+        Cancel
       </button>
     </div>
   );
+}
+
+/** While it is active: the ray of each click on the stage; Escape ends picking. */
+function useClickOnModel(
+  host: RefObject<HTMLDivElement | null>,
+  isActive: boolean,
+  renderer: RefObject<RemoteStage | null>,
+  onRay: (from: Triple, towards: Triple) => void,
+): void {
+  const take = useEffectEvent(onRay);
+  useEffect(() => {
+    const element = host.current;
+    if (!isActive || !element) return;
+    let pressed: readonly [number, number] | null = null;
+    const down = (event: PointerEvent): void => {
+      pressed = [event.clientX, event.clientY];
+    };
+    const up = (event: PointerEvent): void => {
+      if (!pressed) return;
+      const moved = Math.hypot(event.clientX - pressed[0], event.clientY - pressed[1]);
+      if (moved <= STILL)
+        void renderer.current
+          ?.rayThrough(event.clientX, event.clientY)
+          .then(({ from, towards }) => {
+            take(from, towards);
+          });
+    };
+    const key = (event: KeyboardEvent): void => {
+      if (event.key !== 'Escape') return;
+      event.stopPropagation();
+      leave();
+    };
+    element.addEventListener('pointerdown', down);
+    element.addEventListener('pointerup', up);
+    window.addEventListener('keydown', key, true);
+    return () => {
+      element.removeEventListener('pointerdown', down);
+      element.removeEventListener('pointerup', up);
+      window.removeEventListener('keydown', key, true);
+    };
+  }, [host, isActive, renderer]);
 }

@@ -1,0 +1,43 @@
+import { Popover } from 'radix-ui';
+import type { ReactNode } from 'react';
+import { Button } from '@/ui/Button';
+
+/** A panel of the stage behind a button with an icon. */
+export function StagePopover({
+  title,
+  icon,
+  onOpenChange,
+  children,
+}: {
+  readonly title: string;
+  readonly icon: ReactNode;
+  readonly onOpenChange?: (isOpen: boolean) => void;
+  readonly children: ReactNode;
+}) {
+  return (
+    <Popover.Root {...(onOpenChange ? { onOpenChange } : {})}>
+      <Popover.Trigger asChild>
+        <Button look="quiet" aria-label={title} title={title}>
+          {icon}
+        </Button>
+      </Popover.Trigger>
+      <Popover.Portal>
+        <Popover.Content
+          side="right"
+          align="end"
+          sideOffset={6}
+          className={
+            'z-40 w-[330px] rounded-[2px] border border-seam bg-panel p-2 text-[12px] ' +
+            'text-ink shadow-lg'
+          }
+          aria-label={title}
+          onKeyDown={(event) => {
+            if (event.key !== 'Escape') event.stopPropagation();
+          }}
+        >
+          {children}
+        </Popover.Content>
+      </Popover.Portal>
+    </Popover.Root>
+  );
+}
