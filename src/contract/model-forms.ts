@@ -42,8 +42,8 @@ function settingForm(of: SettingForm): Joi.Schema {
 }
 /** Settings of maps that are shared; those measured by a network's normals are not. */
 const mapSettings = Joi.alternatives().try(
-  ...Object.entries(MAP_KINDS)
-    .filter(([, definition]: [string, MapDefinition]) => !definition.isTransient)
+  ...Object.entries<MapDefinition>(MAP_KINDS)
+    .filter(([, { isTransient }]) => !isTransient)
     .map(([kind, { settings }]) =>
       Joi.object({
         kind: Joi.valid(kind).required(),

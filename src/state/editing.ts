@@ -14,10 +14,11 @@ export interface OpenedDocument {
   readonly modelId: ModelId;
   readonly revision: number;
 }
+const NO_HISTORY = { past: [], future: [], gesture: null, edits: 0 };
 type Change = (document: NetworkDocument, board: BoardId) => NetworkDocument;
 
-/** All that can be done to the open document and to what is looked at of it. */
-export function makeEditing({ document: documents, view, stage, results, findings }: Stores) {
+/** All that can be done to the open document. */
+function documentEditing({ document: documents, view, stage, results, findings }: Stores) {
   const currentBoard = (): BoardId => boardAt(documents.getState().document, view.getState().path);
 
   function travel(from: 'past' | 'future', to: 'past' | 'future'): string | null {
@@ -38,15 +39,13 @@ export function makeEditing({ document: documents, view, stage, results, finding
 
   return {
     currentBoard,
-
     /** Opens a material; history starts anew. */
     openDocument: (opened: OpenedDocument, restored?: Partial<DocumentState>): void => {
       view.setState({ path: [], selection: [], chosenStrand: null, pin: null, picking: null });
       stage.setState({ companionStates: new Map() });
       results.setState({ taps: new Map(), appearance: null, readings: new Map(), problem: null });
       findings.setState({ findings: [], checked: null, shown: null });
-      const fresh = { past: [], future: [], gesture: null, edits: 0 };
-      documents.setState({ ...fresh, ...opened, ...restored });
+      documents.setState({ ...NO_HISTORY, ...opened, ...restored });
     },
 
     /**
@@ -77,7 +76,12 @@ export function makeEditing({ document: documents, view, stage, results, finding
     chooseModel: (modelId: ModelId): void => {
       documents.setState({ modelId, edits: documents.getState().edits + 1 });
     },
+  };
+}
 
+/** All that can be done to what is looked at of it. */
+function viewEditing({ view }: Pick<Stores, 'view'>) {
+  return {
     select: (ids: readonly string[], strand: StrandId | null = null): void => {
       view.setState({ selection: ids, chosenStrand: strand });
     },
@@ -110,6 +114,12 @@ export function makeEditing({ document: documents, view, stage, results, finding
     },
   };
 }
+
+/** All that can be done to the open document and to what is looked at of it. */
+export const makeEditing = (given: Stores) => ({
+  ...documentEditing(given),
+  ...viewEditing(given),
+});
 
 /** What is done to the page's own stores. */
 export const {

@@ -1,54 +1,30 @@
-import type { ModelId, ResultKey } from '../core/base/ids';
+import type { ModelId } from '../core/base/ids';
 import { describeError } from '../core/base/problem';
-import { describePorts } from '../core/compile/catalogue';
 import { boundsOfAll } from '../core/compile/companion-places';
 import { lightsOf } from '../core/compile/lights';
-import { networkOf } from '../core/edit/board';
-import { watchedKeys } from '../core/evaluate/advice';
 import { framingCamera } from '../core/evaluate/camera';
 import type { Picked } from '../core/evaluate/pick';
 import { scaleOf } from '../core/evaluate/session';
 import type { NestedDemand } from '../core/evaluate/session';
 import { DEFAULT_SURROUNDINGS } from '../core/graph/document';
-import type { NetworkDocument, Triple } from '../core/graph/document';
-import { outputKey } from '../core/graph/result-key';
+import type { Triple } from '../core/graph/document';
 import type { MeshFacts } from '../core/mesh/mesh-facts';
-import { isLost, settled } from '../workers/answer';
+import { settled } from '../workers/answer';
 import { decodeApart } from '../workers/decode-apart';
 import { WorkerPool } from '../workers/pool';
-import { boardAt } from './board-path';
 import { client } from './client';
 import { systemClock } from './clock';
 import { StageCompanions } from './companions';
 import type { EditorParts } from './editor-parts';
 import { FindingsKeeper } from './findings';
 import { StageImages } from './images';
-import { keptTaps } from './kept-taps';
 import { stretchOf } from './looks';
 import type { StageFeed } from './stage-feed';
 import { StageModelController } from './stage-model-controller';
 import { StageModels } from './stage-models';
 import { stores } from './stores';
 import type { DocumentState, ModelFacts, ViewState } from './stores';
-
-/** Side of a swatch, pixels. */
-const SWATCH = 96;
-
-/**
- * The first output of every node of a board, and the values arriving at ramps: what the cards and
- * histograms show.
- */
-export function boardTaps(
-  document: NetworkDocument,
-  path: readonly string[],
-): readonly ResultKey[] {
-  const network = networkOf(document, boardAt(document, path));
-  return network.nodes.flatMap((node) => {
-    const output = describePorts(document, node)?.outputs[0];
-    const arriving = watchedKeys({ document, network, path, node });
-    return output ? [outputKey([...path, node.id], output.id), ...arriving] : arriving;
-  });
-}
+import { SwatchRequests } from './swatches';
 
 type Decode = ConstructorParameters<typeof StageImages>[1];
 
@@ -63,10 +39,8 @@ export class Evaluation {
   private readonly current: StageModelController;
   private readonly companions: StageCompanions;
   private stage: StageFeed | null = null;
-  private evaluating = false;
-  private again = false;
+  private readonly swatches: SwatchRequests;
   private readonly stops: (() => void)[];
-  private readonly counted = { evaluations: 0, compilations: 0 };
 
   constructor(
     private readonly parts: EditorParts,
@@ -94,6 +68,16 @@ export class Evaluation {
     this.companions = new StageCompanions(stageParts, () => {
       this.showScene();
     });
+    this.swatches = new SwatchRequests(parts, this.images, {
+      shown: () => this.current.shown,
+      onResult: (shown, { demands }) => {
+        this.showAppearance();
+        if (this.current.shown !== shown) return;
+        this.current.demands = demands;
+        this.models.request('current', shown.id, this.ready(demands));
+        this.current.bindMaps();
+      },
+    });
     this.stops = this.follow();
     this.findings.request();
   }
@@ -116,7 +100,7 @@ export class Evaluation {
       this.models.onMaps(() => {
         this.current.mapsChanged();
         this.companions.mapsChanged();
-        this.requestSwatches();
+        this.swatches.request();
       }),
       pool.onReplaced(() => {
         this.current.renew();
@@ -126,7 +110,7 @@ export class Evaluation {
       this.images.onImages(() => {
         this.current.update();
         this.companions.imagesChanged();
-        this.requestSwatches();
+        this.swatches.request();
       }),
     ];
   }
@@ -140,7 +124,7 @@ export class Evaluation {
       this.companions.follow(document, this.current.shown?.facts ?? null);
     if (document.opacityMode !== before.opacityMode) this.showAppearance();
     if (isRelit || document.surroundings !== before.surroundings) this.showLights();
-    this.requestSwatches();
+    this.swatches.request();
   }
 
   private viewChanged(state: ViewState, before: ViewState): void {
@@ -150,7 +134,7 @@ export class Evaluation {
       this.companions.update(false);
     }
     if (isPinned || state.look !== before.look) this.showLook();
-    if (state.path !== before.path || state.camera !== before.camera) this.requestSwatches();
+    if (state.path !== before.path || state.camera !== before.camera) this.swatches.request();
   }
 
   get pool(): WorkerPool {
@@ -161,7 +145,7 @@ export class Evaluation {
   get counts(): Readonly<
     Record<'stagePrograms' | 'fills' | 'evaluations' | 'compilations', number>
   > {
-    return { ...this.current.counts, ...this.counted };
+    return { ...this.current.counts, ...this.swatches.counts };
   }
 
   attach(stage: StageFeed): () => void {
@@ -194,7 +178,7 @@ export class Evaluation {
     this.current.show({ id, facts });
     this.companions.follow(this.parts.stores.document.getState().document, facts);
     this.showLights();
-    this.requestSwatches();
+    this.swatches.request();
     return loaded.notes;
   }
 
@@ -202,7 +186,7 @@ export class Evaluation {
   get isIdle(): boolean {
     return (
       this.current.shown !== null &&
-      !this.evaluating &&
+      !this.swatches.isBusy &&
       !this.current.isBusy &&
       !this.companions.isBusy &&
       !this.models.isWorking &&
@@ -259,60 +243,6 @@ export class Evaluation {
   /** Normals that come out of images are measured when these are there. */
   private ready(demands: readonly NestedDemand[]): readonly NestedDemand[] {
     return this.images.isWorking ? demands.filter(({ detail }) => !detail) : demands;
-  }
-
-  private requestSwatches(): void {
-    if (this.evaluating) this.again = true;
-    else void this.evaluateLatest();
-  }
-
-  private async evaluateLatest(): Promise<void> {
-    this.evaluating = true;
-    try {
-      do {
-        this.again = false;
-        await this.evaluateOnce();
-      } while (this.again);
-    } finally {
-      this.evaluating = false;
-    }
-  }
-
-  private async evaluateOnce(): Promise<void> {
-    const { document: documents, view, results } = this.parts.stores;
-    const { document } = documents.getState();
-    const { path, camera } = view.getState();
-    this.images.request(document);
-    const { shown } = this.current;
-    if (!shown || !camera) return;
-    try {
-      const result = await settled(
-        this.pool.evaluator.evaluate({
-          model: shown.id,
-          document,
-          taps: boardTaps(document, path),
-          camera: { ...camera, aspect: 1 },
-          size: SWATCH,
-        }),
-      );
-      this.counted.evaluations++;
-      this.counted.compilations = result.compilations;
-      results.setState({
-        taps: keptTaps(results.getState().taps, result.taps),
-        kinds: result.kinds,
-        appearance: result.appearance,
-        readings: new Map(result.readings),
-        problem: null,
-      });
-      this.showAppearance();
-      if (this.current.shown !== shown) return;
-      this.current.demands = result.demands;
-      this.models.request('current', shown.id, this.ready(result.demands));
-      this.current.bindMaps();
-    } catch (error) {
-      // The new worker is asked as soon as it has the model.
-      if (!isLost(error)) results.setState({ problem: describeError(error) });
-    }
   }
 }
 

@@ -86,7 +86,7 @@ console.log(JSON.stringify({
     isRead: /float iridescence = texelFetch/.test(surfaceReads(8)),
     map: files.some(({ name }) => name === 'film-thin-film.png'),
     model: Buffer.from(glb?.bytes ?? []).toString('latin1')
-      .includes('"KHR_materials_iridescence":{"iridescenceFactor":1,"iridescenceTexture":{"index":'),
+      .includes('"KHR_materials_iridescence":{"iridescenceFactor":1,"iridescenceTexture":'),
   },
   format: JSON.parse(new TextDecoder().decode(
     files.find(({ name }) => name === 'film.json')?.bytes))[0].map,

@@ -1,6 +1,6 @@
 import { AppError } from '@/core/base/diagnostic';
 import { buffersOfFill, joinFill } from '@/state/fill-parts';
-import { keptTaps } from '@/state/kept-taps';
+import { reconcileTaps } from '@/state/reconcile-taps';
 import { WorkerProblem, attempt, isLost, lostWorker, settled } from '@/workers/answer';
 import type { TapResult } from '@/core/evaluate/tap-results';
 
@@ -22,24 +22,22 @@ const tap = (key: string, shade: number, maximum = 1): TapResult => ({
 
 describe('results of all nodes', () => {
   it('stay the objects they were where nothing is new, in all or in part', () => {
-    const before = keptTaps(new Map(), [tap('a:x', 10), tap('b:x', 20)]);
-    expect(keptTaps(before, [tap('a:x', 10), tap('b:x', 20)])).toBe(before);
-    const after = keptTaps(before, [tap('a:x', 10), tap('b:x', 21)]);
+    const before = reconcileTaps(new Map(), [tap('a:x', 10), tap('b:x', 20)]);
+    expect(reconcileTaps(before, [tap('a:x', 10), tap('b:x', 20)])).toBe(before);
+    const after = reconcileTaps(before, [tap('a:x', 10), tap('b:x', 21)]);
     expect(after).not.toBe(before);
     expect(after.get('a:x')).toBe(before.get('a:x'));
     expect(after.get('b:x')?.picture.pixels[0]).toBe(21);
   });
   it('are new when only a number is, when one came or one went', () => {
-    const before = keptTaps(new Map(), [tap('a:x', 10), tap('b:x', 20)]);
+    const before = reconcileTaps(new Map(), [tap('a:x', 10), tap('b:x', 20)]);
     expect(
-      keptTaps(before, [tap('a:x', 10, 2), tap('b:x', 20)]).get('a:x')?.statistics?.maximum,
+      reconcileTaps(before, [tap('a:x', 10, 2), tap('b:x', 20)]).get('a:x')?.statistics?.maximum,
     ).toBe(2);
-    expect([...keptTaps(before, [tap('a:x', 10)]).keys()]).toEqual(['a:x']);
-    expect([...keptTaps(before, [tap('a:x', 10), tap('b:x', 20), tap('c:x', 1)]).keys()]).toEqual([
-      'a:x',
-      'b:x',
-      'c:x',
-    ]);
+    expect([...reconcileTaps(before, [tap('a:x', 10)]).keys()]).toEqual(['a:x']);
+    expect([
+      ...reconcileTaps(before, [tap('a:x', 10), tap('b:x', 20), tap('c:x', 1)]).keys(),
+    ]).toEqual(['a:x', 'b:x', 'c:x']);
   });
 });
 

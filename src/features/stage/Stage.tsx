@@ -14,7 +14,7 @@ import { LookChoice } from './LookChoice';
 import { OpacityChoice } from './OpacityChoice';
 import { PickPrompt } from './PickPrompt';
 import { StageNotes } from './StageNotes';
-import { keepStage } from './keep-stage';
+import { superviseStage } from './supervise-stage';
 import type { RemoteStage } from './remote-stage';
 import { openTestHooks } from './test-hooks';
 import { useBeacons } from './use-beacons';
@@ -73,7 +73,7 @@ function useDrawing(host: React.RefObject<HTMLDivElement | null>, evaluation: Ev
     openTestHooks({ brightLoomEvaluation: evaluation, brightLoomStores: stores });
     const asked = new URLSearchParams(window.location.search).get('stage');
     const mode = asked === 'program' || asked === 'workers' ? asked : null;
-    return keepStage(host.current, evaluation, mode, {
+    return superviseStage(host.current, evaluation, mode, {
       onStage: (made) => {
         renderer.current = made;
         setStage(made);

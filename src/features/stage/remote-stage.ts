@@ -1,12 +1,9 @@
 import * as Comlink from 'comlink';
-import type { ImageAtlas } from '@/core/base/image';
-import type { ModelBounds, Placing } from '@/core/compile/model-scale';
+import type { ModelBounds } from '@/core/compile/model-scale';
 import type { BeaconInput, PlacedBeacon } from '@/core/edit/beacons';
 import type { SceneLight, Surroundings, Triple } from '@/core/graph/document';
-import type { MeshMap } from '@/core/mesh/mesh-map';
 import { buffersOfFill } from '@/state/fill-parts';
 import type { FillSource, ModelFeed, StageFeed } from '@/state/stage-feed';
-import { describeError } from '@/core/base/problem';
 import type { Problem } from '@/core/base/problem';
 import { WorkerProblem, attempt, lostWorker, settled } from '@/workers/answer';
 import { ended } from '@/workers/life';
@@ -16,61 +13,14 @@ import type { SceneBox } from './stage-lights';
 import type { StageEvents, StageFacts, StageMode, StageReport } from './stage-events';
 import type { StageWorker } from './stage.worker';
 import type { StageLook } from '@/state/stores';
+import { RemoteModel, failureOf } from '@/features/stage/remote-model';
+import type { StageReporter } from '@/features/stage/remote-model';
 
-type StageReporter = (report: Promise<StageReport>) => void;
-const failureOf = (error: unknown): Problem => ({
-  code: 'stage.failed',
-  message: `The 3D view failed: ${describeError(error).message}`,
-  kept: 'Your work is kept.',
-  action: 'Reload the page.',
-});
 const sizeOf = (host: HTMLElement): StageSize => ({
   width: Math.max(1, host.clientWidth),
   height: Math.max(1, host.clientHeight),
   ratio: Math.min(2, window.devicePixelRatio),
 });
-
-/** A model of the stage, as the page sees it; what the worker has already is not sent twice. */
-class RemoteModel implements ModelFeed {
-  private readonly maps = new Map<string, Float32Array>();
-  private readonly images = new Map<number, Float32Array>();
-
-  constructor(
-    private readonly name: string,
-    private readonly remote: Comlink.Remote<StageWorker>,
-    private readonly send: StageReporter,
-  ) {}
-
-  setModel(port: MessagePort, placing: Placing): void {
-    this.maps.clear();
-    this.send(this.remote.setModel(this.name, Comlink.transfer(port, [port]), placing));
-  }
-  setPlacing(placing: Placing): void {
-    this.send(this.remote.setPlacing(this.name, placing));
-  }
-  setProgram(...[program]: Parameters<ModelFeed['setProgram']>): void {
-    this.send(this.remote.setProgram(this.name, program));
-  }
-  setValues(values: Float32Array): void {
-    this.send(this.remote.setValues(this.name, values));
-  }
-  setMap(field: string, map: MeshMap): void {
-    if (this.maps.get(field) === map.data) return;
-    this.maps.set(field, map.data);
-    this.send(this.remote.setMap(this.name, field, map));
-  }
-  setImage(slot: number, sheet: ImageAtlas): void {
-    if (this.images.get(slot) === sheet.data) return;
-    this.images.set(slot, sheet.data);
-    this.send(this.remote.setImage(this.name, slot, sheet));
-  }
-  setAppearance(...[appearance]: Parameters<ModelFeed['setAppearance']>): void {
-    this.send(this.remote.setAppearance(this.name, appearance));
-  }
-  touch(): void {
-    this.send(this.remote.touch(this.name));
-  }
-}
 
 /**
  * What happens on the stage that the page must know of; `onLost`: it ended, and another is to be
@@ -131,56 +81,17 @@ export class RemoteStage implements StageFeed {
   }
 
   private async begin(mode: StageMode | null): Promise<void> {
-    const { canvas, host, remote, listener } = this;
+    const { canvas, host, remote } = this;
     host.append(canvas);
     const surface = canvas.transferControlToOffscreen();
-    const events: StageEvents = {
-      onCamera: (camera) => {
-        listener.onCamera(camera);
-      },
-      onBeacon: (...moved) => {
-        listener.onBeacon(...moved);
-      },
-      onReport: (report) => {
-        this.note(report);
-      },
-      onLost: () => {
-        this.lose();
-      },
-      fill: (name, ...asked) =>
-        attempt(async () => {
-          const source = this.sources.get(name);
-          if (!source)
-            throw new WorkerProblem({
-              code: 'stage.left',
-              message: 'The model left the stage.',
-              kept: '',
-              action: '',
-            });
-          try {
-            const result = await source(...asked);
-            return Comlink.transfer(result, buffersOfFill(result));
-          } catch (error) {
-            // What a network does wrong is said beside the swatches; anything else is said here.
-            if (!(error instanceof WorkerProblem)) listener.onProblem(failureOf(error));
-            throw error;
-          }
-        }),
-    };
-    const end = Promise.race([
-      ended((name) => remote.live(name)),
-      new Promise<void>((resolve) => {
-        this.worker.addEventListener(
-          'error',
-          () => {
-            resolve();
-          },
-          { once: true },
-        );
-      }),
-    ]);
+    const end = this.ending();
     const beginning = settled(
-      remote.open(Comlink.transfer(surface, [surface]), sizeOf(host), mode, Comlink.proxy(events)),
+      remote.open(
+        Comlink.transfer(surface, [surface]),
+        sizeOf(host),
+        mode,
+        Comlink.proxy(this.events()),
+      ),
     );
     this.facts = await Promise.race([
       beginning,
@@ -195,6 +106,56 @@ export class RemoteStage implements StageFeed {
       this.send(remote.input(input));
     });
     this.observer.observe(host);
+  }
+
+  /** What the worker tells and asks of the page. */
+  private events(): StageEvents {
+    const { listener } = this;
+    return {
+      onCamera: (camera) => {
+        listener.onCamera(camera);
+      },
+      onBeacon: (...moved) => {
+        listener.onBeacon(...moved);
+      },
+      onReport: (report) => {
+        this.note(report);
+      },
+      onLost: () => {
+        this.lose();
+      },
+      fill: (name, ...asked) => attempt(() => this.fill(name, asked)),
+    };
+  }
+
+  private async fill(name: string, asked: Parameters<FillSource>): ReturnType<FillSource> {
+    const source = this.sources.get(name);
+    if (!source)
+      throw new WorkerProblem({
+        code: 'stage.left',
+        message: 'The model left the stage.',
+        kept: '',
+        action: '',
+      });
+    try {
+      const result = await source(...asked);
+      return Comlink.transfer(result, buffersOfFill(result));
+    } catch (error) {
+      // What a network does wrong is said beside the swatches; anything else is said here.
+      if (!(error instanceof WorkerProblem)) this.listener.onProblem(failureOf(error));
+      throw error;
+    }
+  }
+
+  /** Resolves when the worker ends, by whatever cause. */
+  private ending(): Promise<void> {
+    const failed = new Promise<void>((resolve) => {
+      const end = (): void => {
+        resolve();
+      };
+      this.worker.addEventListener('error', end, { once: true });
+    });
+    return Promise.race([ended((name) => this.remote.live(name)), failed]);
   }
 
   private lose(): void {

@@ -1,7 +1,4 @@
 import * as THREE from 'three';
-import { imageSampler } from '@/core/backends/glsl/emit';
-import { mapSampler } from '@/core/backends/glsl/stage-shader';
-import { NO_IMAGE } from '@/core/base/image';
 import type { ImageAtlas } from '@/core/base/image';
 import { UNMOVED } from '@/core/compile/model-scale';
 import type { Placing } from '@/core/compile/model-scale';
@@ -13,12 +10,12 @@ import type { Appearance } from '@/core/surface/stage-layout';
 import type { FillSource } from '@/state/stage-feed';
 import type { StageProgram } from '@/core/evaluate/stage-program';
 import { BufferFiller } from './buffer-filler';
-import { addExtras, stageGeometry } from './stage-geometry';
+import { stageGeometry } from './stage-geometry';
 import { makeClayValueMaterial, makeFlatMaterial } from './stage-materials';
 import type { LookUniforms } from './stage-materials';
-import { mapTexture, sheetTexture, valueTexture } from './stage-textures';
 import { SurfaceShading } from './surface-shading';
 import type { StageLook } from '@/state/stores';
+import { ModelProgram } from '@/features/stage/model-program';
 
 /** Clay is opaque and does nothing but reflect. */
 const CLAY_APPEARANCE: Appearance = { features: [], opacityMode: 'opaque' };
@@ -60,23 +57,19 @@ export class StageModel {
   private readonly programMesh = new THREE.Mesh<THREE.BufferGeometry, THREE.Material>();
   private readonly shadedMesh = new THREE.Mesh<THREE.BufferGeometry, THREE.Material>();
   private readonly target: THREE.WebGLRenderTarget;
+  /** Runs only where the graphics processor does; the feed sends to it all the same. */
+  private readonly program: ModelProgram;
   private readonly filler: BufferFiller | null;
   private readonly shading: SurfaceShading;
   private readonly flatMaterial: THREE.ShaderMaterial;
   private readonly clayMaterial: THREE.MeshStandardMaterial;
   private readonly isColour = { value: false };
-  private readonly images = new Map<number, ImageAtlas>();
-  private readonly mapTextures = new Map<string, THREE.DataTexture>();
-  private readonly eye = new THREE.Vector3();
   /** Told of the surface when another model comes. */
   onGeometry: ((geometry: THREE.BufferGeometry) => void) | null = null;
   private appearance: Appearance | null = null;
   private looks: StageLook = 'finished';
-  private program: StageProgram | null = null;
-  private pending: { material: THREE.RawShaderMaterial; program: StageProgram } | null = null;
   private model: LaidOut | null = null;
   private kind: ValueKind = 'surface';
-  private values: Float32Array | null = null;
   private expected: MessagePort | null = null;
   private placing = UNMOVED;
 
@@ -92,6 +85,10 @@ export class StageModel {
             view.invalidate();
           })
         : null;
+    this.program = new ModelProgram(view, this.programMesh, (kind) => {
+      this.useKind(kind);
+      view.invalidate();
+    });
     const textures = this.filler?.textures ?? this.target.textures;
     this.flatMaterial = makeFlatMaterial(textures[0] as THREE.Texture, this.isColour);
     this.clayMaterial = makeClayValueMaterial(textures[0] as THREE.Texture, this.isColour);
@@ -109,9 +106,7 @@ export class StageModel {
     this.expected?.close();
     this.view.shadedScene.remove(this.shadedMesh);
     this.programMesh.geometry.dispose();
-    this.mapTextures.forEach((texture) => {
-      texture.dispose();
-    });
+    this.program.dropMaps();
     this.target.dispose();
     this.filler?.close();
     this.shading.close();
@@ -122,14 +117,14 @@ export class StageModel {
   get isBusy(): boolean {
     return (
       this.expected !== null ||
-      this.pending !== null ||
+      this.program.isCompiling ||
       this.shading.isBusy ||
       (this.filler?.isBusy ?? false)
     );
   }
   /** Whether there is something to draw. */
   get isReady(): boolean {
-    return this.model !== null && (this.filler ? this.filler.isFilled : this.program !== null);
+    return this.model !== null && (this.filler ? this.filler.isFilled : this.program.isRunning);
   }
 
   resize(width: number, height: number): void {
@@ -187,10 +182,7 @@ export class StageModel {
 
   /** Another model is on its way; until it is here the one before stays. */
   expect(port: MessagePort, placing: Placing): void {
-    this.mapTextures.forEach((texture) => {
-      texture.dispose();
-    });
-    this.mapTextures.clear();
+    this.program.dropMaps();
     this.expected?.close();
     this.expected = port;
     this.placing = placing;
@@ -208,7 +200,7 @@ export class StageModel {
     this.programMesh.geometry = geometry;
     this.shadedMesh.geometry = geometry;
     this.onGeometry?.(geometry);
-    if (this.program) addExtras(geometry, model, this.program.shader);
+    this.program.complete(geometry, model);
     this.setPlacing(this.placing);
   }
 
@@ -226,101 +218,17 @@ export class StageModel {
     this.view.invalidate();
   }
 
-  /** Compiles beside the running program; the old picture stays until the new one is ready. */
   setProgram(program: StageProgram): void {
-    const { shader } = program;
-    const rows = Math.max(1, Math.ceil(program.uniformCount / 4));
-    const material = new THREE.RawShaderMaterial({
-      glslVersion: THREE.GLSL3,
-      vertexShader: shader.vertex,
-      fragmentShader: shader.fragment,
-      side: THREE.DoubleSide,
-      uniforms: {
-        eye: { value: this.eye },
-        values: {
-          value: shader.valuesIn === 'array' ? new Float32Array(rows * 4) : valueTexture(rows),
-        },
-        ...Object.fromEntries(
-          Array.from({ length: shader.imageCount }, (_, k) => [
-            imageSampler(k),
-            { value: sheetTexture(NO_IMAGE) },
-          ]),
-        ),
-        ...Object.fromEntries(
-          shader.mapFields.map((_, k) => [mapSampler(k), { value: mapTexture(null) }]),
-        ),
-      },
-    });
-    const started = performance.now();
-    if (this.model) addExtras(this.programMesh.geometry, this.model, shader);
-    this.pending = { material, program };
-    const trial = new THREE.Scene();
-    trial.add(new THREE.Mesh(this.programMesh.geometry, material));
-    void this.view.renderer.compileAsync(trial, this.view.camera).then(() => {
-      if (this.pending?.material !== material) {
-        material.dispose();
-        return;
-      }
-      this.view.timing.lastCompile = performance.now() - started;
-      this.pending = null;
-      this.adopt(material, program);
-    });
+    this.program.setProgram(program, this.model);
   }
-
-  private adopt(material: THREE.RawShaderMaterial, program: StageProgram): void {
-    this.programMesh.material.dispose();
-    this.programMesh.material = material;
-    this.program = program;
-    this.useKind(program.kind);
-    if (this.values) this.setValues(this.values);
-    this.images.forEach((sheet, slot) => {
-      this.setImage(slot, sheet);
-    });
-    this.mapTextures.forEach((texture, field) => {
-      this.bindMap(field, texture);
-    });
-    this.view.invalidate();
-  }
-
   setValues(values: Float32Array): void {
-    this.values = values;
-    const material = this.programMesh.material;
-    if (!(material instanceof THREE.RawShaderMaterial)) return;
-    const held = material.uniforms['values']?.value as Float32Array | THREE.DataTexture | undefined;
-    const into = held instanceof THREE.DataTexture ? (held.image.data as Float32Array) : held;
-    if (into && into.length >= values.length) into.set(values);
-    if (held instanceof THREE.DataTexture) held.needsUpdate = true;
-    material.uniformsNeedUpdate = true;
+    this.program.setValues(values);
   }
-
   setMap(field: string, map: MeshMap): void {
-    const known = this.mapTextures.get(field);
-    if (known && known.image.data === map.data) return;
-    known?.dispose();
-    const texture = mapTexture(map);
-    this.mapTextures.set(field, texture);
-    this.bindMap(field, texture);
+    this.program.setMap(field, map);
   }
-
   setImage(slot: number, sheet: ImageAtlas): void {
-    this.images.set(slot, sheet);
-    const { material } = this.programMesh;
-    const uniform =
-      material instanceof THREE.RawShaderMaterial
-        ? material.uniforms[imageSampler(slot)]
-        : undefined;
-    if (!uniform || (uniform.value as THREE.DataTexture).image.data === sheet.data) return;
-    (uniform.value as THREE.DataTexture).dispose();
-    uniform.value = sheetTexture(sheet);
-  }
-
-  private bindMap(field: string, texture: THREE.DataTexture): void {
-    const index = this.program?.shader.mapFields.indexOf(field) ?? -1;
-    const material = this.programMesh.material;
-    if (index < 0 || !(material instanceof THREE.RawShaderMaterial)) return;
-    const uniform = material.uniforms[mapSampler(index)];
-    if (uniform) uniform.value = texture;
-    material.uniformsNeedUpdate = true;
+    this.program.setImage(slot, sheet);
   }
 
   /** The first pass: fills the buffer, where the graphics processor does that. */
@@ -328,8 +236,7 @@ export class StageModel {
     if (this.shadedMesh.visible !== this.isReady) this.view.shadowsMoved();
     this.shadedMesh.visible = this.isReady;
     if (this.filler || !this.isReady) return;
-    this.eye.copy(this.view.camera.position);
-    this.programMesh.worldToLocal(this.eye);
+    this.program.placeEye(this.view.camera);
     this.view.renderer.setRenderTarget(this.target);
     this.view.renderer.clear();
     this.view.renderer.render(this.programScene, this.view.camera);

@@ -116,15 +116,15 @@ const api = {
     }),
   orbit: (turnRad: number, tiltRad: number) =>
     done((stage) => {
-      stage.orbit(turnRad, tiltRad);
+      stage.view.orbit(turnRad, tiltRad);
     }),
   frameModel: () =>
     done((stage) => {
-      stage.frameModel();
+      stage.view.frame();
     }),
   lookAt: (place: Triple, radius: number) =>
     done((stage) => {
-      stage.lookAt(place, radius);
+      stage.view.lookAt(place, radius);
     }),
   invalidate: () =>
     done((stage) => {
@@ -191,8 +191,8 @@ const api = {
     doneTo(name, (model) => {
       model.touch();
     }),
-  project: (place: Triple) => shown().project(place),
-  rayThrough: (x: number, y: number) => shown().rayThrough(x, y),
+  project: (place: Triple) => shown().view.project(place),
+  rayThrough: (x: number, y: number) => shown().view.rayThrough(x, y),
   timing: () => ({ ...shown().timing }),
   drawAndWait: () => shown().drawAndWait(),
   finish: () => {

@@ -22,7 +22,7 @@ function isSame(a: TapResult, b: TapResult): boolean {
  * New results by their keys; those that show nothing new stay the objects they were, so that their
  * cards are not drawn again.
  */
-export function keptTaps(
+export function reconcileTaps(
   before: ReadonlyMap<string, TapResult>,
   results: readonly TapResult[],
 ): ReadonlyMap<string, TapResult> {

@@ -1,0 +1,113 @@
+import { toast } from 'sonner';
+import { moveBeacon } from '@/core/edit/beacons';
+import { describeError, problemText } from '@/core/base/problem';
+import { isLost } from '@/workers/answer';
+import type { Evaluation } from '@/state/evaluation';
+import { RemoteStage } from './remote-stage';
+import type { StageMode } from './stage-events';
+import { commit, endGesture } from '@/state/editing';
+import { stores } from '@/state/stores';
+
+/** A stage that ends more often than this is not started again. */
+const MOST_STARTS = 4;
+
+interface Told {
+  /** The stage there is; null while there is none. */
+  readonly onStage: (stage: RemoteStage | null) => void;
+  /** Why there is none, and none will come. */
+  readonly onFailure: (message: string) => void;
+}
+
+/**
+ * Supervises a stage in an element: opens it, feeds it, and opens another when its worker or the
+ * graphics processor ends.
+ */
+class StageSupervisor {
+  private isClosed = false;
+  private starts = 0;
+  private detach: (() => void) | null = null;
+
+  constructor(
+    private readonly host: HTMLElement,
+    private readonly evaluation: Evaluation,
+    private readonly mode: StageMode | null,
+    private readonly told: Told,
+  ) {}
+
+  async open(): Promise<void> {
+    this.starts++;
+    try {
+      const stage = await RemoteStage.open(this.host, this.mode, {
+        onCamera: (camera) => {
+          stores.view.setState({ camera });
+        },
+        onBeacon,
+        onProblem: (problem) => {
+          stores.results.setState({ problem });
+        },
+        onLost: () => {
+          this.restart();
+        },
+      });
+      if (this.isClosed) stage.close();
+      else this.adopt(stage);
+    } catch (error) {
+      if (isLost(error)) this.restart();
+      else if (!this.isClosed) this.told.onFailure(problemText(describeError(error)));
+    }
+  }
+
+  private adopt(stage: RemoteStage): void {
+    const leave = this.evaluation.attach(stage);
+    this.detach = () => {
+      leave();
+      stage.close();
+      this.told.onStage(null);
+      this.detach = null;
+    };
+    this.told.onStage(stage);
+  }
+
+  private restart(): void {
+    this.detach?.();
+    if (this.isClosed) return;
+    if (this.starts < MOST_STARTS) {
+      toast('The 3D view ended, perhaps for lack of memory. It was restarted; your work is kept.');
+      void this.open();
+    } else
+      this.told.onFailure(
+        'The 3D view ended several times, perhaps for lack of memory. Your work is kept. ' +
+          'Close other pages or take a smaller model, then reload the page.',
+      );
+  }
+
+  close(): void {
+    this.isClosed = true;
+    this.detach?.();
+  }
+}
+
+/** Supervises a stage in an element. @returns what ends it */
+export function superviseStage(
+  host: HTMLElement,
+  evaluation: Evaluation,
+  mode: StageMode | null,
+  told: Told,
+): () => void {
+  const supervisor = new StageSupervisor(host, evaluation, mode, told);
+  void supervisor.open();
+  return () => {
+    supervisor.close();
+  };
+}
+
+const onBeacon: Parameters<typeof RemoteStage.open>[2]['onBeacon'] = (id, to) => {
+  const { model } = stores.stage.getState();
+  if (id === null || !model) endGesture();
+  else
+    commit(
+      'Moved a beacon',
+      (document, board) => moveBeacon(document, board, id, to, model.scale),
+      `beacon ${id}`,
+    );
+};

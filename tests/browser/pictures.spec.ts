@@ -1,0 +1,55 @@
+/**
+ * The README's pictures, made anew from the demo data by `npm run pictures`; a plain run of the
+ * tests makes none, and leaves the tree clean.
+ */
+import { expect, test } from '@playwright/test';
+import type { Page } from '@playwright/test';
+import { openPackaged } from './harbour-paint';
+import { card, settled, signIn } from './studio';
+
+test.skip(!process.env['REFRESH_PICTURES'], 'only when pictures are asked for');
+
+const picture = (page: Page, name: string): Promise<Buffer> =>
+  page.screenshot({ path: `docs/screenshots/${name}.png` });
+
+test('start, editor, baking', async ({ page }) => {
+  await signIn(page, 'maren');
+  await expect(page.locator('img[alt="Painted tin on Channel buoy"]')).toHaveJSProperty(
+    'complete',
+    true,
+  );
+  await picture(page, 'start');
+  await page.goto('/materials/demo-painted-tin');
+  await settled(page);
+  await card(page, 'Old red').click();
+  await expect(page.getByTestId('ramp-histogram')).toBeVisible();
+  await settled(page);
+  await picture(page, 'editor');
+  await page.getByRole('button', { name: 'Bake' }).click();
+  await page.getByRole('button', { name: 'Bake', exact: true }).last().click();
+  await expect(page.getByTestId('bake-message')).toBeVisible({ timeout: 150_000 });
+  await picture(page, 'bake');
+});
+
+test('inside a group', async ({ page }) => {
+  await signIn(page, 'maren');
+  await openPackaged(page, 'Chipped paint');
+  await card(page, 'Chipped paint').dblclick();
+  await expect(page.getByTestId('proof')).toContainText('identical', { timeout: 60_000 });
+  await settled(page);
+  await picture(page, 'group-editor');
+});
+
+test('a library entry, a model, the work', async ({ page }) => {
+  await signIn(page, 'maren');
+  await page.getByRole('link', { name: 'Library' }).click();
+  await page.getByRole('link', { name: 'Damp places' }).click();
+  await expect(page.getByText(/proof: identical/)).toBeVisible();
+  await picture(page, 'library-entry');
+  await page.goto('/models?model=demo-buoy');
+  await expect(page.getByTestId('model-status')).toHaveText('', { timeout: 120_000 });
+  await picture(page, 'models');
+  await page.getByRole('link', { name: 'Work' }).click();
+  await expect(page.getByRole('heading', { name: 'Work' })).toBeVisible();
+  await picture(page, 'work');
+});
