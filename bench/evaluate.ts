@@ -9,8 +9,8 @@ import {
   lanesFor,
   makeBakeSession,
   planBake,
-  stripOf,
-  stripsOf,
+  rasteriseStrip,
+  planStrips,
 } from '@/core/evaluate/bake';
 import type { BakeStrip } from '@/core/evaluate/bake';
 import type { MapSource } from '@/core/evaluate/session';
@@ -130,7 +130,7 @@ export function measureSwatches(
 }
 
 /** The rows a bake hands out at once. */
-export const ROWS = stripsOf(BAKE_SIZE);
+export const ROWS = planStrips(BAKE_SIZE);
 export interface BakeBench {
   readonly points: (row: number) => void;
   readonly strip: (row: number) => void;
@@ -166,7 +166,7 @@ export async function prepareBake(): Promise<BakeBench> {
   const wanted = lanesFor(plan.images);
   const strips = new Map<number, BakeStrip>();
   const points = (row: number): void => {
-    strips.set(row, stripOf(mesh, BAKE_SIZE, row, row + STRIP_ROWS));
+    strips.set(row, rasteriseStrip(mesh, BAKE_SIZE, row, row + STRIP_ROWS));
   };
   const strip = (row: number): void => {
     if (!strips.has(row)) points(row);

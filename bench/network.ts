@@ -1,5 +1,5 @@
 import type { NetworkDocument, NodeInstance } from '@/core/graph/document';
-import { NetworkSketch, paint, rampOf } from '@/core/edit/network-sketch';
+import { NetworkSketch, paint, makeRamp } from '@/core/edit/network-sketch';
 
 /**
  * The fixed network of the benchmark: two fractal noises of six octaves, a cell noise, four
@@ -22,7 +22,7 @@ export function benchNetwork(): NetworkDocument {
     .node('spots', 'ranges.smoothstep', { values: { edge: 0.25, width: 0.2 } })
     .node('ramp', 'gradients.ramp', {
       values: {
-        stops: rampOf(
+        stops: makeRamp(
           [0, '#5a7a94'],
           [0.2, '#c8bb5a'],
           [0.45, '#a99462'],

@@ -7,7 +7,7 @@ import { diagnose } from '@/core/mesh/diagnose';
 import { fillGutter, planGutter } from '@/core/mesh/gutter';
 import type { Arguments } from './arguments';
 import { UsageError } from './arguments';
-import { preparationOf, readModel } from './read-model';
+import { readPreparation, readModel } from './read-model';
 import { writeOut } from './write-out';
 
 const saturate = (value: number): number => Math.min(1, Math.max(0, value));
@@ -40,7 +40,7 @@ export async function runAnalyse(
       );
     return { name, view };
   });
-  const mesh = await readModel(model, complain, preparationOf(values));
+  const mesh = await readModel(model, complain, readPreparation(values));
   const analysis = new MeshAnalysis(mesh);
   await mkdir(out, { recursive: true });
   const stem = path.basename(model).replace(/^demo:|\.(glb|obj)$/g, '');

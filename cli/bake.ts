@@ -10,7 +10,7 @@ import type { Arguments } from './arguments';
 import { UsageError } from './arguments';
 import { readDocument } from './read-document';
 import { readImages } from './read-images';
-import { preparationOf, readModel } from './read-model';
+import { readPreparation, readModel } from './read-model';
 import { writeOut } from './write-out';
 
 /** The formats asked for, with commas between them; all where none are. */
@@ -43,7 +43,7 @@ export async function runBake(
   const formats = readFormats(values['formats']);
   const document = await readDocument(file);
   await readImages(document, values['images'], complain);
-  const mesh = await readModel(model, complain, preparationOf(values));
+  const mesh = await readModel(model, complain, readPreparation(values));
   const analysis = new MeshAnalysis(mesh);
   const maps = new Map<string, MeshMap>();
   const measured = (settings: MapSettings, detail?: DetailSource): MeshMap => {

@@ -14,7 +14,7 @@ import type { NetworkDocument } from '@/core/graph/document';
 import { UsageError } from './arguments';
 import type { Arguments } from './arguments';
 import { readDocument } from './read-document';
-import { attributesOf, laneOf, readPoints } from './points-file';
+import { listAttributes, gatherLane, readPoints } from './points-file';
 import type { PointRecord, PointsFile } from './points-file';
 
 const DEFAULT_MODEL = { size: 1, minimum: [-0.5, -0.5, -0.5] as const, extent: [1, 1, 1] as const };
@@ -95,7 +95,7 @@ function evaluatePoints(
   const runner = new WasmRunner(compiled.program);
   const uniforms = uniformsFor(compiled, document, {
     ...(model ?? DEFAULT_MODEL),
-    attributes: attributesOf(points),
+    attributes: listAttributes(points),
   });
   runner.setImages(
     bindImages(imageDemands(compiled.imageSlots, document), uniforms, (hash, reading) =>
@@ -107,7 +107,7 @@ function evaluatePoints(
   const lanes = new Map(
     compiled.program.inputs.map((name) => [
       name,
-      isRead(compiled, name) ? laneOf(withKinds(points, byField), name, byField) : undefined,
+      isRead(compiled, name) ? gatherLane(withKinds(points, byField), name, byField) : undefined,
     ]),
   );
   const outputs = compiled.program.outputs.map(() => new Float32Array(points.length));

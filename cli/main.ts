@@ -1,5 +1,5 @@
 import { parseArgs } from 'node:util';
-import { AppError, messageOf } from '@/core/base/diagnostic';
+import { AppError, errorMessage } from '@/core/base/diagnostic';
 import { describeError, problemText } from '@/core/base/problem';
 import { CompileError } from '@/core/compile/compile';
 import { EXPORT_FORMATS } from '@/core/handoff/formats';
@@ -32,7 +32,7 @@ const USAGE = `Usage:
   bright-loom restore FILE [--replace]
       a studio out of such a file; --replace: in place of one
 
-analyse and bake take --smooth DEGREES, --weld SHARE, --unwrap, --turn-round: what is mended in the
+analyse and bake take --smooth DEGREES, --weld SHARE, --unwrap, --flip-winding: what is mended in the
 model first. eval, bake and check take --images FOLDER: where the images a document names are
 found, by their content.
 
@@ -62,7 +62,7 @@ export async function main(
         smooth: { type: 'string' },
         weld: { type: 'string' },
         unwrap: { type: 'boolean' },
-        'turn-round': { type: 'boolean' },
+        'flip-winding': { type: 'boolean' },
         replace: { type: 'boolean' },
         help: { type: 'boolean', short: 'h' },
       },
@@ -106,7 +106,7 @@ function explain(error: unknown, complain: (text: string) => void): number {
     complain(problemText(describeError(error)));
     return 1;
   }
-  complain(`bright-loom: ${messageOf(error)}\n\n${USAGE}`);
+  complain(`bright-loom: ${errorMessage(error)}\n\n${USAGE}`);
   return 2;
 }
 

@@ -1,4 +1,4 @@
-import { AppError, messageOf } from '@/core/base/diagnostic';
+import { AppError, errorMessage } from '@/core/base/diagnostic';
 import type { LaneName } from '@/core/base/ids';
 import { AXES, parseLaneName } from '@/core/base/lane-name';
 import { own } from '@/core/base/own';
@@ -69,7 +69,7 @@ export async function readPoints(file: string): Promise<PointsFile> {
     raw = JSON.parse(await readText(file));
   } catch (cause) {
     if (cause instanceof AppError) throw cause;
-    throw new AppError('points.not-json', `${file} is not JSON: ${messageOf(cause)}.`, '', {
+    throw new AppError('points.not-json', `${file} is not JSON: ${errorMessage(cause)}.`, '', {
       cause,
     });
   }
@@ -84,7 +84,7 @@ export async function readPoints(file: string): Promise<PointsFile> {
 }
 
 /** The lane of a field for all points; throws with the first point that lacks it. */
-export function laneOf(
+export function gatherLane(
   points: readonly PointRecord[],
   name: string,
   kinds: ReadonlyMap<string, string>,
@@ -146,7 +146,7 @@ function valueOf(point: PointRecord, name: LaneName): number | undefined {
 }
 
 /** The attributes the points bring, as wide as the widest. */
-export function attributesOf(
+export function listAttributes(
   points: readonly PointRecord[],
 ): readonly { name: string; width: number }[] {
   const widths = new Map<string, number>();

@@ -1,5 +1,5 @@
 import { readFile } from 'node:fs/promises';
-import { AppError, messageOf } from '@/core/base/diagnostic';
+import { AppError, errorMessage } from '@/core/base/diagnostic';
 import { readStoredText } from '@/core/compile/upgrade';
 import { CompileError } from '@/core/compile/compile';
 import type { NetworkDocument } from '@/core/graph/document';
@@ -8,7 +8,7 @@ export async function readText(file: string): Promise<string> {
   try {
     return await readFile(file, 'utf8');
   } catch (cause) {
-    throw new AppError('file.unreadable', `${file} cannot be read: ${messageOf(cause)}.`, '', {
+    throw new AppError('file.unreadable', `${file} cannot be read: ${errorMessage(cause)}.`, '', {
       cause,
     });
   }

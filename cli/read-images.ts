@@ -2,7 +2,7 @@ import { createHash } from 'node:crypto';
 import { readFile, readdir } from 'node:fs/promises';
 import path from 'node:path';
 import { Piscina } from 'piscina';
-import { AppError, messageOf } from '@/core/base/diagnostic';
+import { AppError, errorMessage } from '@/core/base/diagnostic';
 import { imagesIn } from '@/core/compile/images';
 import { threadImages } from '@/core/evaluate/image-store';
 import type { DecodedImage } from '@/core/exchange/image-types';
@@ -37,7 +37,7 @@ async function readFolder(folder: string, wanted: ReadonlySet<string>): Promise<
   try {
     names = await readdir(folder);
   } catch (cause) {
-    throw new AppError('file.unreadable', `${folder} cannot be read: ${messageOf(cause)}.`, '', {
+    throw new AppError('file.unreadable', `${folder} cannot be read: ${errorMessage(cause)}.`, '', {
       cause,
     });
   }

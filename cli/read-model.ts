@@ -1,6 +1,6 @@
 import { readFile } from 'node:fs/promises';
 import path from 'node:path';
-import { AppError, messageOf } from '@/core/base/diagnostic';
+import { AppError, errorMessage } from '@/core/base/diagnostic';
 import { readModel as readModelFile } from '@/core/exchange/read-model';
 import { PREPARATION_LIMITS } from '@/core/exchange/prepare';
 import type { ModelPreparation } from '@/core/exchange/prepare';
@@ -39,16 +39,16 @@ async function modelBytes(model: string): Promise<Uint8Array<ArrayBuffer>> {
   try {
     return new Uint8Array(await readFile(model));
   } catch (cause) {
-    throw new AppError('file.unreadable', `${model} cannot be read: ${messageOf(cause)}.`, '', {
+    throw new AppError('file.unreadable', `${model} cannot be read: ${errorMessage(cause)}.`, '', {
       cause,
     });
   }
 }
 
 /**
- * The cures asked for on the command line: --smooth DEGREES, --weld SHARE, --unwrap, --turn-round.
+ * The cures asked for on the command line: --smooth DEGREES, --weld SHARE, --unwrap, --flip-winding.
  */
-export function preparationOf(values: Arguments['values']): ModelPreparation {
+export function readPreparation(values: Arguments['values']): ModelPreparation {
   const number = (name: keyof typeof PREPARATION_LIMITS): number | undefined => {
     const given = values[name];
     if (given === undefined) return undefined;
@@ -63,6 +63,6 @@ export function preparationOf(values: Arguments['values']): ModelPreparation {
     ...(smooth === undefined ? {} : { smooth }),
     ...(weld === undefined ? {} : { weld }),
     ...(values['unwrap'] === true ? { unwrap: true } : {}),
-    ...(values['turn-round'] === true ? { turnRound: true } : {}),
+    ...(values['flip-winding'] === true ? { flipWinding: true } : {}),
   };
 }

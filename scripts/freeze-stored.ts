@@ -8,7 +8,7 @@
 import { existsSync, mkdirSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
 import { listDefinitions } from '@/core/compile/catalogue';
-import { exampleOf } from '@/core/compile/example';
+import { makeExample } from '@/core/compile/example';
 import { neededGroups } from '@/core/edit/board';
 import { READY_GROUPS, addReadyGroup } from '@/core/edit/ready-groups';
 import { DOCUMENT_VERSION, OUTPUT_EDGE, emptyDocument } from '@/core/graph/document';
@@ -68,7 +68,7 @@ write(
 );
 write(
   'nodes',
-  listDefinitions().map((each) => stored(each.id, exampleOf(each).document)),
+  listDefinitions().map((each) => stored(each.id, makeExample(each).document)),
 );
 const ready = READY_GROUPS.map((each) => {
   const { document, id } = addReadyGroup(emptyDocument(each.name), null, each.name, [0, 0]);

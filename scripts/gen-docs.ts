@@ -5,7 +5,7 @@
 import { mkdirSync, readFileSync, readdirSync, rmSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
 import { listDefinitions } from '@/core/compile/catalogue';
-import { exampleOf } from '@/core/compile/example';
+import { makeExample } from '@/core/compile/example';
 import { handbookPages } from '@/core/compile/handbook';
 import { framingCamera, seePoints } from '@/core/evaluate/camera';
 import { drawOutput } from '@/core/evaluate/draw';
@@ -31,7 +31,7 @@ if (!process.argv.includes('--pages')) {
   const analysis = new MeshAnalysis(mesh);
   const seen = seePoints(analysis, framingCamera(mesh.centre, mesh.size), SIZE * 2, SIZE * 2);
   for (const definition of listDefinitions()) {
-    const { document, shown } = exampleOf(definition);
+    const { document, shown } = makeExample(definition);
     const picture = drawOutput(document, shown, analysis, seen, (settings, detail) =>
       analysis.quickMap(settings, MAP_SIZE, detail),
     );

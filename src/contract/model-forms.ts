@@ -17,7 +17,7 @@ export const preparationForm: Form<ModelPreparation> = form(
     weld: within('weld'),
     unit: within('unit'),
     unwrap: Joi.valid(true),
-    turnRound: Joi.valid(true),
+    flipWinding: Joi.valid(true),
     zUp: Joi.valid(true),
   }),
 );

@@ -21,7 +21,7 @@ export interface MapTask {
 }
 
 /** The deflated values of a map that was measured before; null where none was. */
-export async function keptMap(
+export async function findStoredMap(
   user: SignedIn,
   modelId: string,
   settings: MapSettings,
@@ -45,7 +45,7 @@ export async function requestMaps(
   analysis: MeshAnalysis,
   userId: string,
 ): Promise<void> {
-  const session = new EvaluationSession({ surface: true, taps: [], evensOut: ['images'] });
+  const session = new EvaluationSession({ surface: true, taps: [], antialias: ['images'] });
   const key = await modelKey(model);
   for (const { resolved } of session.demands(document, analysis.mesh)) {
     if (!isShared(resolved)) continue;

@@ -3,7 +3,7 @@ import type { Role, SignedIn } from './authentication';
 
 export const STUDIO_RACK = 'studio';
 export const projectRack = (projectId: string): string => `project:${projectId}`;
-export const projectOf = (rack: string): string | null =>
+export const findProject = (rack: string): string | null =>
   rack.startsWith('project:') ? rack.slice(8) : null;
 
 /**
@@ -11,7 +11,7 @@ export const projectOf = (rack: string): string | null =>
  * on the studio's too.
  */
 export function mayPublish(role: Role, rack: string, projects: readonly string[]): boolean {
-  const project = projectOf(rack);
+  const project = findProject(rack);
   if (project !== null) return projects.includes(project);
   return rack === STUDIO_RACK && role !== 'artist';
 }

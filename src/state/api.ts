@@ -45,7 +45,7 @@ export interface Call<P, Q, B> {
 type AnyCall = Call<unknown, unknown, unknown>;
 
 /** The address of a route with its parameters filled in. */
-export function addressOf(
+export function routeAddress(
   { path }: Pick<Route<unknown, unknown, unknown, unknown>, 'path'>,
   params: unknown = {},
   query: unknown = {},
@@ -71,7 +71,7 @@ async function send(
   const hasBody = route.body.kind !== 'none';
   let response: Response;
   try {
-    response = await fetch(addressOf(route, params, query), {
+    response = await fetch(routeAddress(route, params, query), {
       method: route.method,
       signal: signal ? AbortSignal.any([signal, patience]) : patience,
       ...(route.answer.kind === 'json' ? { cache: 'no-store' } : {}),

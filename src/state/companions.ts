@@ -1,9 +1,9 @@
 import { placeCompanions } from '../core/compile/companion-places';
-import { lightsOf } from '../core/compile/lights';
-import type { ModelBounds, Placing } from '../core/compile/model-scale';
-import { companionsOf } from '../core/edit/companions';
+import { listLights } from '../core/compile/lights';
+import type { ModelBounds, Placement } from '../core/compile/model-scale';
+import { getCompanions } from '../core/edit/companions';
 import type { Companion, NetworkDocument } from '../core/graph/document';
-import { isLost, settled } from '../workers/answer';
+import { isLost, unwrap } from '../workers/answer';
 import { openMaterial } from '../contract/materials';
 import { describeError, problemText } from '../core/base/problem';
 import type { CompanionState } from './stores';
@@ -54,7 +54,7 @@ class CompanionModel {
     const { document, view } = this.parts.stores;
     const edited = document.getState().document;
     if (!this.other) return { document: edited, pin: view.getState().pin };
-    const lights = lightsOf(edited);
+    const lights = listLights(edited);
     if (this.underLights?.lights !== lights) this.underLights = { ...this.other, lights };
     return { document: this.underLights, pin: null };
   }
@@ -108,8 +108,8 @@ class CompanionModel {
     }
   }
 
-  place(placing: Placing, current: ModelBounds): void {
-    if (this.model) this.controller.show({ ...this.model, standing: { placing, current } });
+  place(placement: Placement, current: ModelBounds): void {
+    if (this.model) this.controller.show({ ...this.model, frame: { placement, current } });
   }
 
   /**
@@ -127,14 +127,14 @@ class CompanionModel {
         this.again = false;
         const shownNetwork = this.network(),
           shown = this.controller.shown;
-        if (!shown?.standing || this.gone) break;
+        if (!shown?.frame || this.gone) break;
         this.parts.images.request(shownNetwork.document);
-        const { demands, appearance } = await settled(
+        const { demands, appearance } = await unwrap(
           this.parts.pool.evaluator.survey(
             shown.id,
             shownNetwork.document,
             shownNetwork.pin,
-            shown.standing,
+            shown.frame,
           ),
         );
         if (this.gone) break;
@@ -184,9 +184,9 @@ export class StageCompanions {
   }
 
   /** Those that are on the stage, with their places. */
-  get standing(): readonly { readonly bounds: ModelBounds; readonly placing: Placing }[] {
+  get placed(): readonly { readonly bounds: ModelBounds; readonly placement: Placement }[] {
     return [...this.present.values()].flatMap(({ controller: { shown } }) =>
-      shown?.standing ? [{ bounds: shown.facts, placing: shown.standing.placing }] : [],
+      shown?.frame ? [{ bounds: shown.facts, placement: shown.frame.placement }] : [],
     );
   }
 
@@ -202,7 +202,7 @@ export class StageCompanions {
   /** The document or the current model changed. */
   follow(document: NetworkDocument, current: ModelBounds | null): void {
     this.current = current;
-    const { models } = companionsOf(document);
+    const { models } = getCompanions(document);
     for (const [id, each] of this.present)
       if (!models.some((companion) => companion.id === id)) {
         each.close();
@@ -225,7 +225,7 @@ export class StageCompanions {
   private place(): void {
     const { current } = this;
     if (!current) return;
-    const { models, sizes } = companionsOf(this.parts.stores.document.getState().document);
+    const { models, sizes } = getCompanions(this.parts.stores.document.getState().document);
     const ready = models.flatMap((companion) => {
       const each = this.present.get(companion.id);
       return each?.model ? [{ each, facts: each.model.facts }] : [];
@@ -234,8 +234,8 @@ export class StageCompanions {
       current,
       ready.map(({ each, facts }) => ({ bounds: facts, turn: each.companion.turn })),
       sizes,
-    ).forEach((placing, k) => {
-      ready[k]?.each.place(placing, current);
+    ).forEach((placement, k) => {
+      ready[k]?.each.place(placement, current);
     });
     this.onScene();
   }

@@ -139,5 +139,5 @@ export const {
 } = makeEditing(stores);
 
 /** The result key of an output of a node on the board at the end of a path. */
-export const keyOf = (path: readonly NodeId[], node: NodeId, output: PortId): ResultKey =>
+export const keyOnBoard = (path: readonly NodeId[], node: NodeId, output: PortId): ResultKey =>
   outputKey([...path, node], output);

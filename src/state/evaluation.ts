@@ -1,15 +1,15 @@
 import type { ModelId } from '../core/base/ids';
 import { describeError } from '../core/base/problem';
 import { boundsOfAll } from '../core/compile/companion-places';
-import { lightsOf } from '../core/compile/lights';
+import { listLights } from '../core/compile/lights';
 import { framingCamera } from '../core/evaluate/camera';
 import type { Picked } from '../core/evaluate/pick';
-import { scaleOf } from '../core/evaluate/session';
+import { getModelScale } from '../core/evaluate/session';
 import type { NestedDemand } from '../core/evaluate/session';
 import { DEFAULT_SURROUNDINGS } from '../core/graph/document';
 import type { Triple } from '../core/graph/document';
 import type { MeshFacts } from '../core/mesh/mesh-facts';
-import { settled } from '../workers/answer';
+import { unwrap } from '../workers/answer';
 import { decodeApart } from '../workers/decode-apart';
 import { WorkerPool } from '../workers/pool';
 import { client } from './client';
@@ -18,7 +18,7 @@ import { StageCompanions } from './companions';
 import type { EditorParts } from './editor-parts';
 import { FindingsKeeper } from './findings';
 import { StageImages } from './images';
-import { stretchOf } from './looks';
+import { getStretch } from './looks';
 import type { StageFeed } from './stage-feed';
 import { StageModelController } from './stage-model-controller';
 import { StageModels } from './stage-models';
@@ -49,7 +49,7 @@ export class Evaluation {
     this.models = new StageModels(parts);
     this.images = new StageImages(parts, decode);
     this.findings = new FindingsKeeper(
-      (document) => settled(parts.pool.background.check(document)),
+      (document) => unwrap(parts.pool.background.check(document)),
       parts.stores,
     );
     const stageParts = { ...parts, models: this.models, images: this.images };
@@ -198,20 +198,20 @@ export class Evaluation {
   /** What stands on the stage changed: what is framed, and where shadows fall. */
   private showScene(): void {
     const facts = this.current.shown?.facts;
-    const { standing } = this.companions;
+    const { placed } = this.companions;
     if (facts)
       this.stage?.setScene(
         facts,
-        standing.length === 0
+        placed.length === 0
           ? { centre: facts.centre, size: facts.size }
-          : boundsOfAll(facts, standing),
+          : boundsOfAll(facts, placed),
       );
   }
 
   private showLook(): void {
     const { look, pin } = this.parts.stores.view.getState();
     const { taps } = this.parts.stores.results.getState();
-    const stretch = pin === null ? null : stretchOf(taps.get(pin));
+    const stretch = pin === null ? null : getStretch(taps.get(pin));
     this.stage?.setLook(look, stretch === null || stretch === 'constant' ? [0, 1] : stretch);
   }
 
@@ -220,7 +220,7 @@ export class Evaluation {
     const { document } = this.parts.stores.document.getState();
     const { pin } = this.parts.stores.view.getState();
     const { shown } = this.current;
-    return shown ? settled(this.pool.evaluator.pick(shown.id, document, pin, from, towards)) : null;
+    return shown ? unwrap(this.pool.evaluator.pick(shown.id, document, pin, from, towards)) : null;
   }
 
   /** The mode of opacity a person chose comes before the one the values suggest. */
@@ -236,7 +236,7 @@ export class Evaluation {
 
   private showLights(): void {
     const { document } = this.parts.stores.document.getState();
-    this.stage?.setLights(lightsOf(document));
+    this.stage?.setLights(listLights(document));
     this.stage?.setSurroundings(document.surroundings ?? DEFAULT_SURROUNDINGS);
   }
 
@@ -254,7 +254,7 @@ export const startEvaluation = (): Evaluation =>
 function modelFacts(facts: MeshFacts): ModelFacts {
   const names = facts.attributes.map(({ name }) => name);
   return {
-    scale: scaleOf(facts),
+    scale: getModelScale(facts),
     parts: facts.partNames,
     attributes: names,
     sets: names.filter((name) => name.startsWith('uv ')),

@@ -6,7 +6,7 @@ import { imagesIn } from '../core/compile/images';
 import type { ImageDemand, ImageReading } from '../core/compile/images';
 import type { ImageAtlas } from '../core/base/image';
 import type { NetworkDocument } from '../core/graph/document';
-import { settled } from '../workers/answer';
+import { unwrap } from '../workers/answer';
 import { readImage } from '../contract/images';
 import { describeError, problemText } from '../core/base/problem';
 import { bytesOf } from './api';
@@ -62,7 +62,7 @@ export class StageImages {
   private async provide(hash: string, bytes: Uint8Array<ArrayBuffer>): Promise<ImageFacts> {
     const image = await this.decode(bytes);
     const facts = await Promise.all(
-      this.parts.pool.all.map((worker) => settled(worker.takeImage(hash, image))),
+      this.parts.pool.all.map((worker) => unwrap(worker.takeImage(hash, image))),
     );
     const [first] = facts;
     assert(first !== undefined, 'a pool has workers');
@@ -123,7 +123,7 @@ export class StageImages {
     const key = `${hash} ${reading}`;
     const known = this.sheets.get(key);
     if (known) return known;
-    const made = settled(this.parts.pool.evaluator.imageSheet(hash, reading));
+    const made = unwrap(this.parts.pool.evaluator.imageSheet(hash, reading));
     this.sheets.set(key, made);
     made.catch(() => this.sheets.delete(key));
     return made;

@@ -4,7 +4,7 @@ import type { TapResult } from '../core/evaluate/tap-results';
  * The values that become black and white where a pinned value is exaggerated; null where it is none
  * that can be.
  */
-export function stretchOf(
+export function getStretch(
   tap: Pick<TapResult, 'kind' | 'statistics'> | undefined,
 ): readonly [number, number] | 'constant' | null {
   if (!tap?.statistics || tap.kind === 'surface') return null;

@@ -1,7 +1,7 @@
 import { isShared, isStored, storedMapKey } from '../core/mesh/analysis';
 import type { MapSettings } from '../core/mesh/analysis';
 import type { Client } from './client';
-import { keepMap, recallMap } from './map-cache';
+import { cacheMap, findCachedMap } from './map-cache';
 import type { LoadedModel } from './model-loader';
 
 type MapValues = Float32Array<ArrayBuffer>;
@@ -20,7 +20,7 @@ export class MapArchive {
   /** @param total how many values it must have; null where there is none, or another */
   async find(model: LoadedModel, settings: MapSettings, total: number): Promise<MapValues | null> {
     if (!isStored(settings)) return null;
-    const own = await recallMap(this.keyOf(model, settings));
+    const own = await findCachedMap(this.keyOf(model, settings));
     if (own?.length === total) {
       this.counts.recalled++;
       return own;
@@ -30,11 +30,11 @@ export class MapArchive {
     const shared = await this.client.meshMap(model.id, settings).catch(() => null);
     if (shared?.length !== total) return null;
     this.counts.fetched++;
-    await keepMap(this.keyOf(model, settings), shared);
+    await cacheMap(this.keyOf(model, settings), shared);
     return shared;
   }
 
   async store(model: LoadedModel, settings: MapSettings, values: MapValues): Promise<void> {
-    if (isStored(settings)) await keepMap(this.keyOf(model, settings), values);
+    if (isStored(settings)) await cacheMap(this.keyOf(model, settings), values);
   }
 }

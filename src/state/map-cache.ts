@@ -21,7 +21,7 @@ const isNumbers = (value: unknown): value is Float32Array<ArrayBuffer> =>
  * Values of a finished mesh map that this browser measured or fetched before; null where there are
  * none, or no storage.
  */
-export async function recallMap(key: string): Promise<Float32Array<ArrayBuffer> | null> {
+export async function findCachedMap(key: string): Promise<Float32Array<ArrayBuffer> | null> {
   try {
     const values: unknown = await get(key, store());
     if (!isNumbers(values)) return null;
@@ -36,7 +36,7 @@ export async function recallMap(key: string): Promise<Float32Array<ArrayBuffer> 
  * Keeps a map for the next time. Without storage, or when it is full, the map is only measured
  * again then.
  */
-export async function keepMap(key: string, values: Float32Array<ArrayBuffer>): Promise<void> {
+export async function cacheMap(key: string, values: Float32Array<ArrayBuffer>): Promise<void> {
   try {
     await set(key, values, store());
     await note(key, values.byteLength);

@@ -1,6 +1,6 @@
 import { MAP_CHUNK, MAP_SIZE, mapTitle } from '../core/mesh/analysis';
 import type { MeshMap } from '../core/mesh/mesh-map';
-import { isLost, settled } from '../workers/answer';
+import { isLost, unwrap } from '../workers/answer';
 import type { RemoteWorker } from '../workers/pool';
 import type { EditorParts } from './editor-parts';
 import type { MapEntry } from './map-schedule';
@@ -41,11 +41,11 @@ export class MapMeasurer {
   texelCount({ model }: MapEntry): Promise<number> {
     const { pool } = this.parts;
     const worker = pool.backgrounds[0] ?? pool.evaluator;
-    return settled(worker.texelCount(model, MAP_SIZE.fine));
+    return unwrap(worker.texelCount(model, MAP_SIZE.fine));
   }
 
   assemble({ model }: MapEntry, values: Float32Array): Promise<MeshMap> {
-    return settled(this.parts.pool.background.assemble(model, MAP_SIZE.fine, values));
+    return unwrap(this.parts.pool.background.assemble(model, MAP_SIZE.fine, values));
   }
 
   private say({ settings }: MapEntry, step: string, share: number): void {
@@ -57,7 +57,7 @@ export class MapMeasurer {
   measureQuickly(entry: MapEntry): Promise<MeshMap> {
     this.say(entry, ': first look', 0);
     const { model, settings, detail } = entry;
-    return settled(this.parts.pool.background.quickMap(model, settings, MAP_SIZE.quick, detail));
+    return unwrap(this.parts.pool.background.quickMap(model, settings, MAP_SIZE.quick, detail));
   }
 
   /** @returns the finished values; null when nobody wants them any more */
@@ -66,7 +66,7 @@ export class MapMeasurer {
     const { pool } = this.parts;
     const total = await this.texelCount(entry);
     const values = entry.map
-      ? await settled(pool.background.texelsFrom(entry.model, entry.map, MAP_SIZE.fine))
+      ? await unwrap(pool.background.texelsFrom(entry.model, entry.map, MAP_SIZE.fine))
       : new Float32Array(total);
     const pieces = piecesOf(total);
     const shown = this.refining(task, values);
@@ -101,7 +101,7 @@ export class MapMeasurer {
     { first, count }: Piece,
   ): Promise<Float32Array<ArrayBuffer>> {
     const size = MAP_SIZE.fine;
-    return settled(worker.measureTexels(model, settings, size, first, count, detail));
+    return unwrap(worker.measureTexels(model, settings, size, first, count, detail));
   }
 
   /**
@@ -117,7 +117,7 @@ export class MapMeasurer {
       try {
         const { evaluator } = pool;
         const so = values.slice();
-        await publish(await settled(evaluator.assemble(entry.model, MAP_SIZE.fine, so)));
+        await publish(await unwrap(evaluator.assemble(entry.model, MAP_SIZE.fine, so)));
         this.counts.refined++;
       } catch (error) {
         // The next time, or the finished map, makes up for it.

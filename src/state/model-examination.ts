@@ -1,7 +1,7 @@
 import type { Picture } from '../core/evaluate/picture';
 import type { ModelPreparation } from '../core/exchange/prepare';
 import type { Diagnosis } from '../core/mesh/finding';
-import { settled } from '../workers/answer';
+import { unwrap } from '../workers/answer';
 import type { WorkerPool } from '../workers/pool';
 import { getModel } from './api';
 import { readOnce } from './query-client';
@@ -26,14 +26,14 @@ export async function examine(
   const name = `${id} ${key}`;
   const start = new Uint8Array(await file.slice(0, 2).arrayBuffer());
   const format = start[0] === 0x67 && start[1] === 0x6c ? 'GLB' : 'OBJ';
-  const notes = await settled(worker.readModel(name, file, id, preparation));
+  const notes = await unwrap(worker.readModel(name, file, id, preparation));
   return {
-    diagnosis: await settled(worker.diagnose(name)),
+    diagnosis: await unwrap(worker.diagnose(name)),
     notes,
     preparation,
     bytes: file.size,
     name,
     format,
-    draw: (look, size) => settled(worker.modelLook(name, look, size)),
+    draw: (look, size) => unwrap(worker.modelLook(name, look, size)),
   };
 }

@@ -2,7 +2,7 @@ import * as Comlink from 'comlink';
 import type { ModelId } from '../core/base/ids';
 import type { ModelPreparation } from '../core/exchange/prepare';
 import type { MeshFacts } from '../core/mesh/mesh-facts';
-import { WorkerProblem, settled } from '../workers/answer';
+import { WorkerProblem, unwrap } from '../workers/answer';
 import type { RemoteWorker } from '../workers/pool';
 import type { EditorParts } from './editor-parts';
 
@@ -47,7 +47,7 @@ export class ModelLoader {
     const { pool } = this.parts;
     const { file, preparation, key } = await this.fileOf(id);
     const first = pool.background;
-    const { facts, notes } = await settled(first.loadModel(id, file, name, preparation));
+    const { facts, notes } = await unwrap(first.loadModel(id, file, name, preparation));
     const others = pool.all.filter((worker) => worker !== first);
     await Promise.all(others.map((worker) => transferModel(id, first, worker)));
     const model = { id, facts, notes, preparation, key };
@@ -72,23 +72,23 @@ export class ModelLoader {
     }
     const { file, preparation } = await this.fileOf(id);
     const name = this.loaded.get(id)?.facts.name ?? id;
-    await settled(remote.loadModel(id, file, name, preparation));
+    await unwrap(remote.loadModel(id, file, name, preparation));
   }
 
   /** Has what the stage draws a loaded model from sent there, past the page. */
   async layOut(id: ModelId, withExtras: boolean, port: MessagePort): Promise<void> {
     const { background } = this.parts.pool;
-    await settled(background.layOut(id, withExtras, Comlink.transfer(port, [port])));
+    await unwrap(background.layOut(id, withExtras, Comlink.transfer(port, [port])));
   }
 }
 
 /** Has one worker send a model to another, past the page. */
 async function transferModel(id: ModelId, from: RemoteWorker, to: RemoteWorker): Promise<void> {
   const { port1, port2 } = new MessageChannel();
-  const received = settled(to.receiveModel(id, Comlink.transfer(port2, [port2])));
+  const received = unwrap(to.receiveModel(id, Comlink.transfer(port2, [port2])));
   received.catch(() => undefined);
   try {
-    await settled(from.sendModel(id, Comlink.transfer(port1, [port1])));
+    await unwrap(from.sendModel(id, Comlink.transfer(port1, [port1])));
   } catch (error) {
     await to.cancelTransfer(id);
     throw error;

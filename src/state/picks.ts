@@ -1,6 +1,6 @@
 import { placeAsCounted } from '../core/edit/beacons';
 import { setOption, setValue } from '../core/edit/nodes';
-import { definitionOf } from '../core/compile/catalogue';
+import { findNodeDefinition } from '../core/compile/catalogue';
 import type { InputView } from '../core/compile/catalogue';
 import type { NodeInstance, Triple } from '../core/graph/document';
 import type { Picked } from '../core/evaluate/pick';
@@ -15,7 +15,8 @@ const triple = (values: readonly number[]): Triple => [
   tidy(values[2] ?? 0),
 ];
 
-const nameOf = (node: NodeInstance): string => node.name ?? definitionOf(node)?.title ?? node.id;
+const nameOf = (node: NodeInstance): string =>
+  node.name ?? findNodeDefinition(node)?.title ?? node.id;
 
 /** What a click gives an input of this kind; null where the model has nothing to give it. */
 type Taking = (picked: Picked) => number | Triple | string;

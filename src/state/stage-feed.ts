@@ -1,5 +1,5 @@
 import type { ImageAtlas } from '../core/base/image';
-import type { ModelBounds, Placing } from '../core/compile/model-scale';
+import type { ModelBounds, Placement } from '../core/compile/model-scale';
 import type { SceneLight, Surroundings } from '../core/graph/document';
 import type { MeshMap } from '../core/mesh/mesh-map';
 import type { SampleExtent } from '../core/mesh/sample-points';
@@ -20,8 +20,8 @@ export type FillSource = (
 /** One model of the stage, as what draws it takes it. */
 export interface ModelFeed {
   /** Another model, laid out as LaidOut says, comes through the port. */
-  setModel(port: MessagePort, placing: Placing): void;
-  setPlacing(placing: Placing): void;
+  setModel(port: MessagePort, placement: Placement): void;
+  setPlacement(placement: Placement): void;
   setProgram(program: StageProgram): void;
   setValues(values: Float32Array): void;
   setMap(field: string, map: MeshMap): void;

@@ -1,16 +1,16 @@
 import * as Comlink from 'comlink';
 import { structureKey } from '../core/compile/compile';
 import { bindImages, imageDemands } from '../core/compile/images';
-import { UNMOVED } from '../core/compile/model-scale';
-import type { Standing } from '../core/compile/model-scale';
+import { IDENTITY_PLACEMENT } from '../core/compile/model-scale';
+import type { CompanionFrame } from '../core/compile/model-scale';
 import { writeUniforms } from '../core/compile/uniforms';
-import { scaleOf } from '../core/evaluate/session';
+import { getModelScale } from '../core/evaluate/session';
 import type { NetworkDocument } from '../core/graph/document';
 import type { SampleExtent } from '../core/mesh/sample-points';
 import type { MeshFacts } from '../core/mesh/mesh-facts';
 import type { StageProgram } from '../core/evaluate/stage-program';
 import type { ResolvedDemand } from '../core/evaluate/session';
-import { isLost, settled } from '../workers/answer';
+import { isLost, unwrap } from '../workers/answer';
 import type { EditorParts } from './editor-parts';
 import type { FillParts } from './fill-parts';
 import type { StageImages } from './images';
@@ -31,7 +31,7 @@ export interface ShownNetwork {
 export interface ShownModel {
   readonly id: string;
   readonly facts: MeshFacts;
-  readonly standing?: Standing;
+  readonly frame?: CompanionFrame;
 }
 
 /** Before a worker that ended is asked again, milliseconds. */
@@ -82,7 +82,7 @@ export class StageModelController {
   show(shown: ShownModel): void {
     const isSame = this.shown?.facts === shown.facts;
     this.shown = shown;
-    if (isSame) this.feed?.setPlacing(shown.standing?.placing ?? UNMOVED);
+    if (isSame) this.feed?.setPlacement(shown.frame?.placement ?? IDENTITY_PLACEMENT);
     else {
       this.demands = [];
       void this.present();
@@ -98,7 +98,7 @@ export class StageModelController {
     this.presenting++;
     try {
       const { port1, port2 } = new MessageChannel();
-      feed.setModel(port2, shown.standing?.placing ?? UNMOVED);
+      feed.setModel(port2, shown.frame?.placement ?? IDENTITY_PLACEMENT);
       await this.parts.models.loader.layOut(id, stage.mode === 'program', port1);
       if (this.feed !== feed || this.shown?.facts !== facts) return;
       this.bindMaps();
@@ -134,7 +134,7 @@ export class StageModelController {
         document,
         bindings,
         uniformCount,
-        scaleOf(this.shown.facts, this.shown.standing),
+        getModelScale(this.shown.facts, this.shown.frame),
       );
       const wanted = imageDemands(imageSlots, document);
       bindImages(wanted, values, (hash, reading) =>
@@ -155,7 +155,7 @@ export class StageModelController {
 
   private async prepare(key: string, { document, pin }: ShownNetwork): Promise<void> {
     try {
-      const program = await settled(
+      const program = await unwrap(
         this.parts.pool.evaluator.prepareStage(document, pin, this.stage?.targets),
       );
       if (this.preparing !== key) return;
@@ -200,7 +200,7 @@ export class StageModelController {
   ): Promise<FillParts> {
     const shownNetwork = this.network();
     if (!this.shown || !shownNetwork) throw new Error('Invariant broken: no model is shown');
-    const { id: model, standing } = this.shown;
+    const { id: model, frame } = this.shown;
     const { document, pin } = shownNetwork;
     const { pool, stores } = this.parts;
     const isMeasuring = stores.measuring.getState().progress !== null;
@@ -220,12 +220,12 @@ export class StageModelController {
           pin,
           isWhole,
           ...(sample ? { sample } : {}),
-          ...(standing ? { standing } : {}),
+          ...(frame ? { frame } : {}),
           version: `${version} ${String(workers.length)}`,
           triangles: mine,
           weights: where,
         };
-        return settled(worker.fill(Comlink.transfer(request, [mine.buffer, where.buffer])));
+        return unwrap(worker.fill(Comlink.transfer(request, [mine.buffer, where.buffer])));
       }),
     );
     this.counts.fills++;

@@ -4,7 +4,7 @@ import type { Problem } from '../core/base/problem';
 import type { NestedDemand } from '../core/evaluate/session';
 import type { MapSettings } from '../core/mesh/analysis';
 import type { MeshMap } from '../core/mesh/mesh-map';
-import { isLost, settled } from '../workers/answer';
+import { isLost, unwrap } from '../workers/answer';
 import type { RemoteWorker } from '../workers/pool';
 import type { EditorParts } from './editor-parts';
 import { MapArchive } from './map-archive';
@@ -68,7 +68,7 @@ export class StageModels {
     await Promise.all([
       this.loader.restoreWorker(remote),
       ...this.schedule.all.flatMap(({ model, settings, map }) =>
-        map ? [settled(remote.provideMap(model, settings, map))] : [],
+        map ? [unwrap(remote.provideMap(model, settings, map))] : [],
       ),
     ]);
     this.notify();
@@ -178,7 +178,7 @@ export class StageModels {
     entry.map = map;
     await Promise.all(
       this.parts.pool.all.map((worker) =>
-        settled(worker.provideMap(entry.model, entry.settings, map)).catch((error: unknown) => {
+        unwrap(worker.provideMap(entry.model, entry.settings, map)).catch((error: unknown) => {
           if (!isLost(error)) throw error;
         }),
       ),

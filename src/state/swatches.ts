@@ -5,11 +5,11 @@ import { reconcileTaps } from './reconcile-taps';
 import type { StageImages } from './images';
 import type { EditorParts } from './editor-parts';
 import { boardAt } from './board-path';
-import { isLost, settled } from '../workers/answer';
+import { isLost, unwrap } from '../workers/answer';
 import { outputKey } from '../core/graph/result-key';
 import type { NetworkDocument } from '../core/graph/document';
 import { watchedKeys } from '../core/evaluate/advice';
-import { networkOf } from '../core/edit/board';
+import { getNetwork } from '../core/edit/board';
 import { describePorts } from '../core/compile/catalogue';
 import { describeError } from '../core/base/problem';
 
@@ -29,7 +29,7 @@ export function boardTaps(
   document: NetworkDocument,
   path: readonly string[],
 ): readonly ResultKey[] {
-  const network = networkOf(document, boardAt(document, path));
+  const network = getNetwork(document, boardAt(document, path));
   return network.nodes.flatMap((node) => {
     const output = describePorts(document, node)?.outputs[0];
     const arriving = watchedKeys({ document, network, path, node });
@@ -43,7 +43,7 @@ const SWATCH = 96;
 function evaluateBoard({ pool, stores }: EditorParts, model: ModelId, camera: Camera) {
   const { document } = stores.document.getState();
   const { path } = stores.view.getState();
-  return settled(
+  return unwrap(
     pool.evaluator.evaluate({
       model,
       document,

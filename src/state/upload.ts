@@ -2,7 +2,7 @@ import { uploadModel } from '../contract/models';
 import { AppError } from '../core/base/diagnostic';
 import { describeError } from '../core/base/problem';
 import { MODEL_LIMITS } from '../core/exchange/model-soup';
-import { settled } from '../workers/answer';
+import { unwrap } from '../workers/answer';
 import { WorkerPool } from '../workers/pool';
 import { call } from './api';
 
@@ -34,7 +34,7 @@ export async function uploadModelFile(
   }
   const pool = new WorkerPool(2);
   try {
-    await settled(pool.evaluator.readModel('upload', file, file.name));
+    await unwrap(pool.evaluator.readModel('upload', file, file.name));
   } catch (error) {
     throw aboutFile(file, error);
   } finally {

@@ -1,11 +1,11 @@
 'use client';
 import { useShallow } from 'zustand/react/shallow';
 import { describePorts } from '@/core/compile/catalogue';
-import { networkOf } from '@/core/edit/board';
+import { getNetwork } from '@/core/edit/board';
 import { adviseNode, watchedKeys } from '@/core/evaluate/advice';
 import type { NodeInstance } from '@/core/graph/document';
 import type { Advice } from '@/core/nodes/advice';
-import { keyOf } from './editing';
+import { keyOnBoard } from './editing';
 import { boardAt } from './board-path';
 import { useDocument, useResults, useView } from './use-stores';
 
@@ -15,14 +15,14 @@ export function useAdvice(node: NodeInstance | undefined): readonly Advice[] {
   const path = useView((state) => state.path);
   const place = node && {
     document,
-    network: networkOf(document, boardAt(document, path)),
+    network: getNetwork(document, boardAt(document, path)),
     path,
     node,
   };
   const keys = place
     ? [
         ...(describePorts(document, place.node)?.outputs ?? []).map(({ id }) =>
-          keyOf(path, place.node.id, id),
+          keyOnBoard(path, place.node.id, id),
         ),
         ...watchedKeys(place),
       ]

@@ -3,7 +3,7 @@ import type { QueryClient, UseQueryResult } from '@tanstack/react-query';
 import { useEffect } from 'react';
 import { getJob, isEnded, listJobs, watchJobs } from '../contract/jobs';
 import type { Job } from '../contract/jobs';
-import { addressOf } from './api';
+import { routeAddress } from './api';
 import { keyOfCall, useCall } from './use-call';
 
 type JobList = { readonly jobs: readonly Job[] };
@@ -34,7 +34,7 @@ function useJobEvents(isWanted: boolean): void {
   const client = useQueryClient();
   useEffect(() => {
     if (!isWanted) return;
-    const source = new EventSource(addressOf(watchJobs));
+    const source = new EventSource(routeAddress(watchJobs));
     const readAgain = (): void => {
       void client.invalidateQueries({ queryKey: [getJob.path] });
       void client.invalidateQueries({ queryKey: [listJobs.path] });

@@ -1,7 +1,7 @@
 'use client';
 import { useStore } from 'zustand';
 import { own } from '../core/base/own';
-import { networkOf } from '../core/edit/board';
+import { getNetwork } from '../core/edit/board';
 import type { BoardId, GroupDefinition, Network, NetworkDocument } from '../core/graph/document';
 import { boardAt } from './board-path';
 import { stores } from './stores';
@@ -41,5 +41,5 @@ export function useBoard(): ShownBoard {
   const path = useView((state) => state.path);
   const board = boardAt(document, path);
   const group = board === null ? null : (own(document.groups, board) ?? null);
-  return { document, path, board, network: networkOf(document, board), group };
+  return { document, path, board, network: getNetwork(document, board), group };
 }

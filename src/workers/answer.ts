@@ -43,7 +43,7 @@ const isFailure = (answer: unknown): answer is WorkerFailure =>
   typeof answer === 'object' && answer !== null && 'failed' in answer;
 
 /** The value of an answer; throws what a worker reported. */
-export async function settled<T>(answer: Promise<Answer<T>>): Promise<T> {
+export async function unwrap<T>(answer: Promise<Answer<T>>): Promise<T> {
   const value = await answer;
   if (isFailure(value)) throw new WorkerProblem(value);
   return value;

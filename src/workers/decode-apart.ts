@@ -1,7 +1,7 @@
 import * as Comlink from 'comlink';
 import { AppError } from '../core/base/diagnostic';
 import type { DecodedImage } from '../core/exchange/image-types';
-import { settled } from './answer';
+import { unwrap } from './answer';
 import type { ImageWorker } from './image.worker';
 
 /** The largest images take a few seconds; whatever takes longer than this is no honest file. */
@@ -25,7 +25,7 @@ export async function decodeApart(bytes: Uint8Array<ArrayBuffer>): Promise<Decod
     worker.addEventListener('error', fail);
   });
   try {
-    return await Promise.race([settled(Comlink.wrap<ImageWorker>(worker).decode(bytes)), late]);
+    return await Promise.race([unwrap(Comlink.wrap<ImageWorker>(worker).decode(bytes)), late]);
   } finally {
     clearTimeout(timer);
     worker.terminate();

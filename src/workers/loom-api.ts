@@ -3,7 +3,7 @@ import { NO_IMAGE } from '../core/base/image';
 import type { ImageHash, ModelId, ResultKey } from '../core/base/ids';
 import { checkCompiled } from '../core/compile/compile';
 import type { ImageReading } from '../core/compile/images';
-import type { Standing } from '../core/compile/model-scale';
+import type { CompanionFrame } from '../core/compile/model-scale';
 import { bakeRows, makeBakeSession, planBake } from '../core/evaluate/bake';
 import type { BakePlan } from '../core/evaluate/bake';
 import { seePoints } from '../core/evaluate/camera';
@@ -30,9 +30,9 @@ import { readModel } from '../core/exchange/read-model';
 import type { NetworkDocument, Triple } from '../core/graph/document';
 import type { DetailSource, MapSettings } from '../core/mesh/analysis';
 import { diagnose } from '../core/mesh/diagnose';
-import { factsOf } from '../core/mesh/mesh-facts';
+import { getMeshFacts } from '../core/mesh/mesh-facts';
 import type { MeshMap } from '../core/mesh/mesh-map';
-import { buffersOf, layOut } from '../core/mesh/stage-arrays';
+import { listBuffers, layOut } from '../core/mesh/stage-arrays';
 import { bakeRequest } from '../core/handoff/formats';
 import type { ExportName, HandoffRequest } from '../core/handoff/formats';
 import { PLAIN_TARGETS } from '../core/surface/stage-layout';
@@ -71,7 +71,7 @@ function modelCalls({ models, answer }: Desk, arrivals: ModelArrivals, dracoBina
     loadModel: (id: ModelId, file: Blob, name: string, preparation: ModelPreparation = {}) =>
       answer(async () => {
         const { mesh, notes } = await read(id, file, name, preparation);
-        return { facts: factsOf(mesh), notes };
+        return { facts: getMeshFacts(mesh), notes };
       }),
     /** Reads a model for this worker alone: the page is spared the mesh. */
     readModel: (id: ModelId, file: Blob, name: string, preparation: ModelPreparation = {}) =>
@@ -91,7 +91,7 @@ function modelCalls({ models, answer }: Desk, arrivals: ModelArrivals, dracoBina
     layOut: (id: ModelId, withExtras: boolean, port: MessagePort) =>
       answer(() => {
         const laidOut = layOut(models.get(id).mesh, withExtras);
-        port.postMessage(laidOut, buffersOf(laidOut.arrays));
+        port.postMessage(laidOut, listBuffers(laidOut.arrays));
         return true;
       }),
     diagnose: (id: ModelId) => answer(() => diagnose(models.get(id).mesh)),
@@ -170,8 +170,12 @@ function evaluationCalls({ models, answer }: Desk) {
         const filled = filler.fill(models.get(request.model), request);
         return sent(filled, ...filled.lanes.map((lane) => lane.buffer));
       }),
-    survey: (id: ModelId, document: NetworkDocument, pin: ResultKey | null, standing: Standing) =>
-      answer(() => surveyModel(models.get(id), document, pin, standing)),
+    survey: (
+      id: ModelId,
+      document: NetworkDocument,
+      pin: ResultKey | null,
+      frame: CompanionFrame,
+    ) => answer(() => surveyModel(models.get(id), document, pin, frame)),
     /** A model left the stage: what was cached for it may go. */
     leave: (subject: string) => answer(() => filler.leave(subject)),
     pick: (

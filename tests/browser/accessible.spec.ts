@@ -2,7 +2,7 @@ import AxeBuilder from '@axe-core/playwright';
 import { expect, test } from '@playwright/test';
 import type { Page } from '@playwright/test';
 import { plantedDocument } from '../support/planted-faults';
-import { openStored, settled, signIn } from './studio';
+import { openStored, untilIdle, signIn } from './studio';
 
 /** What the rules of WCAG 2.2 A and AA and the best practices find on the page as it is. */
 async function violations(page: Page): Promise<readonly string[]> {
@@ -47,7 +47,7 @@ test('nor has the editor: a card, a strand, a group’s front, the sheets and pa
 }) => {
   await signIn(page, 'tove');
   await page.goto('/materials/demo-painted-tin');
-  await settled(page);
+  await untilIdle(page);
   expect(await violations(page)).toEqual([]);
   await page.locator('[data-testid^="card-"]').first().click();
   expect(await violations(page)).toEqual([]);

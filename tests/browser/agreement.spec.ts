@@ -13,7 +13,7 @@ import { MODEL_UNIFORMS } from '@/core/compile/uniforms';
 import type { CompiledNetwork } from '@/core/compile/compile';
 import { bakeRows, makeBakeSession, pictureRows, planBake } from '@/core/evaluate/bake';
 import { makeStageProgram } from '@/core/evaluate/stage-program';
-import { scaleOf } from '@/core/evaluate/session';
+import { getModelScale } from '@/core/evaluate/session';
 import { Builder } from '@/core/ir/builder';
 import { mixBits } from '@/core/ir/library/hash';
 import { seededRandom } from '@/core/base/random';
@@ -426,7 +426,7 @@ test('stage and bake differ by at most 2/255 at the 99.9th percentile', async ({
     {
       vertex: shader.vertex,
       fragment: shader.fragment,
-      values: padded(uniformsFor(compiled, material, scaleOf(mesh))),
+      values: padded(uniformsFor(compiled, material, getModelScale(mesh))),
       mapData: Array.from(map.data),
       mapSize: map.size,
       side: size,

@@ -3,12 +3,12 @@ import { expect, test } from '@playwright/test';
 import { NodeIO } from '@gltf-transform/core';
 import { decode } from 'fast-png';
 import { CHIPPED } from './harbour-paint';
-import { openStored, settled, signIn } from './studio';
+import { openStored, untilIdle, signIn } from './studio';
 
 test('baked maps and the model download and open', async ({ page }) => {
   await signIn(page, 'ilo');
   await openStored(page, CHIPPED, 'demo-floats');
-  await settled(page);
+  await untilIdle(page);
   await page.getByRole('button', { name: 'Bake' }).click();
   await page.getByRole('combobox', { name: 'Size' }).click();
   await page.getByRole('option', { name: '512 × 512' }).click();

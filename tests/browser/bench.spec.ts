@@ -1,5 +1,5 @@
 import { expect, test } from '@playwright/test';
-import { addNode, card, saved, settled, signIn } from './studio';
+import { addNode, card, saved, untilIdle, signIn } from './studio';
 
 test(
   'a formula tells its mistake at the character and keeps the last one in use; advice is ' +
@@ -10,33 +10,33 @@ test(
     await page.getByRole('button', { name: 'Create' }).click();
     await page.waitForURL(/\/materials\/[0-9a-f-]{36}$/);
     await addNode(page, 'expression', 200, 120);
-    await settled(page);
+    await untilIdle(page);
     const text = page.getByLabel('Formula', { exact: true });
     const advice = page.getByTestId('advice');
 
     await text.fill('a + 1.0');
-    await settled(page);
+    await untilIdle(page);
     await expect(page.getByTestId('range').getByText('1.50').first()).toBeVisible();
     await text.fill('a + 1.0 +');
     await expect(page.getByText('At character 10: the formula stops too early.')).toBeVisible();
     await expect(text).toHaveAttribute('aria-invalid', 'true');
-    await settled(page);
+    await untilIdle(page);
     await expect(card(page, 'Formula').getByText('1.50').first()).toBeVisible();
 
     await text.fill('a + 1.0');
-    await settled(page);
+    await untilIdle(page);
     await expect(advice.getByText('100 % of the surface lies above 1')).toBeVisible();
     await advice.getByRole('button', { name: 'Limit to 0–1' }).click();
-    await settled(page);
+    await untilIdle(page);
     await expect(advice.getByText('lies above 1')).toHaveCount(0);
     await expect(card(page, 'Formula').getByText('1.00').first()).toBeVisible();
     await page.keyboard.press('Control+z');
-    await settled(page);
+    await untilIdle(page);
     await expect(advice.getByText('100 % of the surface lies above 1')).toBeVisible();
 
     // A vector has every right to leave 0–1.
     await text.fill('vec3(a, 2.0, b)');
-    await settled(page);
+    await untilIdle(page);
     await expect(advice.getByText('lies above 1')).toBeVisible();
     await expect(advice.getByRole('button', { name: 'Limit to 0–1' })).toHaveCount(0);
 

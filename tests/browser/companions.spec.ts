@@ -8,7 +8,7 @@ import {
   newMaterial,
   openStored,
   saved,
-  settled,
+  untilIdle,
   signIn,
   stagePicture,
 } from './studio';
@@ -33,9 +33,9 @@ test(
   async ({ page }) => {
     await newMaterial(page, 'Company');
     await addNode(page, 'curvature', 60, 40, 'Curvature');
-    await settled(page);
+    await untilIdle(page);
     await card(page, 'Curvature').getByRole('button', { name: /^Pin / }).first().click();
-    await settled(page);
+    await untilIdle(page);
     const alone = await covered(page),
       measuredAlone = await wanted(page);
 
@@ -43,7 +43,7 @@ test(
     const panel = page.getByRole('dialog', { name: 'Models on the stage' });
     await panel.getByLabel('Put a model beside it').click();
     await page.getByRole('option', { name: 'Tile' }).click();
-    await settled(page);
+    await untilIdle(page);
     // The mask is measured on the other model too, and both are seen.
     expect(await wanted(page)).toBe(measuredAlone + 1);
     const both = await covered(page);
@@ -52,13 +52,13 @@ test(
     const still = await stagePicture(page);
     await panel.getByLabel('Turn of Tile, degrees').fill('50');
     await panel.getByLabel('Turn of Tile, degrees').press('Enter');
-    await settled(page);
+    await untilIdle(page);
     expect(still.equals(await stagePicture(page))).toBe(false);
 
     // Another material of the studio, and one that is no more.
     await panel.getByLabel('Network on Tile').click();
     await page.getByRole('option', { name: 'Glazed stoneware', exact: true }).click();
-    await settled(page);
+    await untilIdle(page);
     const [pinned, coloured] = [still, await stagePicture(page)];
     expect(pinned.equals(coloured)).toBe(false);
     expect(
@@ -75,7 +75,7 @@ test(
     ).toBe(1);
     await saved(page);
     await page.reload();
-    await settled(page);
+    await untilIdle(page);
     expect(
       await page.evaluate(
         () => window.brightLoomStores?.document.getState().document.companions?.models[0]?.name,
@@ -95,7 +95,7 @@ test('a model beside the current one that is no more says so, and can be taken a
       models: [{ id: 'gone', model: 'no-such-model', name: 'Lost anchor', turn: 0 }],
     },
   });
-  await settled(page);
+  await untilIdle(page);
   await page.getByRole('button', { name: 'Models on the stage' }).click();
   const panel = page.getByRole('dialog', { name: 'Models on the stage' });
   await expect(panel.getByTestId('gone').getByRole('alert')).not.toBeEmpty();

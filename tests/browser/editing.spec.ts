@@ -9,7 +9,7 @@ import {
   openStored,
   port,
   saved,
-  settled,
+  untilIdle,
   signIn,
   stagePicture,
   strands,
@@ -27,7 +27,7 @@ test('the start page lists materials; the editor of one shows stage, board and b
   );
   await page.getByRole('link', { name: /^Painted tin on Channel buoy/ }).click();
   await expect(card(page, 'Chipped paint')).toBeVisible();
-  await settled(page);
+  await untilIdle(page);
   await expect(card(page, 'Edges').getByTestId('range')).toHaveText(/0\.00.*1\.00/);
   await card(page, 'Old red').click();
   await expect(page.getByTestId('ramp-histogram')).toBeVisible();
@@ -36,14 +36,14 @@ test('the start page lists materials; the editor of one shows stage, board and b
 test('a pinned value shows flat, and the same action returns', async ({ page }) => {
   await signIn(page, 'maren');
   await page.goto('/materials/demo-painted-tin');
-  await settled(page);
+  await untilIdle(page);
   const surface = await stagePicture(page);
   await card(page, 'Chips').getByRole('button', { name: 'Pin Chips on the stage' }).click();
   await expect(page.getByTestId('pinned')).toBeVisible();
-  await settled(page);
+  await untilIdle(page);
   expect((await stagePicture(page)).equals(surface)).toBe(false);
   await card(page, 'Chips').getByRole('button', { name: 'Take Chips off the stage' }).click();
-  await settled(page);
+  await untilIdle(page);
   expect((await stagePicture(page)).equals(surface)).toBe(true);
 });
 
@@ -137,7 +137,7 @@ test('a ramp is edited over the histogram; dragging recompiles nothing', async (
   await signIn(page, 'tove');
   await openStored(page, BEGUN, 'demo-buoy');
   await card(page, 'Ramp').click();
-  await settled(page);
+  await untilIdle(page);
   const before = await stagePicture(page);
   const compilations = await page.evaluate(() => window.brightLoomEvaluation?.counts.compilations);
   await page.getByRole('button', { name: 'Add stop' }).click();
@@ -152,7 +152,7 @@ test('a ramp is edited over the histogram; dragging recompiles nothing', async (
   await page.mouse.up();
   await page.getByLabel('Way to the next stop').click();
   await page.getByRole('option', { name: 'Smooth' }).click();
-  await settled(page);
+  await untilIdle(page);
   expect((await stagePicture(page)).equals(before)).toBe(false);
   expect(await page.evaluate(() => window.brightLoomEvaluation?.counts.compilations)).toBe(
     compilations,
@@ -162,7 +162,7 @@ test('a ramp is edited over the histogram; dragging recompiles nothing', async (
 test('what is wired by hand is saved and there after a reload', async ({ page }) => {
   await signIn(page, 'tove');
   await openStored(page, BEGUN, 'demo-buoy');
-  await settled(page);
+  await untilIdle(page);
   await addNode(page, 'smoothstep', 430, 290);
   await addNode(page, 'layer', 610, 200);
   await addNode(page, 'surface', 610, 20);
@@ -198,7 +198,7 @@ test('what is wired by hand is saved and there after a reload', async ({ page })
   await page.getByLabel('Metalness, number').fill('1');
   await page.getByLabel('Metalness, number').press('Enter');
   await tidy(page);
-  await settled(page);
+  await untilIdle(page);
   await saved(page);
   const count = await strands(page).count();
   await page.reload();
@@ -209,7 +209,7 @@ test('what is wired by hand is saved and there after a reload', async ({ page })
 test('packaging changes nothing that is seen', async ({ page }) => {
   await signIn(page, 'tove');
   await openStored(page, CHIPPED, 'demo-buoy');
-  await settled(page);
+  await untilIdle(page);
   const before = await stagePicture(page);
   await card(page, 'Curvature').click();
   await card(page, 'Smoothstep').click({ modifiers: ['Shift'] });
@@ -217,6 +217,6 @@ test('packaging changes nothing that is seen', async ({ page }) => {
   await card(page, 'Ramp').click({ modifiers: ['Shift'] });
   await page.getByRole('button', { name: 'Package' }).click();
   await expect(card(page, 'New group')).toBeVisible();
-  await settled(page);
+  await untilIdle(page);
   expect((await stagePicture(page)).equals(before)).toBe(true);
 });

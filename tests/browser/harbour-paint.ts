@@ -4,7 +4,7 @@ import type { NetworkDocument } from '@/core/graph/document';
 import { expect } from '@playwright/test';
 import type { Page } from '@playwright/test';
 import { documentOf, node, strand } from '../support/networks';
-import { openStored, settled } from './studio';
+import { openStored, untilIdle } from './studio';
 
 const named = (network: NetworkDocument): NetworkDocument => ({
   ...network,
@@ -71,6 +71,6 @@ export async function openPackaged(page: Page, name: string): Promise<string> {
   });
   expect(saved.status()).toBe(200);
   await page.reload();
-  await settled(page);
+  await untilIdle(page);
   return id;
 }

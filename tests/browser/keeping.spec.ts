@@ -4,7 +4,7 @@
  */
 import { expect, test } from '@playwright/test';
 import type { Page } from '@playwright/test';
-import { addNode, card, newMaterial, saved, settled, signIn } from './studio';
+import { addNode, card, newMaterial, saved, untilIdle, signIn } from './studio';
 
 const saves = '**/api/materials/*';
 const state = (page: Page) => page.getByTestId('save-state');
@@ -59,7 +59,7 @@ test('unsaved work belongs to whoever made it, also where two people share a mac
   await context.unroute(saves);
   await signIn(page, 'maren');
   await page.goto(url);
-  await settled(page);
+  await untilIdle(page);
   await expect(card(page, 'Cell noise')).toHaveCount(0);
   await page.goto('/materials');
   await signOut(page);

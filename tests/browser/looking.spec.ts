@@ -1,7 +1,7 @@
 import { decode } from 'fast-png';
 import { expect, test } from '@playwright/test';
 import type { Page } from '@playwright/test';
-import { addNode, card, drag, newMaterial, port, settled, stagePicture } from './studio';
+import { addNode, card, drag, newMaterial, port, untilIdle, stagePicture } from './studio';
 
 interface Tones {
   readonly chroma: number;
@@ -41,7 +41,7 @@ test(
       port(card(page, 'Surface'), 'output', 'Surface'),
       page.getByTestId('selvedge-out').locator('.port'),
     );
-    await settled(page);
+    await untilIdle(page);
     await card(page, 'Surface').click();
     const red = page.getByLabel('Base colour red'),
       green = page.getByLabel('Base colour green'),
@@ -54,18 +54,18 @@ test(
       await field.fill(value);
       await field.press('Enter');
     }
-    await settled(page);
+    await untilIdle(page);
     const coloured = await tones(page),
       before = await stagePicture(page);
     expect(coloured.chroma).toBeGreaterThan(80);
 
     await look(page, 'Clay');
-    await settled(page);
+    await untilIdle(page);
     const clay = await tones(page);
     expect(clay.chroma).toBeLessThan(coloured.chroma * 0.5);
     expect(clay.mean).toBeGreaterThan(60);
     await look(page, 'As it is');
-    await settled(page);
+    await untilIdle(page);
     expect(before.equals(await stagePicture(page))).toBe(true);
 
     // A faint noise, pinned: nearly one grey until it is exaggerated.
@@ -86,14 +86,14 @@ test(
       await field.press('Enter');
     }
     await card(page, 'Remap').getByRole('button', { name: /^Pin / }).first().click();
-    await settled(page);
+    await untilIdle(page);
     const faint = await tones(page);
     await look(page, 'Exaggerated');
-    await settled(page);
+    await untilIdle(page);
     await expect(page.getByTestId('stretch')).toContainText('Black is 0.4');
     expect((await tones(page)).spread).toBeGreaterThan(faint.spread * 4);
     await look(page, 'Clay');
-    await settled(page);
+    await untilIdle(page);
     expect((await tones(page)).spread).toBeGreaterThan(faint.spread);
     await look(page, 'As it is');
 
@@ -120,11 +120,11 @@ test(
 
     await page.getByTestId('pinned').getByRole('button').click();
     await page.getByRole('button', { name: 'Lights' }).click();
-    await settled(page);
+    await untilIdle(page);
     const still = await stagePicture(page);
     await page.getByLabel('Round of the surroundings, degrees').fill('120');
     await page.getByLabel('Round of the surroundings, degrees').press('Enter');
-    await settled(page);
+    await untilIdle(page);
     expect(still.equals(await stagePicture(page))).toBe(false);
     for (const name of [
       'Strength of the surroundings, number',
@@ -137,7 +137,7 @@ test(
     await expect(
       page.getByText('No light is on and the surroundings are dark: the model is black.'),
     ).toBeVisible();
-    await settled(page);
+    await untilIdle(page);
     expect((await tones(page)).mean).toBeLessThan(8);
     await expect(page.getByTestId('save-state')).toHaveText('Saved');
   },

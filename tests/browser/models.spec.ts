@@ -1,6 +1,6 @@
 import { expect, test } from '@playwright/test';
 import type { Page } from '@playwright/test';
-import { addNode, card, newMaterial, settled, signIn, stagePicture } from './studio';
+import { addNode, card, newMaterial, untilIdle, signIn, stagePicture } from './studio';
 
 /** A ball in millimetres whose normals are those of its facets. */
 function facetedBall(): string {
@@ -126,7 +126,7 @@ test(
     await expect(page.getByTestId('measuring-stopped')).toBeVisible();
     expect(await counts()).toMatchObject({ measured: 0 });
     await page.getByTestId('measuring-stopped').getByRole('button', { name: 'Go on' }).click();
-    await settled(page);
+    await untilIdle(page);
     expect(await counts()).toMatchObject({ measured: 1, recalled: 0 });
     // It was seen while it was measured, not only before and after.
     expect((await counts()).refined).toBeGreaterThan(0);
@@ -138,14 +138,14 @@ test(
       window.brightLoomEvaluation?.pool.kill(1);
     });
     await expect(page.getByText(/A worker of the browser ended/).first()).toBeVisible();
-    await settled(page);
+    await untilIdle(page);
     expect((await counts()).measured).toBe(2);
     await page.evaluate(() => {
       window.brightLoomEvaluation?.pool.kill(0);
     });
-    await settled(page);
+    await untilIdle(page);
     await addNode(page, 'noise', 330, 260, 'Noise');
-    await settled(page);
+    await untilIdle(page);
     expect(await page.evaluate(() => window.brightLoomStores?.results.getState().taps.size)).toBe(
       3,
     );
@@ -153,7 +153,7 @@ test(
     await expect(page.getByTestId('save-state')).toHaveText('Saved');
 
     await page.reload();
-    await settled(page);
+    await untilIdle(page);
     expect(await counts()).toMatchObject({ measured: 0, recalled: 2, fetched: 0 });
   },
 );
@@ -165,7 +165,7 @@ test(
     await newMaterial(page, 'Drawn off the page');
     await addNode(page, 'noise', 60, 60, 'Noise');
     await card(page, 'Noise').getByRole('button', { name: /^Pin / }).first().click();
-    await settled(page);
+    await untilIdle(page);
     // The page cannot draw it: its canvas belongs to the worker.
     expect(
       await page.locator('[data-testid=stage] canvas').evaluate((canvas: HTMLCanvasElement) => {
@@ -181,7 +181,7 @@ test(
       window.brightLoomStage?.kill();
     });
     await expect(page.getByText('The 3D view ended, perhaps for want of memory.')).toBeVisible();
-    await settled(page);
+    await untilIdle(page);
     expect(before.equals(await stagePicture(page))).toBe(true);
     await expect(page.locator('[data-testid=stage] canvas')).toHaveCount(1);
     await expect(page.getByTestId('problem')).toHaveCount(0);
@@ -192,7 +192,7 @@ test(
     await page.mouse.down();
     await page.mouse.move(box.x + 200, box.y + 200, { steps: 4 });
     await page.mouse.up();
-    await settled(page);
+    await untilIdle(page);
     expect(before.equals(await stagePicture(page))).toBe(false);
   },
 );
@@ -232,7 +232,7 @@ test(
     // The worker process measures them after the picture of the material; the browser asks as the
     // editor would.
     await page.goto('/materials/demo-bell-bronze');
-    await settled(page);
+    await untilIdle(page);
     const [asked] = await page.evaluate(
       () => window.brightLoomEvaluation?.models.settingsAsked ?? [],
     );
@@ -259,7 +259,7 @@ test(
         }),
     );
     await page.reload();
-    await settled(page);
+    await untilIdle(page);
     expect(
       await page.evaluate(() => ({ ...window.brightLoomEvaluation?.models.counts })),
     ).toMatchObject({ measured: 0, recalled: 0, fetched: 1 });

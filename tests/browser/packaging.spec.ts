@@ -9,7 +9,7 @@ import {
   newMaterial,
   port,
   saved,
-  settled,
+  untilIdle,
   signIn,
   stagePicture,
   strands,
@@ -28,7 +28,7 @@ test('a dial is made by its law with pictures of both ends; at home nothing chan
   page,
 }) => {
   await openInside(page, 'Dialled paint');
-  await settled(page);
+  await untilIdle(page);
   const before = await stagePicture(page);
   await page.getByLabel('Group name').fill('Worn paint');
   await page.getByLabel('Group name').press('Enter');
@@ -39,21 +39,21 @@ test('a dial is made by its law with pictures of both ends; at home nothing chan
   await page.getByRole('radio', { name: /times/ }).click();
   await page.getByRole('button', { name: 'Make the dial' }).click();
   await expect(page.getByTestId('proof')).toContainText('identical', { timeout: 60_000 });
-  await settled(page);
+  await untilIdle(page);
   expect((await stagePicture(page)).equals(before)).toBe(true);
 });
 
 test('a dial moves the look and goes home; one drives several values', async ({ page }) => {
   await openInside(page, 'Moved paint');
-  await settled(page);
+  await untilIdle(page);
   const before = await stagePicture(page);
   const wear = page.getByLabel('Wear, number');
   await wear.fill('0.4');
   await wear.press('Enter');
-  await settled(page);
+  await untilIdle(page);
   expect((await stagePicture(page)).equals(before)).toBe(false);
   await page.getByRole('button', { name: 'home' }).click();
-  await settled(page);
+  await untilIdle(page);
   expect((await stagePicture(page)).equals(before)).toBe(true);
   await card(page, 'Smoothstep').click();
   await page.getByRole('button', { name: 'Make Width a dial' }).click();
@@ -141,7 +141,7 @@ test('a group of the library is placed, turned and wired; its source stays as it
   await card(page, 'Crackle').click();
   await page.getByLabel('Crack width, number').fill('0.5');
   await page.getByLabel('Crack width, number').press('Enter');
-  await settled(page);
+  await untilIdle(page);
   await saved(page);
   expect(await (await page.request.get(source)).json()).toEqual(before);
 });

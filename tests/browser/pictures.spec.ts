@@ -5,7 +5,7 @@
 import { expect, test } from '@playwright/test';
 import type { Page } from '@playwright/test';
 import { openPackaged } from './harbour-paint';
-import { card, settled, signIn } from './studio';
+import { card, untilIdle, signIn } from './studio';
 
 test.skip(!process.env['REFRESH_PICTURES'], 'only when pictures are asked for');
 
@@ -20,10 +20,10 @@ test('start, editor, baking', async ({ page }) => {
   );
   await picture(page, 'start');
   await page.goto('/materials/demo-painted-tin');
-  await settled(page);
+  await untilIdle(page);
   await card(page, 'Old red').click();
   await expect(page.getByTestId('ramp-histogram')).toBeVisible();
-  await settled(page);
+  await untilIdle(page);
   await picture(page, 'editor');
   await page.getByRole('button', { name: 'Bake' }).click();
   await page.getByRole('button', { name: 'Bake', exact: true }).last().click();
@@ -36,7 +36,7 @@ test('inside a group', async ({ page }) => {
   await openPackaged(page, 'Chipped paint');
   await card(page, 'Chipped paint').dblclick();
   await expect(page.getByTestId('proof')).toContainText('identical', { timeout: 60_000 });
-  await settled(page);
+  await untilIdle(page);
   await picture(page, 'group-editor');
 });
 

@@ -98,7 +98,7 @@ export async function stagePicture(page: Page): Promise<Buffer> {
 }
 
 /** Waits until the workers have nothing more to measure or to fill. */
-export async function settled(page: Page): Promise<void> {
+export async function untilIdle(page: Page): Promise<void> {
   let calm = 0;
   for (let k = 0; k < 900 && calm < 4; k++) {
     calm = (await page.evaluate(() => window.brightLoomEvaluation?.isIdle ?? false)) ? calm + 1 : 0;
@@ -120,7 +120,7 @@ export async function newMaterial(page: Page, name: string): Promise<void> {
   await page.getByLabel('Name of the new material').fill(name);
   await page.getByRole('button', { name: 'Create' }).click();
   await page.waitForURL(/\/materials\/[0-9a-f-]{36}$/);
-  await settled(page);
+  await untilIdle(page);
 }
 
 /** Stores a document as a material of the person who is signed in, and opens it. */

@@ -6,7 +6,7 @@ import {
   drag,
   port,
   saved,
-  settled,
+  untilIdle,
   signIn,
   stagePicture,
   strands,
@@ -34,7 +34,7 @@ test(
 
     // A file that is no image is refused with its reason; one that is becomes the node's value.
     await addNode(page, 'bitmap', 60, 60);
-    await settled(page);
+    await untilIdle(page);
     await page.getByLabel('File for Image').setInputFiles({
       name: 'notes.png',
       mimeType: 'image/png',
@@ -83,14 +83,14 @@ test(
       page.getByTestId('selvedge-out').locator('.port'),
     );
     await card(page, 'Surface').click();
-    await settled(page);
+    await untilIdle(page);
     const before = await stagePicture(page);
     await page.getByTestId('section-Coat').locator('summary').click();
     await page.getByLabel('Coat, number').fill('1');
     await page.getByLabel('Coat, number').press('Enter');
-    await settled(page);
+    await untilIdle(page);
     await page.waitForTimeout(500);
-    await settled(page);
+    await untilIdle(page);
     expect(before.equals(await stagePicture(page))).toBe(false);
 
     // Every choice of a mode in pictures; a click takes one.
@@ -104,7 +104,7 @@ test(
     // A ready chain arrives as a group with its dials.
     const count = await strands(page).count();
     await addNode(page, 'worn edges', 60, 40, 'Edge wear');
-    await settled(page);
+    await untilIdle(page);
     await expect(card(page, 'Edge wear')).toBeVisible();
     await expect(page.getByTestId('value-amount')).toBeVisible();
     expect(await strands(page).count()).toBe(count);

@@ -7,7 +7,7 @@ import { readModel } from '@/core/exchange/read-model';
 import type { InputValue, NetworkDocument } from '@/core/graph/document';
 import { MeshAnalysis } from '@/core/mesh/analysis';
 import { documentOf, node } from '../support/networks';
-import { openStored, settled, signIn, stagePicture } from './studio';
+import { openStored, untilIdle, signIn, stagePicture } from './studio';
 
 /** Pixels a side of the blocks that are compared: outlines are drawn by different samples. */
 const BLOCK = 6;
@@ -101,7 +101,7 @@ test('a picture made on the processor looks like the stage, whatever the surface
   for (const [name, { most, values }] of Object.entries(SURFACES)) {
     const document = painted(values);
     await openStored(page, document, 'demo-buoy');
-    await settled(page);
+    await untilIdle(page);
     const stage = decode(await stagePicture(page));
     const apart = differences(analysis, document, stage);
     expect(apart.length).toBeGreaterThan(3000);

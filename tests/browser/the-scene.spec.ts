@@ -12,7 +12,7 @@ import {
   newMaterial,
   openStored,
   port,
-  settled,
+  untilIdle,
   signIn,
   stagePicture,
 } from './studio';
@@ -67,9 +67,9 @@ test(
 
     // A light that is moved changes what follows the lights, and nothing is compiled for it.
     await addNode(page, 'lambert', 60, 260, 'Light response');
-    await settled(page);
+    await untilIdle(page);
     await card(page, 'Light response').getByRole('button', { name: /^Pin / }).first().click();
-    await settled(page);
+    await untilIdle(page);
     const before = await stagePicture(page);
     const compilations = (): Promise<number> =>
       page.evaluate(() => window.brightLoomEvaluation?.counts.compilations ?? -1);
@@ -77,7 +77,7 @@ test(
     await page.getByRole('button', { name: 'Lights' }).click();
     await page.getByLabel('Round of Key, degrees').fill('-140');
     await page.getByLabel('Round of Key, degrees').press('Enter');
-    await settled(page);
+    await untilIdle(page);
     expect(before.equals(await stagePicture(page))).toBe(false);
     expect(await compilations()).toBe(known);
     for (const light of ['Key', 'Fill']) {
@@ -95,7 +95,7 @@ test(
     await page.getByRole('option', { name: 'A part' }).click();
     await page.getByRole('combobox', { name: 'Part', exact: true }).click();
     await page.getByRole('option', { name: 'rivets' }).click();
-    await settled(page);
+    await untilIdle(page);
     await expect(page.getByTestId('problem')).toHaveCount(0);
     await expect(page.getByRole('combobox', { name: 'Part', exact: true })).toHaveText('rivets');
 
@@ -168,10 +168,10 @@ test('the boundary of a beacon is drawn where its mask ends, whatever its shape'
       at: [60, 60] as const,
     };
     await openStored(page, documentOf([beacon]), 'demo-buoy');
-    await settled(page);
+    await untilIdle(page);
     await card(page, 'Beacon').click();
     await page.getByRole('button', { name: 'Pin Beacon on the stage' }).click();
-    await settled(page);
+    await untilIdle(page);
     const { all, lined } = await bordersOf(page);
     expect(all).toBeGreaterThan(40);
     // Where one thing stands before another, white meets black without a boundary between.
@@ -230,7 +230,7 @@ test('a Draco-compressed model and an OBJ are brought in by the browser', async 
       .locator('input[type=file]')
       .setInputFiles({ name, mimeType: 'application/octet-stream', buffer: content });
     await page.waitForURL(/\/materials\/[0-9a-f-]{36}$/, { timeout: 60_000 });
-    await settled(page);
+    await untilIdle(page);
     expect(
       await page.evaluate(() => window.brightLoomStores?.stage.getState().model?.parts),
     ).toEqual(parts);

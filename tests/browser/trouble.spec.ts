@@ -1,7 +1,7 @@
 import { readFileSync } from 'node:fs';
 import { expect, test } from '@playwright/test';
 import type { Page } from '@playwright/test';
-import { addNode, card, saved, settled, signIn } from './studio';
+import { addNode, card, saved, untilIdle, signIn } from './studio';
 
 /** Makes a material by the interface and opens it. */
 async function begin(page: Page, name: string): Promise<string> {
@@ -11,7 +11,7 @@ async function begin(page: Page, name: string): Promise<string> {
   await page.getByRole('option', { name: 'Tile' }).click();
   await page.getByRole('button', { name: 'Create' }).click();
   await page.waitForURL(/\/materials\/[0-9a-f-]{36}$/);
-  await settled(page);
+  await untilIdle(page);
   return page.url();
 }
 
@@ -53,7 +53,7 @@ test('a GLB dropped onto the window becomes the model; broken ones are refused i
     page.getByText('It has no texture coordinates; an automatic atlas was made.'),
   ).toBeVisible();
   await expect(page.getByLabel('Model on the stage')).toHaveText('harbour wall');
-  await settled(page);
+  await untilIdle(page);
   await saved(page);
   await page.reload();
   await expect(page.getByLabel('Model on the stage')).toHaveText('harbour wall');
@@ -108,7 +108,7 @@ test('two people at once: both versions are kept and a choice is shown', async (
   ).newPage();
   await signIn(other, 'tove');
   await other.goto(url);
-  await settled(other);
+  await untilIdle(other);
   await addNode(other, 'cell', 200, 120);
   await saved(other);
   await addNode(page, 'slope', 200, 120);

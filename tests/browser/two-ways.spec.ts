@@ -2,7 +2,7 @@ import { decode } from 'fast-png';
 import { expect, test } from '@playwright/test';
 import type { Page } from '@playwright/test';
 import { documentOf, node } from '../support/networks';
-import { openStored, settled, signIn, stagePicture } from './studio';
+import { openStored, untilIdle, signIn, stagePicture } from './studio';
 
 /** A mask of the model's shape, a part's number and a surface whose colour is the mask. */
 const NETWORK = documentOf(
@@ -20,7 +20,7 @@ async function pin(page: Page, title: string | null): Promise<void> {
   if (title === null) {
     if (await pinned.isVisible()) await pinned.click();
   } else await page.getByRole('button', { name: `Pin ${title} on the stage` }).click();
-  await settled(page);
+  await untilIdle(page);
 }
 
 /** The share of pixels that differ visibly; outlines are drawn by different samples. */
@@ -52,7 +52,7 @@ test(
     const url = page.url();
     const pictures = async (mode: string): Promise<readonly Buffer[]> => {
       await page.goto(`${url}?stage=${mode}`);
-      await settled(page);
+      await untilIdle(page);
       expect(await page.evaluate(() => window.brightLoomStage?.mode)).toBe(mode);
       const taken: Buffer[] = [];
       for (const shown of [null, 'Occlusion', 'Part']) {

@@ -74,7 +74,7 @@ describe('analyse', () => {
         .map(({ code }) => code);
     expect(await found()).toContain('open');
     expect(await found('--weld', '0.002')).toEqual(['inside-out']);
-    expect(await found('--weld', '0.002', '--turn-round', '--smooth', '20')).toEqual([]);
+    expect(await found('--weld', '0.002', '--flip-winding', '--smooth', '20')).toEqual([]);
     expect(await run('analyse', file, '--weld', '0.4', '--out', folder)).toMatchObject({
       code: 2,
       error: expect.stringContaining('--weld is a number from 0 to 0.05') as string,

@@ -290,7 +290,7 @@ describe('checking', () => {
           const compiled = compileNetwork(document, {
             surface: true,
             taps: 'all',
-            evensOut: seed % 2 === 0 ? ['images', 'steps'] : [],
+            antialias: seed % 2 === 0 ? ['images', 'steps'] : [],
           });
           // Points where nothing is a sensible number: a module may answer anything, but never
           // leaves its memory.

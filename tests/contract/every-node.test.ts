@@ -40,7 +40,7 @@ describe('every node', () => {
         const compiled = compileNetwork(document, {
           surface: false,
           taps: Object.keys(definition.outputs).map((output) => outputKey(['n'], output)),
-          evensOut: ['images', 'steps'],
+          antialias: ['images', 'steps'],
         });
         const agreement = measureAgreement(
           compiled,

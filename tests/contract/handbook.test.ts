@@ -2,7 +2,7 @@ import { readFileSync, readdirSync } from 'node:fs';
 import path from 'node:path';
 import { listDefinitions } from '@/core/compile/catalogue';
 import { checkCompiled } from '@/core/compile/compile';
-import { exampleOf } from '@/core/compile/example';
+import { makeExample } from '@/core/compile/example';
 import { handbookPages } from '@/core/compile/handbook';
 
 const root = path.resolve(import.meta.dirname, '../..');
@@ -29,7 +29,7 @@ describe('the handbook of nodes', () => {
   it.each(listDefinitions().map((definition) => [definition.id, definition] as const))(
     'the example of %s has nothing wrong with it',
     (_id, definition) => {
-      expect(checkCompiled(exampleOf(definition).document)).toEqual([]);
+      expect(checkCompiled(makeExample(definition).document)).toEqual([]);
     },
   );
 });

@@ -13,7 +13,7 @@ const CHAINED = 5e-3;
 describe('random networks', () => {
   it(
     'agree to the bit in WebAssembly and the f32 reference, 500 networks of 3 to 14 nodes, ' +
-      'every fourth evened out',
+      'every fourth antialiased',
     () => {
       let compared = 0,
         beyond = 0;
@@ -23,7 +23,7 @@ describe('random networks', () => {
         const compiled = compileNetwork(document, {
           surface: true,
           taps: 'all',
-          evensOut: seed % 4 === 0 ? ['images', 'steps'] : [],
+          antialias: seed % 4 === 0 ? ['images', 'steps'] : [],
         });
         const agreement = measureAgreement(
           compiled,

@@ -5,7 +5,7 @@ import { GET as mapRoute } from '@/app/api/models/[id]/maps/route';
 import { storeBlob } from '@/db/queries/blobs';
 import { insertModel } from '@/db/queries/models';
 import type { SignedIn } from '@/server/authentication';
-import { keptMap, runMap } from '@/server/mesh-maps';
+import { findStoredMap, runMap } from '@/server/mesh-maps';
 import { mendModel, modelFile, readableModel } from '@/server/models';
 import { prepareModel } from '@/server/render';
 import { mayMend } from '@/server/rights';
@@ -87,7 +87,7 @@ describe('models', () => {
     async () => {
       const { blobHash } = await readableModel(author, 'ferry-tile');
       const settings = { kind: 'curvature', radius: 0.05 } as const;
-      expect(await keptMap(author, 'ferry-tile', settings)).toBeNull();
+      expect(await findStoredMap(author, 'ferry-tile', settings)).toBeNull();
       // A queue may give the members back in another order, and the job twice.
       await runMap({
         blobHash,
@@ -95,7 +95,7 @@ describe('models', () => {
         settings: { radius: settings.radius, kind: settings.kind },
       });
       await runMap({ blobHash, preparation: { zUp: true }, settings });
-      const kept = await keptMap(artist, 'ferry-tile', settings);
+      const kept = await findStoredMap(artist, 'ferry-tile', settings);
       const values = new Float32Array(new Uint8Array(inflateSync(kept ?? new Uint8Array())).buffer);
       const { analysis } = await prepareModel({ blobHash, preparation: { zUp: true } });
       expect(
@@ -103,13 +103,13 @@ describe('models', () => {
           Buffer.from(analysis.measureTexels(settings, 512, 0, analysis.texelCount(512)).buffer),
         ),
       ).toBe(true);
-      expect(await keptMap(author, 'ferry-tile', { ...settings, radius: 0.2 })).toBeNull();
-      await expect(keptMap(stranger, 'ferry-tile', settings)).rejects.toMatchObject({
+      expect(await findStoredMap(author, 'ferry-tile', { ...settings, radius: 0.2 })).toBeNull();
+      await expect(findStoredMap(stranger, 'ferry-tile', settings)).rejects.toMatchObject({
         status: 404,
       });
       // The same file mended otherwise has maps of its own.
       await mendModel(author, 'ferry-tile', { before: { zUp: true }, preparation: {} });
-      expect(await keptMap(author, 'ferry-tile', settings)).toBeNull();
+      expect(await findStoredMap(author, 'ferry-tile', settings)).toBeNull();
     },
     150000,
   );

@@ -21,7 +21,7 @@ import { SWATCH } from '@/server/jobs/lanes';
 import { startPublication } from '@/server/library';
 import { createMaterial, saveMaterial } from '@/server/materials';
 import { searchLibrary } from '@/server/library';
-import { addressOf } from '@/state/api';
+import { routeAddress } from '@/state/api';
 import { documentOf, node } from '../support/networks';
 import { makePerson, startStudio, workOff } from './studio';
 
@@ -232,7 +232,7 @@ async function ask(route: AnyRoute, { id, isForeign }: Persona): Promise<Respons
     : sample.body === undefined
       ? undefined
       : JSON.stringify(sample.body);
-  const request = new Request(`${ORIGIN}${addressOf(route, sample.params, sample.query)}`, {
+  const request = new Request(`${ORIGIN}${routeAddress(route, sample.params, sample.query)}`, {
     method: route.method,
     headers,
     body: body ?? null,

@@ -12,7 +12,7 @@ import type {
 import { decode } from 'fast-png';
 import fc from 'fast-check';
 import validator from 'gltf-validator';
-import { bakeRows, makeBakeSession, pictureRows, planBake, stripsOf } from '@/core/evaluate/bake';
+import { bakeRows, makeBakeSession, pictureRows, planBake, planStrips } from '@/core/evaluate/bake';
 import { bakeFiles } from '@/core/handoff/packaging';
 import { joinStrips, packRows } from '@/core/exchange/png-strips';
 import { unitTile } from '../support/meshes';
@@ -131,11 +131,11 @@ describe('a bake', () => {
       expect(parts.equals(new Uint8Array(pictureRows(whole, image).slice().buffer))).toBe(true);
     }
     expect(
-      stripsOf(1024)
+      planStrips(1024)
         .flat()
         .filter((row, k, rows) => k > 0 && k < rows.length - 1 && !rows.includes(row)),
     ).toEqual([]);
-    expect(stripsOf(4096).at(-1)?.[1]).toBe(4096);
+    expect(planStrips(4096).at(-1)?.[1]).toBe(4096);
   });
 
   it('writes a map for what is used and nothing for what is not', () => {

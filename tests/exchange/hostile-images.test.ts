@@ -2,7 +2,7 @@ import { deflateSync } from 'node:zlib';
 import { encode as encodePng } from 'fast-png';
 import { encode as encodeJpeg } from 'jpeg-js';
 import { decodeImage } from '@/core/exchange/images';
-import { chunkOf } from '@/core/exchange/png-strips';
+import { makeChunk } from '@/core/exchange/png-strips';
 import { mutate } from '../../scripts/drill/mutations';
 import { writeExr, writeRadiance } from '../support/image-files';
 
@@ -55,9 +55,9 @@ describe('hostile images', () => {
   });
   it('a PNG whose data unpacks to more than its size states is unpacked no further', () => {
     const bomb = png(
-      chunkOf('IHDR', [header(4, 4)]),
-      chunkOf('IDAT', [deflateSync(new Uint8Array(200 * 1024 * 1024))]),
-      chunkOf('IEND', []),
+      makeChunk('IHDR', [header(4, 4)]),
+      makeChunk('IDAT', [deflateSync(new Uint8Array(200 * 1024 * 1024))]),
+      makeChunk('IEND', []),
     );
     const before = process.memoryUsage().arrayBuffers;
     expect(ending(bomb)).toBe('read');
@@ -67,18 +67,18 @@ describe('hostile images', () => {
     'what is packed beside the pixels of a PNG is never unpacked, and one that holds too ' +
       'little is refused',
     () => {
-      const profile = chunkOf('iCCP', [
+      const profile = makeChunk('iCCP', [
         new TextEncoder().encode('x\0\0'),
         deflateSync(new Uint8Array(100 * 1024 * 1024)),
       ]);
-      const data = chunkOf('IDAT', [deflateSync(new Uint8Array(4 * 17))]);
-      expect(ending(png(chunkOf('IHDR', [header(4, 4)]), profile, data, chunkOf('IEND', [])))).toBe(
-        'read',
-      );
-      expect(ending(png(chunkOf('IHDR', [header(8000, 8000)]), data, chunkOf('IEND', [])))).toMatch(
-        /far less than the size it states/,
-      );
-      expect(ending(png(chunkOf('IHDR', [header(4, 5)]), data, chunkOf('IEND', [])))).toMatch(
+      const data = makeChunk('IDAT', [deflateSync(new Uint8Array(4 * 17))]);
+      expect(
+        ending(png(makeChunk('IHDR', [header(4, 4)]), profile, data, makeChunk('IEND', []))),
+      ).toBe('read');
+      expect(
+        ending(png(makeChunk('IHDR', [header(8000, 8000)]), data, makeChunk('IEND', []))),
+      ).toMatch(/far less than the size it states/);
+      expect(ending(png(makeChunk('IHDR', [header(4, 5)]), data, makeChunk('IEND', [])))).toMatch(
         /ends too early/,
       );
     },

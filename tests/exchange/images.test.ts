@@ -1,7 +1,7 @@
 import { encode as encodePng } from 'fast-png';
 import { encode as encodeJpeg } from 'jpeg-js';
 import { buildAtlas, levelSide } from '@/core/base/image';
-import { ImageStore, sheetOf } from '@/core/evaluate/image-store';
+import { ImageStore, makeSheet } from '@/core/evaluate/image-store';
 import { decodeImage } from '@/core/exchange/images';
 import type { DecodedImage } from '@/core/exchange/image-types';
 import { decodeSrgb } from '@/core/surface/colour-science';
@@ -158,7 +158,7 @@ describe('sheets', () => {
       top: 255,
     };
     const read = (reading: 'colour' | 'data'): number[] =>
-      Array.from(sheetOf(image, reading).data.subarray(0, 4));
+      Array.from(makeSheet(image, reading).data.subarray(0, 4));
     expect(read('data').map((x) => Math.round(x * 255))).toEqual([128, 0, 255, 128]);
     expect(read('colour')[0]).toBeCloseTo(decodeSrgb(128 / 255), 6);
     expect(read('colour')[3]).toBeCloseTo(128 / 255, 6);
@@ -169,7 +169,7 @@ describe('sheets', () => {
       pixels: Float32Array.of(4, NaN, Infinity, 1),
       top: 0,
     };
-    expect(Array.from(sheetOf(float, 'colour').data.subarray(0, 4))).toEqual([4, 0, 0, 1]);
+    expect(Array.from(makeSheet(float, 'colour').data.subarray(0, 4))).toEqual([4, 0, 0, 1]);
   });
   it('are known by content, and say at what size they are read', () => {
     const store = new ImageStore();

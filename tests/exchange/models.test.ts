@@ -10,14 +10,14 @@ import { MeshoptEncoder } from 'meshoptimizer';
 import { modelFormat } from '@/core/exchange/model-format';
 import { readModel } from '@/core/exchange/read-model';
 import type { SurfaceMesh } from '@/core/mesh/surface-mesh';
-import { cornersOf, triangleCount, vertexAt } from '@/core/mesh/surface-mesh';
+import { getCorners, triangleCount, vertexAt } from '@/core/mesh/surface-mesh';
 import { cross, dot, sub } from '@/core/base/vector';
 
 const bytesOf = (text: string): Uint8Array<ArrayBuffer> => new TextEncoder().encode(text);
 /** Whether all triangles wind as their normals point. */
 const facesOut = (mesh: SurfaceMesh): boolean =>
   Array.from({ length: triangleCount(mesh) }, (_, t) => {
-    const [a, b, c] = cornersOf(mesh, t);
+    const [a, b, c] = getCorners(mesh, t);
     return (
       dot(cross(sub(b, a), sub(c, a)), vertexAt(mesh.normals, mesh.indices[t * 3] as number)) > 0
     );
@@ -204,7 +204,7 @@ describe('a GLB', () => {
     );
     const area = (mesh: SurfaceMesh): number =>
       Array.from({ length: triangleCount(mesh) }, (_, t) => {
-        const [a, b, c] = cornersOf(mesh, t);
+        const [a, b, c] = getCorners(mesh, t);
         const n = cross(sub(b, a), sub(c, a));
         return Math.sqrt(dot(n, n)) / 2;
       }).reduce((sum, each) => sum + each, 0);

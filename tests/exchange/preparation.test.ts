@@ -1,5 +1,5 @@
 import { readModel } from '@/core/exchange/read-model';
-import { curesOf, withCure, withPlacing, withoutCure } from '@/core/exchange/prepare';
+import { listCures, withCure, withUnitAndAxis, withoutCure } from '@/core/exchange/prepare';
 import { CURES } from '@/core/mesh/finding';
 import { mapForm, preparationForm } from '@/contract/model-forms';
 import { resolveMapSettings } from '@/core/mesh/analysis';
@@ -10,19 +10,19 @@ describe('what is mended in a model', () => {
   it('is added and taken back, one cure at a time', () => {
     for (const cure of CURES) {
       const once = withCure({ unit: 0.01 }, cure);
-      expect(curesOf(once)).toEqual([cure]);
+      expect(listCures(once)).toEqual([cure]);
       expect(withoutCure(once, cure)).toEqual({ unit: 0.01 });
     }
     expect(withCure(withCure({}, 'weld'), 'weld').weld).toBeGreaterThan(
       withCure({}, 'weld').weld ?? 1,
     );
     expect(withCure({ smooth: 170 }, 'smooth')).toEqual({ smooth: 180 });
-    expect(withCure({ turnRound: true }, 'turn round')).toEqual({});
+    expect(withCure({ flipWinding: true }, 'flip')).toEqual({});
   });
   it('says units and axes only where they differ from metres and Y', () => {
-    expect(withPlacing({ weld: 0.1 }, { unit: 0.01 })).toEqual({ weld: 0.1, unit: 0.01 });
-    expect(withPlacing({ unit: 0.01, zUp: true }, { unit: 1 })).toEqual({ zUp: true });
-    expect(withPlacing({ zUp: true }, { zUp: false })).toEqual({});
+    expect(withUnitAndAxis({ weld: 0.1 }, { unit: 0.01 })).toEqual({ weld: 0.1, unit: 0.01 });
+    expect(withUnitAndAxis({ unit: 0.01, zUp: true }, { unit: 1 })).toEqual({ zUp: true });
+    expect(withUnitAndAxis({ zUp: true }, { zUp: false })).toEqual({});
   });
   it(
     'turns a file with Z up and centimetres into metres with Y up, keeping what is outside ' +
@@ -54,7 +54,7 @@ describe('what is mended in a model', () => {
     const isFine = (value: unknown): boolean =>
       preparationForm.validate(value, { convert: false }).error === undefined;
     expect(
-      [{}, { smooth: 30, weld: 0.01, unwrap: true, turnRound: true, unit: 0.001, zUp: true }].map(
+      [{}, { smooth: 30, weld: 0.01, unwrap: true, flipWinding: true, unit: 0.001, zUp: true }].map(
         isFine,
       ),
     ).toEqual([true, true]);

@@ -79,7 +79,7 @@ describe('diagnosis', () => {
       normals: Float32Array.from(ball.normals, (value) => -value),
     };
     expect(codes(await read(out))).toContain('inside-out');
-    expect(codes(await read(out, { turnRound: true }))).not.toContain('inside-out');
+    expect(codes(await read(out, { flipWinding: true }))).not.toContain('inside-out');
   });
   it('finds gaps, and putting near vertices in one place closes them', async () => {
     const box = new ShapeSketch().box([0, 0, 0], [1, 1, 1], 0.2, 2).finish(0.3);
@@ -103,11 +103,11 @@ describe('diagnosis', () => {
       expect(codes(changed({ indices: Uint32Array.of(0, 2, 1, 0, 2, 3) }))).toContain('flipped');
       expect(
         codes(changed({ indices: Uint32Array.of(0, 2, 1, 2, 1, 0), parts: Uint32Array.of(0, 0) })),
-      ).toEqual(expect.arrayContaining(['twice', 'overlap']));
+      ).toEqual(expect.arrayContaining(['duplicate', 'overlap']));
       expect(codes(changed({ indices: Uint32Array.of(0, 2, 1, 0, 2, 2) }))).toContain('flat');
       expect(
         codes(changed({ normals: Float32Array.from(tile.normals, (value) => -value) })),
-      ).toContain('against');
+      ).toContain('inverted-normals');
     },
   );
   it('says when maps use an automatic atlas, which a cure can ask for', async () => {

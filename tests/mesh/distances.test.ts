@@ -211,28 +211,28 @@ describe('crease distance', () => {
 describe('edges', () => {
   it(
     'are closed on a box, open on a sheet, flipped where a triangle is turned round, ' +
-      'crowded where three meet',
+      'non-manifold where three meet',
     () => {
       const closed = meshOfSketch(new ShapeSketch().box([0, 0, 0], [1, 1, 1], 0, 2).finish());
       expect(findEdges(closed.indices, weldVertices(closed.positions, 1e-6))).toMatchObject({
         open: 0,
-        crowded: 0,
+        nonManifold: 0,
         flipped: 0,
       });
       const positions = Float32Array.of(0, 0, 0, 1, 0, 0, 0, 1, 0, 1, 1, 0, 0, 0, 1);
       const welded = weldVertices(positions, 0);
       expect(findEdges(Uint32Array.of(0, 1, 2, 1, 3, 2), welded)).toMatchObject({
         open: 4,
-        crowded: 0,
+        nonManifold: 0,
         flipped: 0,
       });
       expect(findEdges(Uint32Array.of(0, 1, 2, 1, 2, 3), welded)).toMatchObject({
         open: 4,
-        crowded: 0,
+        nonManifold: 0,
         flipped: 1,
       });
       expect(findEdges(Uint32Array.of(0, 1, 2, 1, 3, 2, 1, 2, 4), welded)).toMatchObject({
-        crowded: 1,
+        nonManifold: 1,
       });
     },
   );

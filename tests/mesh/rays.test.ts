@@ -6,12 +6,12 @@ import { cross, dot, sub } from '@/core/base/vector';
 import type { Vec3 } from '@/core/base/vector';
 import { MeshAnalysis, resolveMapSettings } from '@/core/mesh/analysis';
 import { DEMO_MODELS } from '@/core/mesh/demo-models';
-import { sineOf } from '@/core/mesh/kernel-batches';
+import { portableSine } from '@/core/mesh/kernel-batches';
 import { RAY, MeshKernel } from '@/core/mesh/mesh-kernel';
 import { uniformPoints } from '@/core/mesh/sample-points';
 import type { SamplePoints } from '@/core/mesh/sample-points';
 import { ShapeSketch } from '@/core/mesh/shape-sketch';
-import { cornersOf, triangleCount, vertexAt } from '@/core/mesh/surface-mesh';
+import { getCorners, triangleCount, vertexAt } from '@/core/mesh/surface-mesh';
 import type { SurfaceMesh } from '@/core/mesh/surface-mesh';
 import { meshOfSketch } from '../support/meshes';
 
@@ -25,7 +25,7 @@ const { PI, cos, floor, sin, sqrt } = Math;
 function search(mesh: SurfaceMesh, o: Vec3, d: Vec3): number {
   let nearest = Infinity;
   for (let t = 0; t < triangleCount(mesh); t++) {
-    const [a, b, c] = cornersOf(mesh, t);
+    const [a, b, c] = getCorners(mesh, t);
     const e1 = sub(b, a),
       e2 = sub(c, a),
       p = cross(d, e2);
@@ -108,7 +108,7 @@ describe('the ray kernel', () => {
       if (exact === Infinity) return;
       hits++;
       expect(distances[k]).toBeCloseTo(exact, 4);
-      const [a, b, c] = cornersOf(mesh, triangles[k] ?? 0),
+      const [a, b, c] = getCorners(mesh, triangles[k] ?? 0),
         u = weights[k * 2] ?? 0,
         v = weights[k * 2 + 1] ?? 0;
       [0, 1, 2].forEach((axis) => {
@@ -428,9 +428,9 @@ describe('openness', () => {
   }, 180000);
   it('takes the width of a cone by a sine of its own', () => {
     for (let k = 0; k <= 90; k++)
-      expect(Math.abs(sineOf((k * Math.PI) / 180) - Math.sin((k * Math.PI) / 180))).toBeLessThan(
-        2e-15,
-      );
+      expect(
+        Math.abs(portableSine((k * Math.PI) / 180) - Math.sin((k * Math.PI) / 180)),
+      ).toBeLessThan(2e-15);
   });
   it('is the same everywhere, to the byte', () => {
     const mesh = meshOfSketch(

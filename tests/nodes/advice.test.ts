@@ -1,6 +1,6 @@
 import { compileNetwork, uniformsFor } from '@/core/compile/compile';
 import { WasmRunner } from '@/core/backends/wasm/runner';
-import { adviseDocument, adviseNode, placesOf, watchedIn } from '@/core/evaluate/advice';
+import { adviseDocument, adviseNode, listPlaces, watchedIn } from '@/core/evaluate/advice';
 import type { InputValue, NetworkDocument } from '@/core/graph/document';
 import { TEST_SCALE, documentOf, node } from '../support/networks';
 
@@ -118,7 +118,7 @@ describe('advice from values', () => {
   it('offers no limit for a vector, which has every right to leave 0–1', () => {
     const cures = (formula: string, kind: 'vector' | 'scalar'): (string | undefined)[] => {
       const document = documentOf([node('n', 'math.formula', { formula: { formula } })]);
-      const [place] = placesOf(document);
+      const [place] = listPlaces(document);
       if (!place) throw new Error('no node');
       return adviseNode(place, () => ({
         minimum: -1,
@@ -157,7 +157,7 @@ describe('advice from values', () => {
       },
     };
     expect(
-      placesOf(document).map((place) => [place.path.join('/'), place.node.id, place.pointer]),
+      listPlaces(document).map((place) => [place.path.join('/'), place.node.id, place.pointer]),
     ).toEqual([
       ['', 'p', '/network/nodes/0'],
       ['', 'w', '/network/nodes/1'],

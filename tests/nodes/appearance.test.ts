@@ -5,7 +5,7 @@ import {
   ALL_TARGETS,
   PLAIN_LANES,
   SURFACE_PLACES,
-  appearanceOf,
+  computeAppearance,
   chooseOpacityMode,
   surfaceWrites,
 } from '@/core/surface/stage-layout';
@@ -38,9 +38,9 @@ const brightness = (
 
 describe('what the stage needs of a surface', () => {
   it('finds each feature where a single point uses it', () => {
-    expect(appearanceOf(lanesWith()).features).toEqual([]);
+    expect(computeAppearance(lanesWith()).features).toEqual([]);
     const uses = (name: string, value: number): string[] => [
-      ...appearanceOf(
+      ...computeAppearance(
         lanesWith({ [name]: [PLAIN_SURFACE[SURFACE_LANES.indexOf(name)] ?? 0, value] }),
       ).features,
     ];

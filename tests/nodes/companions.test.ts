@@ -1,10 +1,10 @@
 import { boundsOfAll, placeCompanions } from '@/core/compile/companion-places';
 import { directionToObject, directionToWorld, toObject, toWorld } from '@/core/compile/model-scale';
-import type { ModelBounds, Standing } from '@/core/compile/model-scale';
+import type { ModelBounds, CompanionFrame } from '@/core/compile/model-scale';
 import {
   addCompanion,
   changeCompanion,
-  companionsOf,
+  getCompanions,
   removeCompanion,
   sizeCompanions,
 } from '@/core/edit/companions';
@@ -32,27 +32,27 @@ describe('models beside the current one', () => {
           bounds.map((each) => ({ bounds: each, turn })),
           sizes,
         );
-        const boxes = places.map((placing) => {
+        const boxes = places.map((placement) => {
           const { centre, size } = boundsOfAll(
             { ...slab, minimum: [1e9, 1e9, 1e9], extent: [-2e9, -2e9, -2e9] },
-            [{ bounds: slab, placing }],
+            [{ bounds: slab, placement }],
           );
-          return { centre, size, placing };
+          return { centre, size, placement };
         });
-        for (const { placing } of boxes) {
-          expect(placing.scale).toBeCloseTo(sizes === 'alike' ? 4 : 1, 6);
+        for (const { placement } of boxes) {
+          expect(placement.scale).toBeCloseTo(sizes === 'alike' ? 4 : 1, 6);
           const corners = Array.from({ length: 8 }, (_, k) =>
-            toWorld([0.4 * (k & 1), 0.1 * ((k >> 1) & 1), 0.2 * (k >> 2)], placing),
+            toWorld([0.4 * (k & 1), 0.1 * ((k >> 1) & 1), 0.2 * (k >> 2)], placement),
           );
           expect(Math.min(...corners.map(([, y]) => y))).toBeCloseTo(-1, 6);
           expect(
             Math.min(...corners.map(([, , z]) => z)) + Math.max(...corners.map(([, , z]) => z)),
           ).toBeCloseTo(0, 6);
         }
-        const spans = places.map((placing) => {
+        const spans = places.map((placement) => {
           const xs = Array.from(
             { length: 8 },
-            (_, k) => toWorld([0.4 * (k & 1), 0.1 * ((k >> 1) & 1), 0.2 * (k >> 2)], placing)[0],
+            (_, k) => toWorld([0.4 * (k & 1), 0.1 * ((k >> 1) & 1), 0.2 * (k >> 2)], placement)[0],
           );
           return [Math.min(...xs), Math.max(...xs)] as const;
         });
@@ -101,21 +101,21 @@ describe('what a network reads on a model beside the current one', () => {
   const read = (
     document: NetworkDocument,
     taps: readonly string[],
-    standing?: Standing,
+    frame?: CompanionFrame,
   ): readonly Float32Array[] =>
     new EvaluationSession({ surface: false, taps }).evaluate(
       document,
       mesh,
       points,
       () => undefined,
-      { standing },
+      { frame },
     );
   const at = (from: SamplePoints['positions'], k: number): Triple => [
     from[k * 3] ?? 0,
     from[k * 3 + 1] ?? 0,
     from[k * 3 + 2] ?? 0,
   ];
-  const standing: Standing = { placing: PLACING, current };
+  const frame: CompanionFrame = { placement: PLACING, current };
 
   it(
     'is the scene’s space where that is asked for, its own otherwise; on the current model ' +
@@ -127,7 +127,7 @@ describe('what a network reads on a model beside the current one', () => {
         node('n', 'model.normal', {}, { space: 'world' }),
       ]);
       const taps = ['w:position', 'o:position', 'n:normal'];
-      const there = read(document, taps, standing),
+      const there = read(document, taps, frame),
         here = read(document, taps);
       for (let k = 0; k < points.count; k++) {
         toWorld(at(points.positions, k), PLACING).forEach((x, axis) => {
@@ -160,7 +160,7 @@ describe('what a network reads on a model beside the current one', () => {
       const [far, near, arriving] = read(
         document,
         ['far:facing', 'near:facing', 'near:light'],
-        standing,
+        frame,
       );
       const unit = (v: Triple): Triple => {
         const length = Math.hypot(...v);
@@ -188,7 +188,7 @@ describe('the document’s companions', () => {
   const bare = documentOf([]);
   it('are added up to the limit, changed and taken away again without a trace', () => {
     const one = addCompanion(bare, { id: 'bell', name: 'Mooring bell' });
-    expect(companionsOf(one)).toEqual({
+    expect(getCompanions(one)).toEqual({
       sizes: 'alike',
       models: [{ id: 'beside1', model: 'bell', name: 'Mooring bell', turn: 0 }],
     });
@@ -196,21 +196,21 @@ describe('the document’s companions', () => {
       changeCompanion(one, 'beside1', { turn: 40, material: 'bronze' }),
       'true',
     );
-    expect(companionsOf(changed)).toEqual({
+    expect(getCompanions(changed)).toEqual({
       sizes: 'true',
       models: [
         { id: 'beside1', model: 'bell', name: 'Mooring bell', turn: 40, material: 'bronze' },
       ],
     });
     expect(
-      companionsOf(changeCompanion(changed, 'beside1', { material: null })).models[0],
+      getCompanions(changeCompanion(changed, 'beside1', { material: null })).models[0],
     ).not.toHaveProperty('material');
     expect(parseDocument(JSON.parse(JSON.stringify(changed))).document).toEqual(changed);
     expect(removeCompanion(changed, 'beside1')).toEqual(bare);
     let full = bare;
     for (let k = 0; k < LIMITS.companions + 2; k++)
       full = addCompanion(full, { id: `m${String(k)}`, name: 'M' });
-    expect(companionsOf(full).models).toHaveLength(LIMITS.companions);
+    expect(getCompanions(full).models).toHaveLength(LIMITS.companions);
   });
   it('are refused where they are not of that form', () => {
     const companion = { id: 'a', model: 'bell', name: 'Bell', turn: 0 };

@@ -1,5 +1,5 @@
 import type { InputValue } from '@/core/graph/document';
-import { lanesOf } from '@/core/mesh/lanes';
+import { splitLanes } from '@/core/mesh/lanes';
 import { rasterPoints, rasteriseAtlas } from '@/core/mesh/atlas';
 import { pointsAt } from '@/core/mesh/sample-points';
 import { DEMO_MODELS } from '@/core/mesh/demo-models';
@@ -8,7 +8,7 @@ import { readFileSync } from 'node:fs';
 import { documentOf, node } from '../support/networks';
 import { outputAt } from '../support/evaluate';
 
-const EVEN = { evensOut: ['images', 'steps'] as const };
+const EVEN = { antialias: ['images', 'steps'] as const };
 /**
  * A value that rises with x, judged by a node, where a sample is `footprint` metres wide; the
  * surface lies flat, facing up.
@@ -72,7 +72,7 @@ describe('hard steps where a sample has a width', () => {
       1e-5,
     );
   });
-  it('even out the holds of a ramp', () => {
+  it('antialias the holds of a ramp', () => {
     const stops = [
       [0, 0.1],
       [0.5, 0.9],
@@ -91,7 +91,7 @@ describe('hard steps where a sample has a width', () => {
       3e-3,
     );
   });
-  it('even out the bands of posterise and the steps of a formula', () => {
+  it('antialias the bands of posterise and the steps of a formula', () => {
     const bands = (x: number): number =>
       Math.min(Math.floor(Math.min(1, Math.max(0, x)) * 3), 2) / 2;
     const at = [-0.4, 0.1, 0.3, 0.34, 0.36, 0.5, 0.65, 0.69, 0.9, 1.4];
@@ -112,7 +112,7 @@ describe('hard steps where a sample has a width', () => {
       0,
     );
   });
-  it('even out checks, and fade where cells are narrower than a sample', () => {
+  it('antialias checks, and fade where cells are narrower than a sample', () => {
     const at = [0.1, 0.95, 1, 1.04, 1.5];
     const hard = (x: number): number => Math.abs(Math.floor(x)) % 2;
     near(
@@ -140,13 +140,13 @@ describe('the width of a sample', () => {
       weights = Float32Array.of(0.3, 0.3, 0.2, 0.5);
     const eye = [0, 0, 3] as const;
     const points = pointsAt(mesh, triangles, weights, { eye, pixelRad: 0.001 });
-    const lane = lanesOf(mesh, points, new Map())('footprint');
+    const lane = splitLanes(mesh, points, new Map())('footprint');
     const distance = (k: number): number =>
       Math.hypot(...eye.map((x, axis) => (points.positions[k * 3 + axis] ?? 0) - x));
     near([...(lane ?? [])], [distance(0) * 0.001, distance(1) * 0.001], 1e-6);
     const size = 128;
     const raster = rasterPoints(mesh, rasteriseAtlas(mesh, size));
-    const widths = lanesOf(mesh, raster, new Map())('footprint') ?? new Float32Array();
+    const widths = splitLanes(mesh, raster, new Map())('footprint') ?? new Float32Array();
     const covered = widths.reduce((sum, width) => sum + width * width, 0);
     let area = 0;
     for (let t = 0; t * 3 < mesh.indices.length; t++) {

@@ -126,7 +126,7 @@ describe('image', () => {
       (
         read('patterns.image', 'red', {
           lanes: lanes(footprint),
-          request: { evensOut: ['images'] },
+          request: { antialias: ['images'] },
           image: checks,
         })[0] as number[]
       )[0] as number;

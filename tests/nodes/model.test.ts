@@ -3,7 +3,7 @@ import { checkReferences } from '@/core/compile/check/check';
 import { compileNetwork, mapDemands, uniformsFor } from '@/core/compile/compile';
 import { READY_GROUPS, addReadyGroup } from '@/core/edit/ready-groups';
 import { setValue } from '@/core/edit/nodes';
-import { adviseNode, placesOf } from '@/core/evaluate/advice';
+import { adviseNode, listPlaces } from '@/core/evaluate/advice';
 import { frozenNotes } from '@/core/evaluate/bake';
 import { EvaluationSession } from '@/core/evaluate/session';
 import { describeValues } from '@/core/evaluate/statistics';
@@ -64,7 +64,7 @@ describe('view angle', () => {
       '“View angle” follows the camera; it is frozen as seen straight on.',
       '“Rim” follows the camera; it is frozen as seen straight on.',
     ]);
-    const [place] = placesOf(document);
+    const [place] = listPlaces(document);
     expect(place && adviseNode(place, () => null)).toMatchObject([
       { code: 'value.follows', tone: 'fact' },
     ]);

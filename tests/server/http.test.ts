@@ -7,7 +7,7 @@ import { checkBody } from '@/server/http/check-body';
 import { failureResponse } from '@/server/http/failure';
 import { readBytes } from '@/server/http/read-body';
 import { loggable } from '@/server/log';
-import { mayPublish, mayWithdraw, projectOf, projectRack } from '@/server/rights';
+import { mayPublish, mayWithdraw, findProject, projectRack } from '@/server/rights';
 
 const answer = async (error: unknown): Promise<{ status: number; body: Failure }> => {
   const response = failureResponse(error);
@@ -124,8 +124,8 @@ describe('rights', () => {
       'librarians withdraw',
     () => {
       const rack = projectRack('ferry');
-      expect(projectOf(rack)).toBe('ferry');
-      expect(projectOf('studio')).toBeNull();
+      expect(findProject(rack)).toBe('ferry');
+      expect(findProject('studio')).toBeNull();
       expect(
         (['artist', 'author', 'librarian'] as const).map((role) => [
           mayPublish(role, 'studio', ['ferry']),

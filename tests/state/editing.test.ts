@@ -10,7 +10,7 @@ import {
   endGesture,
   enterGroup,
   goTo,
-  keyOf,
+  keyOnBoard,
   leaveTo,
   openDocument,
   redo,
@@ -124,7 +124,7 @@ describe('boards', () => {
     expect(stores.view.getState().fitRequests).toBe(fitRequests + 1);
   });
   it('pins one output at a time, and unpins by the same press', () => {
-    const [a, b] = [keyOf([], 'n', 'value'), keyOf(['g1', 'g2'], 'n', 'value')];
+    const [a, b] = [keyOnBoard([], 'n', 'value'), keyOnBoard(['g1', 'g2'], 'n', 'value')];
     expect([a, b]).toEqual(['n:value', 'g1/g2/n:value']);
     togglePin(a);
     togglePin(b);

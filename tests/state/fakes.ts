@@ -133,7 +133,7 @@ export class FakeStage implements StageFeed {
         port.close();
         this.note(`${name} model`);
       },
-      setPlacing: note('placing'),
+      setPlacement: note('placement'),
       setProgram: note('program'),
       setValues: (values) => {
         this.values.set(name, values);

@@ -10,7 +10,7 @@ import { queryClient } from '@/state/query-client';
 import { StageModels } from '@/state/stage-models';
 import { createStores } from '@/state/stores';
 import type { Stores } from '@/state/stores';
-import { settled } from '@/workers/answer';
+import { unwrap } from '@/workers/answer';
 import type { WorkerPool } from '@/workers/pool';
 import { FakeClock, modelFile, poolHere, refuses, serve, until } from './fakes';
 import type { Answering, Asked } from './fakes';
@@ -160,7 +160,7 @@ describe('maps of a model', () => {
     await until(() => desk.models.mapFor('demo-tile', SETTINGS) !== null, 'a map');
     expect(desk.stores.results.getState().problem).toBeNull();
     for (const worker of desk.pool.all)
-      expect(await settled(worker.texelCount('demo-tile', 16))).toBeGreaterThan(0);
+      expect(await unwrap(worker.texelCount('demo-tile', 16))).toBeGreaterThan(0);
   });
 
   it('are found again in this browser, and at the server', async () => {
@@ -173,7 +173,7 @@ describe('maps of a model', () => {
     await request(second, crease);
     await finished(second);
     expect(second.models.counts).toMatchObject({ measured: 0, recalled: 1 });
-    const total = await settled(second.pool.evaluator.texelCount('demo-tile', MAP_SIZE.fine));
+    const total = await unwrap(second.pool.evaluator.texelCount('demo-tile', MAP_SIZE.fine));
     pool?.close();
     const values = new Float32Array(total).fill(0.25);
     const third = open(() => new Response(deflateSync(new Uint8Array(values.buffer))));

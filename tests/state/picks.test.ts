@@ -3,7 +3,7 @@ import { parseDocument } from '@/core/graph/schema';
 import type { InputValue, NetworkDocument, NodeInstance } from '@/core/graph/document';
 import { openDocument, undo } from '@/state/editing';
 import { stores } from '@/state/stores';
-import { stretchOf } from '@/state/looks';
+import { getStretch } from '@/state/looks';
 import { pickingFor, pickingPart } from '@/state/picks';
 import type { Picked } from '@/core/evaluate/pick';
 
@@ -111,14 +111,14 @@ describe('exaggerating', () => {
     constant: false,
   };
   it('stretches what is pinned over its range, unless constant or no number', () => {
-    expect(stretchOf({ kind: 'scalar', statistics })).toEqual([0.4, 0.6]);
-    expect(stretchOf({ kind: 'scalar', statistics: { ...statistics, constant: true } })).toBe(
+    expect(getStretch({ kind: 'scalar', statistics })).toEqual([0.4, 0.6]);
+    expect(getStretch({ kind: 'scalar', statistics: { ...statistics, constant: true } })).toBe(
       'constant',
     );
-    expect(stretchOf({ kind: 'scalar', statistics: { ...statistics, minimum: NaN } })).toBe(
+    expect(getStretch({ kind: 'scalar', statistics: { ...statistics, minimum: NaN } })).toBe(
       'constant',
     );
-    expect(stretchOf({ kind: 'surface', statistics: null })).toBeNull();
-    expect(stretchOf(undefined)).toBeNull();
+    expect(getStretch({ kind: 'surface', statistics: null })).toBeNull();
+    expect(getStretch(undefined)).toBeNull();
   });
 });

@@ -1,7 +1,7 @@
 import { AppError } from '@/core/base/diagnostic';
 import { buffersOfFill, joinFill } from '@/state/fill-parts';
 import { reconcileTaps } from '@/state/reconcile-taps';
-import { WorkerProblem, attempt, isLost, lostWorker, settled } from '@/workers/answer';
+import { WorkerProblem, attempt, isLost, lostWorker, unwrap } from '@/workers/answer';
 import type { TapResult } from '@/core/evaluate/tap-results';
 
 const tap = (key: string, shade: number, maximum = 1): TapResult => ({
@@ -74,14 +74,14 @@ describe('what goes wrong in a worker', () => {
       throw new AppError('model.broken', 'It is broken.', 'Export it again.');
     });
     expect(answer).toMatchObject({ failed: true, code: 'model.broken' });
-    await expect(settled(Promise.resolve(answer))).rejects.toMatchObject({
+    await expect(unwrap(Promise.resolve(answer))).rejects.toMatchObject({
       message: 'It is broken.',
       action: 'Export it again.',
     });
-    expect(await settled(attempt(() => 7))).toBe(7);
+    expect(await unwrap(attempt(() => 7))).toBe(7);
   });
   it('keeps its kind when it passes a second worker', async () => {
-    const once = settled(
+    const once = unwrap(
       attempt(() => {
         throw new WorkerProblem({
           code: 'compile.failed',
@@ -91,7 +91,7 @@ describe('what goes wrong in a worker', () => {
         });
       }),
     );
-    await expect(settled(attempt(() => once))).rejects.toMatchObject({
+    await expect(unwrap(attempt(() => once))).rejects.toMatchObject({
       code: 'compile.failed',
       action: 'Undo.',
     });

@@ -1,6 +1,6 @@
 import { readFileSync, readdirSync } from 'node:fs';
 import path from 'node:path';
-import { definitionOf, findDefinition } from '@/core/compile/catalogue';
+import { findNodeDefinition, findDefinition } from '@/core/compile/catalogue';
 import { checkReferences } from '@/core/compile/check/check';
 import { readStored, readStoredGroups, upgradeNodes } from '@/core/compile/upgrade';
 import { emptyDocument } from '@/core/graph/document';
@@ -97,7 +97,7 @@ describe('versions', () => {
     const empty = emptyDocument('Kept');
     const document = { ...empty, network: { ...empty.network, nodes: [node] } };
     expect(upgradeNodes(document, () => next)).toBe(document);
-    expect(definitionOf({ type: 'patterns.stripes', version: 1 })).toBeUndefined();
-    expect(definitionOf({ type: 'patterns.stripes', version: 2 })?.version).toBe(2);
+    expect(findNodeDefinition({ type: 'patterns.stripes', version: 1 })).toBeUndefined();
+    expect(findNodeDefinition({ type: 'patterns.stripes', version: 2 })?.version).toBe(2);
   });
 });

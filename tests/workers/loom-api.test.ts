@@ -1,9 +1,9 @@
 import { readFileSync } from 'node:fs';
 import { framingCamera } from '@/core/evaluate/camera';
 import { groupSelection } from '@/core/edit/group';
-import { UNMOVED } from '@/core/compile/model-scale';
+import { IDENTITY_PLACEMENT } from '@/core/compile/model-scale';
 import type { LaidOut } from '@/core/mesh/stage-arrays';
-import { settled } from '@/workers/answer';
+import { unwrap } from '@/workers/answer';
 import { makeLoomApi } from '@/workers/loom-api';
 import type { LoomApi } from '@/workers/loom-api';
 import { WorkerPool } from '@/workers/pool';
@@ -20,7 +20,7 @@ describe('what a worker can be asked', () => {
   let api: LoomApi;
   beforeAll(async () => {
     api = makeLoomApi(() => Promise.reject(new Error('no Draco here')));
-    const loaded = await settled(api.loadModel('tile', tile, 'Tile'));
+    const loaded = await unwrap(api.loadModel('tile', tile, 'Tile'));
     expect(loaded.facts.triangles).toBeGreaterThan(0);
   });
   const camera = framingCamera([0, 0, 0], 1);
@@ -28,7 +28,7 @@ describe('what a worker can be asked', () => {
   it('evaluates results, surfaces included, with pictures, statistics and histograms', async () => {
     const taps = ['n:value', 's:surface'];
     const request = { model: 'tile', document: network, taps, camera, size: 24 };
-    const result = await settled(api.evaluate(request));
+    const result = await unwrap(api.evaluate(request));
     expect(result.taps.map(({ key, kind }) => `${key} ${kind}`)).toEqual([
       'n:value scalar',
       's:surface surface',
@@ -37,7 +37,7 @@ describe('what a worker can be asked', () => {
     expect(noise?.histogram?.reduce((sum, count) => sum + count)).toBeGreaterThan(1000);
     expect([surface?.statistics, surface?.histogram]).toEqual([null, null]);
     expect(surface?.picture.width).toBe(24);
-    expect((await settled(api.evaluate(request))).compilations).toBe(1);
+    expect((await unwrap(api.evaluate(request))).compilations).toBe(1);
   });
 
   it('fills, surveys, picks, draws and looks at a model', async () => {
@@ -50,24 +50,24 @@ describe('what a worker can be asked', () => {
       triangles: new Uint32Array(5),
       weights: new Float32Array(10).fill(0.2),
     };
-    expect((await settled(api.fill(fill))).lanes[0]).toHaveLength(5);
-    expect((await settled(api.fill({ ...fill, pin: null }))).lanes.length).toBeGreaterThan(3);
-    expect(await settled(api.leave('current'))).toBe(true);
+    expect((await unwrap(api.fill(fill))).lanes[0]).toHaveLength(5);
+    expect((await unwrap(api.fill({ ...fill, pin: null }))).lanes.length).toBeGreaterThan(3);
+    expect(await unwrap(api.leave('current'))).toBe(true);
     const current = { size: 1, minimum: [0, 0, 0], extent: [1, 1, 1], centre: [0, 0, 0] } as const;
-    const standing = { placing: UNMOVED, current } as never;
-    const survey = await settled(api.survey('tile', network, null, standing));
+    const standing = { placement: IDENTITY_PLACEMENT, current } as never;
+    const survey = await unwrap(api.survey('tile', network, null, standing));
     expect(survey.appearance.opacityMode).toBe('opaque');
-    const hit = await settled(api.pick('tile', network, 'n:value', [0, 1, 0], [0, -1, 0]));
+    const hit = await unwrap(api.pick('tile', network, 'n:value', [0, 1, 0], [0, -1, 0]));
     expect([hit?.kind, hit?.value.length]).toEqual(['scalar', 1]);
-    const picture = await settled(api.picture('tile', network, 'n:value', camera, 16));
+    const picture = await unwrap(api.picture('tile', network, 'n:value', camera, 16));
     expect(picture.width).toBe(16);
-    expect((await settled(api.modelLook('tile', 'clay', 16))).width).toBeGreaterThan(0);
-    expect((await settled(api.diagnose('tile'))).findings).toBeDefined();
+    expect((await unwrap(api.modelLook('tile', 'clay', 16))).width).toBeGreaterThan(0);
+    expect((await unwrap(api.diagnose('tile'))).findings).toBeDefined();
   });
 
   it('makes the stage’s program, checks, proves and bakes', async () => {
-    expect((await settled(api.prepareStage(network, null))).uniformCount).toBeGreaterThan(0);
-    expect(await settled(api.check(network))).toEqual([]);
+    expect((await unwrap(api.prepareStage(network, null))).uniformCount).toBeGreaterThan(0);
+    expect(await unwrap(api.check(network))).toEqual([]);
     const source = { materialId: 'm', revision: 1 };
     const packed = groupSelection(network, {
       board: null,
@@ -76,13 +76,13 @@ describe('what a worker can be asked', () => {
       path: [],
       source,
     });
-    const proof = await settled(api.prove(network, packed.document, packed.groupId, ['tile']));
+    const proof = await unwrap(api.prove(network, packed.document, packed.groupId, ['tile']));
     expect(proof.identical).toBe(true);
-    const plan = await settled(
+    const plan = await unwrap(
       api.planBake('tile', network, { size: 16, depth: 8, formats: ['png', 'glb'] }),
     );
-    const strips = await settled(api.bakeRows('tile', network, plan, [0, 16]));
-    const files = await settled(api.packageBake('tile', 'Tin', plan, [strips], ['png', 'glb']));
+    const strips = await unwrap(api.bakeRows('tile', network, plan, [0, 16]));
+    const files = await unwrap(api.packageBake('tile', 'Tin', plan, [strips], ['png', 'glb']));
     expect(files.length).toBeGreaterThan(1);
   });
 
@@ -93,14 +93,14 @@ describe('what a worker can be asked', () => {
         resolve(data);
       };
     });
-    expect(await settled(api.layOut('tile', true, port1))).toBe(true);
+    expect(await unwrap(api.layOut('tile', true, port1))).toBe(true);
     expect((await arrived).extras?.indices.length).toBeGreaterThan(0);
     port2.close();
     const other = makeLoomApi(() => Promise.reject(new Error('no Draco here')));
     const way = new MessageChannel();
-    const received = settled(other.receiveModel('tile', way.port2));
-    const asked = settled(other.texelCount('tile', 16));
-    await settled(api.sendModel('tile', way.port1));
+    const received = unwrap(other.receiveModel('tile', way.port2));
+    const asked = unwrap(other.texelCount('tile', 16));
+    await unwrap(api.sendModel('tile', way.port1));
     await received;
     expect(await asked).toBeGreaterThan(0);
     way.port1.close();
@@ -115,7 +115,7 @@ describe('what a worker can be asked', () => {
     const request = { model: 'tile', document: broken, taps: [], camera, size: 8 };
     const answer = await api.evaluate(request);
     expect(answer).toMatchObject({ failed: true, code: 'node.unknown-type' });
-    await expect(settled(Promise.resolve(answer))).rejects.toMatchObject({
+    await expect(unwrap(Promise.resolve(answer))).rejects.toMatchObject({
       findings: [{ nodeId: 'a' }, { nodeId: 'b' }],
     });
     const waiting = makeLoomApi(() => Promise.reject(new Error('no Draco here')));

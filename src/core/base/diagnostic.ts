@@ -90,6 +90,6 @@ export class AppError extends Error {
 }
 
 /** The message of anything thrown. */
-export function messageOf(error: unknown): string {
+export function errorMessage(error: unknown): string {
   return error instanceof Error ? error.message : String(error);
 }

@@ -1,4 +1,4 @@
-import { AppError, messageOf } from './diagnostic';
+import { AppError, errorMessage } from './diagnostic';
 import type { Diagnostic } from './diagnostic';
 
 /** What a person is told of anything that went wrong. */
@@ -23,7 +23,7 @@ export function describeError(error: unknown): Problem {
     const problem = { code, message, kept, action };
     return findings.length > 0 ? { ...problem, findings } : problem;
   }
-  return { code: 'unexpected', message: messageOf(error), kept: '', action: REPORT };
+  return { code: 'unexpected', message: errorMessage(error), kept: '', action: REPORT };
 }
 
 /** A problem in one line of text. */

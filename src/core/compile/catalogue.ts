@@ -22,7 +22,7 @@ export const findDefinition = (type: string): NodeDefinition | undefined => BY_I
  * that was kept. Undefined for groups, unknown types, and versions that are newer or wait for an
  * upgrade.
  */
-export function definitionOf({
+export function findNodeDefinition({
   type,
   version,
 }: Pick<NodeInstance, 'type' | 'version'>): NodeDefinition | undefined {
@@ -57,7 +57,7 @@ export interface PortsView {
 }
 
 /** The group a node stands for, if it is one and the definition is there. */
-export function groupOf(
+export function findNodeGroup(
   document: NetworkDocument,
   node: NodeInstance,
 ): GroupDefinition | undefined {
@@ -69,7 +69,7 @@ export function groupOf(
 /**
  * An open stop of a ramp by the id of the input it makes, `stops.s2.colour`; null for any other id.
  */
-export function stopOf(
+export function findStop(
   node: NodeInstance,
   id: string,
 ): { readonly input: string; readonly id: string; readonly aspect: StopAspect } | null {
@@ -126,13 +126,13 @@ export const inputPorts = (
 ];
 /** One of them by its id. */
 export const inputPort = (node: NodeInstance, id: string): InputPort | undefined =>
-  own(definitionOf(node)?.inputs, id) ?? stopPorts(node).find(([each]) => each === id)?.[1];
+  own(findNodeDefinition(node)?.inputs, id) ?? stopPorts(node).find(([each]) => each === id)?.[1];
 
 /** The ports of a node; null when its type or group is unknown. */
 export function describePorts(document: NetworkDocument, node: NodeInstance): PortsView | null {
-  const group = groupOf(document, node);
+  const group = findNodeGroup(document, node);
   if (group) return groupPorts(group);
-  const definition = definitionOf(node);
+  const definition = findNodeDefinition(node);
   if (!definition) return null;
   return {
     inputs: inputPorts(node, definition).map(([id, port]) => ({
@@ -186,7 +186,7 @@ export const takesMany = (kind: PortKind): boolean => kind === 'scalars';
 
 /** Inputs that mean nothing under the node's present options. */
 export function idleInputs(node: NodeInstance): readonly string[] {
-  const definition = definitionOf(node);
+  const definition = findNodeDefinition(node);
   return definition ? definition.idle(chosenOptions(definition, node)) : [];
 }
 

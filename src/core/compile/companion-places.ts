@@ -1,6 +1,6 @@
 import type { Companions, Triple } from '../graph/document';
 import { directionToWorld } from './model-scale';
-import type { ModelBounds, Placing } from './model-scale';
+import type { ModelBounds, Placement } from './model-scale';
 
 /** Between two models, in sizes of the current one. */
 const GAP = 0.12;
@@ -15,15 +15,15 @@ interface Box {
 }
 
 /** The box of a model that is enlarged and turned about its own origin. */
-function boxOf({ minimum, extent }: ModelBounds, placing: Placing): Box {
+function boxOf({ minimum, extent }: ModelBounds, placement: Placement): Box {
   const corners = Array.from({ length: 8 }, (_, k) =>
     directionToWorld(
       [0, 1, 2].map(
         (axis) =>
           ((minimum[axis] as number) + ((k >> axis) & 1) * (extent[axis] as number)) *
-          placing.scale,
+          placement.scale,
       ) as unknown as Triple,
-      placing,
+      placement,
     ),
   );
   const along = (pick: (...values: number[]) => number): Triple =>
@@ -41,7 +41,7 @@ export function placeCompanions(
   current: ModelBounds,
   others: readonly { readonly bounds: ModelBounds; readonly turn: number }[],
   sizes: Companions['sizes'],
-): readonly Placing[] {
+): readonly Placement[] {
   const { minimum, extent } = current;
   const gap = current.size * GAP;
   let right = minimum[0] + extent[0] + gap,
@@ -67,14 +67,14 @@ export function placeCompanions(
 /** The box around several models. */
 export function boundsOfAll(
   current: ModelBounds,
-  others: readonly { readonly bounds: ModelBounds; readonly placing: Placing }[],
+  others: readonly { readonly bounds: ModelBounds; readonly placement: Placement }[],
 ): { readonly centre: Triple; readonly size: number } {
-  const boxes = others.map(({ bounds, placing }) => {
-    const { low, high } = boxOf(bounds, placing);
+  const boxes = others.map(({ bounds, placement }) => {
+    const { low, high } = boxOf(bounds, placement);
     const moved = (corner: Triple): Triple => [
-      corner[0] + placing.at[0],
-      corner[1] + placing.at[1],
-      corner[2] + placing.at[2],
+      corner[0] + placement.at[0],
+      corner[1] + placement.at[1],
+      corner[2] + placement.at[2],
     ];
     return { low: moved(low), high: moved(high) };
   });

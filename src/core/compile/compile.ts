@@ -12,11 +12,11 @@ import { analyseLiveness } from '../ir/liveness';
 import type { F32, Program, ProgramOutput, Value } from '../ir/types';
 import type { MeshMapKind } from '../nodes/map-kinds.generated';
 import { surfaceLanes } from '../nodes/surface-lanes';
-import { definitionOf } from './catalogue';
+import { findNodeDefinition } from './catalogue';
 import { checkReferences } from './check/check';
-import { Lowering, kindsOf } from './lowering';
+import { Lowering, listKinds } from './lowering';
 import type { MapSlot } from './map-slots';
-import type { EvensOut } from './model-reads';
+import type { Antialiased } from './model-reads';
 import type { ImageSlot } from './images';
 import { findUsedOutputs } from './used-outputs';
 import { writeUniforms } from './uniforms';
@@ -46,8 +46,8 @@ export interface CompileRequest {
   readonly taps: 'all' | readonly string[];
   /** Keys besides, for what arrives at inputs. */
   readonly watched?: readonly string[];
-  /** What is evened out over each sample's width (input `footprint`, metres). */
-  readonly evensOut?: EvensOut;
+  /** What is antialiased over each sample's width (input `footprint`, metres). */
+  readonly antialias?: Antialiased;
 }
 
 export interface OutputSlot {
@@ -90,7 +90,7 @@ export function compileNetwork(
   if (hasErrors(diagnostics))
     throw new CompileError(diagnostics.filter((finding) => finding.severity === 'error'));
   const b = new Builder();
-  const lowering = new Lowering(b, document, request.evensOut, findUsedOutputs(document, request));
+  const lowering = new Lowering(b, document, request.antialias, findUsedOutputs(document, request));
   const surface = lowering.lowerMaterial();
   if (lowering.report.findings.length > 0) throw new CompileError(lowering.report.findings);
   const outputs: ProgramOutput[] = [];
@@ -120,7 +120,7 @@ export function compileNetwork(
     bindings: lowering.bindings,
     mapSlots,
     imageSlots: lowering.imageSlots,
-    kinds: kindsOf(lowering.results),
+    kinds: listKinds(lowering.results),
     liveInputs,
   };
 }
@@ -210,7 +210,7 @@ function evaluateUniform(value: Value, uniforms: Float32Array): number {
  * one would do, and those that replace coordinates.
  */
 function structuralValues(node: NodeInstance): readonly string[] {
-  const inputs = definitionOf(node)?.inputs ?? {};
+  const inputs = findNodeDefinition(node)?.inputs ?? {};
   const open = Object.entries(node.values).flatMap(([id, value]) =>
     isRamp(value)
       ? value.stops.flatMap((stop) =>

@@ -65,7 +65,7 @@ function feedKind(port: InputPort): keyof typeof FEEDS | null {
  * A document in which a node is fed so that its first output varies over the surface. Nodes with
  * patterns of their own are left as they are.
  */
-export function exampleOf(definition: NodeDefinition): NodeExample {
+export function makeExample(definition: NodeDefinition): NodeExample {
   const node = instance('shown', definition.id);
   const nodes = new Map<string, NodeInstance>([
     [node.id, { ...node, version: definition.version }],

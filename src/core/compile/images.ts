@@ -4,7 +4,7 @@ import { OUTPUT_EDGE, isImage } from '../graph/document';
 import type { GroupDefinition, Network, NetworkDocument, NodeInstance } from '../graph/document';
 import { pointer } from '../graph/pointer';
 import { describePorts } from './catalogue';
-import { findNode, valueOf } from './uniforms';
+import { findNode, getInputValue } from './uniforms';
 
 /**
  * Whether an image's numbers are colours, which went through the sRGB curve, or data, which did
@@ -38,7 +38,7 @@ export type ImageSource = (hash: string, reading: ImageReading) => ImageAtlas | 
  * vectors and normal maps make it data; a colour, or nothing, makes it a colour. Nodes that take
  * any kind pass the question on.
  */
-export function readingOf(
+export function chooseReading(
   document: NetworkDocument,
   network: Network,
   group: GroupDefinition | null,
@@ -86,7 +86,7 @@ export function imageDemands(
 ): readonly ImageDemand[] {
   return slots.map(({ slot, base, path, input, reading }) => {
     const node = findNode(document, path);
-    const value = node && valueOf(node, input);
+    const value = node && getInputValue(node, input);
     return { slot, base, hash: isImage(value) ? value.image : '', reading };
   });
 }

@@ -10,7 +10,7 @@ import type { ModelBounds, ModelScale } from './model-scale';
 export const LIGHT_ROW = 8;
 
 /** The lights of a document's scene. */
-export const lightsOf = (document: NetworkDocument): NonNullable<NetworkDocument['lights']> =>
+export const listLights = (document: NetworkDocument): NonNullable<NetworkDocument['lights']> =>
   document.lights ?? DEFAULT_LIGHTS;
 
 /**
@@ -18,19 +18,19 @@ export const lightsOf = (document: NetworkDocument): NonNullable<NetworkDocument
  * stands.
  */
 function lightSeenFrom(light: SceneLight, model: ModelScale): Triple {
-  if (!model.standing) return lightPlace(light, model);
-  const { placing, current } = model.standing;
+  if (!model.frame) return lightPlace(light, model);
+  const { placement, current } = model.frame;
   const place = lightPlace(light, current);
-  return light.kind === 'near' ? toObject(place, placing) : directionToObject(place, placing);
+  return light.kind === 'near' ? toObject(place, placement) : directionToObject(place, placement);
 }
 
 /**
  * A near light is as strong as stated one size of the current model away; programs count in sizes
  * of the model they run on.
  */
-function strengthSeenFrom(light: SceneLight, { standing, size }: ModelScale): number {
-  if (!standing || light.kind === 'far') return light.intensity;
-  return light.intensity * (standing.current.size / (standing.placing.scale * size)) ** 2;
+function strengthSeenFrom(light: SceneLight, { frame, size }: ModelScale): number {
+  if (!frame || light.kind === 'far') return light.intensity;
+  return light.intensity * (frame.current.size / (frame.placement.scale * size)) ** 2;
 }
 
 /** Where a light is: a unit direction towards it when it is far, else metres of object space. */
@@ -52,7 +52,7 @@ export function writeLights(
   document: NetworkDocument,
   model: ModelScale,
 ): void {
-  lightsOf(document).forEach((light, k) => {
+  listLights(document).forEach((light, k) => {
     const strength = strengthSeenFrom(light, model);
     values.set(
       [

@@ -14,12 +14,12 @@ import { inputPort } from './catalogue';
 import { asQuantity, toScalar, toTriple } from './convert';
 import type { Lowered } from './convert';
 import { applyDrives } from './drives';
-import { IMAGE_UNIFORMS, readingOf } from './images';
+import { IMAGE_UNIFORMS, chooseReading } from './images';
 import type { ImageSlot } from './images';
 import type { SharedReads } from './model-reads';
 import { wiredTo } from './scope';
 import type { Scope } from './scope';
-import { valueOf } from './uniforms';
+import { getInputValue } from './uniforms';
 import type { Binding, BindingSource } from './uniforms';
 
 /** Lowers what arrives at inputs: strands, typed values, dials, tables of ramps, curves, images. */
@@ -89,7 +89,7 @@ export class InputLowering {
     if (port.kind === 'image') return { lowered: this.imageTable(scope, node, id), kind: 'colour' };
     if (port.kind === 'curve') return { lowered: this.curveTable(path, id), kind: 'scalar' };
     if (port.kind === 'formula') {
-      const text = valueOf(node, id);
+      const text = getInputValue(node, id);
       return { lowered: isFormula(text) ? text.formula : '', kind: 'scalar' };
     }
     const [first] = wired;
@@ -196,7 +196,7 @@ export class InputLowering {
       base,
       path: [...scope.path, node.id],
       input,
-      reading: readingOf(this.document, scope.network, scope.group, node),
+      reading: chooseReading(this.document, scope.network, scope.group, node),
     });
     const lane = (k: number): F32 => this.b.uniform(base + k);
     return {

@@ -8,15 +8,15 @@ import type { Builder } from '../ir/builder';
 import type { F32 } from '../ir/types';
 import type { AnyLowered, ModelReads, NodeDefinition } from '../nodes/define';
 import type { SurfaceLanes } from '../nodes/parameters/lanes';
-import { chosenOptions, definitionOf, groupOf } from './catalogue';
+import { chosenOptions, findNodeDefinition, findNodeGroup } from './catalogue';
 import { reportFormula } from './check/check-node';
 import { CheckReport } from './check/report';
 import type { Lowered } from './convert';
 import type { ImageSlot } from './images';
 import { makeMapSlot } from './map-slots';
 import type { MapSlot } from './map-slots';
-import { readsOf } from './model-reads';
-import type { EvensOut, SharedReads } from './model-reads';
+import { makeModelReads } from './model-reads';
+import type { Antialiased, SharedReads } from './model-reads';
 import { topologicalOrder } from './order';
 import { ALL_USED } from './used-outputs';
 import type { UsedOutputs } from './used-outputs';
@@ -24,7 +24,7 @@ import { findNode } from './uniforms';
 import type { Binding } from './uniforms';
 import { InputLowering } from './lower-inputs';
 import { widest, wrapOutputs } from './lower-outputs';
-import { makeScope, sourceOf, valuesPath, wiredTo } from './scope';
+import { makeScope, findSource, valuesPath, wiredTo } from './scope';
 import type { Scope } from './scope';
 
 /** Turns a checked document into IR: opens groups, resolves dials, converts along strands. */
@@ -42,10 +42,10 @@ export class Lowering {
   constructor(
     private readonly b: Builder,
     private readonly document: NetworkDocument,
-    evensOut: EvensOut = [],
+    antialias: Antialiased = [],
     private readonly used: UsedOutputs = ALL_USED,
   ) {
-    this.model = readsOf(b, this.bindings, evensOut);
+    this.model = makeModelReads(b, this.bindings, antialias);
     this.inputs = new InputLowering(b, document, this.model, this.bindings);
     this.results = this.inputs.arrived;
   }
@@ -65,7 +65,7 @@ export class Lowering {
     const scope = makeScope([], this.document.network, null, new Map());
     this.lowerScope(scope);
     const end = scope.arriving.get(`${OUTPUT_EDGE}/${SURFACE_OUTPUT}`)?.[0];
-    const surface = end && sourceOf(scope, end);
+    const surface = end && findSource(scope, end);
     return surface?.kind === 'surface' ? surface.surface : this.inputs.clay();
   }
 
@@ -91,7 +91,7 @@ export class Lowering {
   }
 
   private lowerGroup(scope: Scope, node: NodeInstance): Record<string, Lowered> {
-    const group = present(groupOf(this.document, node), 'group');
+    const group = present(findNodeGroup(this.document, node), 'group');
     const path = [...scope.path, node.id];
     const inputs = new Map<string, Lowered>();
     for (const port of group.inputs) {
@@ -129,7 +129,7 @@ export class Lowering {
   }
 
   private lowerNode(scope: Scope, node: NodeInstance): Record<string, Lowered> {
-    const definition = present(definitionOf(node), 'definition');
+    const definition = present(findNodeDefinition(node), 'definition');
     const options = chosenOptions(definition, node);
     let flexKind: 'scalar' | 'vector' | 'colour' = 'scalar';
     const inputs: Record<string, AnyLowered> = {};
@@ -191,7 +191,7 @@ export class Lowering {
 /**
  * The kind of every output and arriving input by result key, found by lowering without a back end.
  */
-export function kindsOf(results: ReadonlyMap<string, Lowered>): Map<string, ValueKind> {
+export function listKinds(results: ReadonlyMap<string, Lowered>): Map<string, ValueKind> {
   return new Map([...results].map(([key, value]) => [key, value.kind]));
 }
 

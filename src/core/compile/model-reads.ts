@@ -9,8 +9,8 @@ import { LIGHT_ROW } from './lights';
 import { MODEL_UNIFORMS } from './uniforms';
 import type { Binding } from './uniforms';
 
-/** What is evened out over the width that a sample stands for. */
-export type EvensOut = readonly ('images' | 'steps')[];
+/** What is antialiased over the width that a sample stands for. */
+export type Antialiased = readonly ('images' | 'steps')[];
 /** What all nodes of a program read alike. */
 export type SharedReads = Omit<ModelReads, 'meshMap' | 'isWired' | 'isUsed'>;
 
@@ -18,7 +18,11 @@ export type SharedReads = Omit<ModelReads, 'meshMap' | 'isWired' | 'isUsed'>;
  * What nodes read of the model and the scene, as inputs and uniforms of a program. What is bound on
  * the way is added to `bindings`.
  */
-export function readsOf(b: Builder, bindings: Binding[], evensOut: EvensOut): SharedReads {
+export function makeModelReads(
+  b: Builder,
+  bindings: Binding[],
+  antialias: Antialiased,
+): SharedReads {
   const base = b.reserveUniforms(MODEL_UNIFORMS, 4);
   const lane = (of: VectorLane, component: Axis, slope?: Axis): F32 =>
     b.input(laneName({ of, component, ...(slope ? { slope } : {}) }));
@@ -56,7 +60,7 @@ export function readsOf(b: Builder, bindings: Binding[], evensOut: EvensOut): Sh
       return { width: b.uniform(index), lanes: [at('x'), at('y'), at('z'), at('w')] };
     },
     lights: () => (lights ??= lightLanes(b, bindings)),
-    footprint: (of) => (evensOut.includes(of) ? b.input(laneName({ of: 'footprint' })) : null),
+    footprint: (of) => (antialias.includes(of) ? b.input(laneName({ of: 'footprint' })) : null),
     inWorld: {
       position: (at) =>
         zip3(turned(at), uniforms(8), (x, to) => b.add(b.mul(x, b.uniform(base + 11)), to)),

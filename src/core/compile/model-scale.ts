@@ -14,18 +14,18 @@ export interface ModelBounds {
  * Where a model stands in the scene: enlarged by `scale`, turned about the vertical by `turn`
  * degrees, then moved to `at`, metres.
  */
-export interface Placing {
+export interface Placement {
   readonly at: Triple;
   readonly turn: number;
   readonly scale: number;
 }
 /** The current model's own place: the scene's coordinates are its own. */
-export const UNMOVED: Placing = { at: [0, 0, 0], turn: 0, scale: 1 };
+export const IDENTITY_PLACEMENT: Placement = { at: [0, 0, 0], turn: 0, scale: 1 };
 /**
  * A model that stands beside the current one: where, and what the scene's lights are counted from.
  */
-export interface Standing {
-  readonly placing: Placing;
+export interface CompanionFrame {
+  readonly placement: Placement;
   readonly current: ModelBounds;
 }
 
@@ -34,31 +34,33 @@ export interface ModelScale extends ModelBounds {
   /** The attributes the model has, with their widths. */
   readonly attributes?: readonly { readonly name: string; readonly width: number }[];
   /** Absent for the current model. */
-  readonly standing?: Standing;
+  readonly frame?: CompanionFrame;
 }
 
-export const turnOf = ({ turn }: Placing): { readonly cosine: number; readonly sine: number } => ({
+export const getTurn = ({
+  turn,
+}: Placement): { readonly cosine: number; readonly sine: number } => ({
   cosine: Math.cos((turn * Math.PI) / 180),
   sine: Math.sin((turn * Math.PI) / 180),
 });
 
-export function directionToWorld([x, y, z]: Triple, placing: Placing): Triple {
-  const { cosine, sine } = turnOf(placing);
+export function directionToWorld([x, y, z]: Triple, placement: Placement): Triple {
+  const { cosine, sine } = getTurn(placement);
   return [cosine * x + sine * z, y, cosine * z - sine * x];
 }
-export function directionToObject([x, y, z]: Triple, placing: Placing): Triple {
-  const { cosine, sine } = turnOf(placing);
+export function directionToObject([x, y, z]: Triple, placement: Placement): Triple {
+  const { cosine, sine } = getTurn(placement);
   return [cosine * x - sine * z, y, cosine * z + sine * x];
 }
-export function toWorld(place: Triple, placing: Placing): Triple {
-  const [x, y, z] = directionToWorld(place, placing);
-  const { at, scale } = placing;
+export function toWorld(place: Triple, placement: Placement): Triple {
+  const [x, y, z] = directionToWorld(place, placement);
+  const { at, scale } = placement;
   return [at[0] + scale * x, at[1] + scale * y, at[2] + scale * z];
 }
-export function toObject(place: Triple, placing: Placing): Triple {
-  const { at, scale } = placing;
+export function toObject(place: Triple, placement: Placement): Triple {
+  const { at, scale } = placement;
   return directionToObject(
     [(place[0] - at[0]) / scale, (place[1] - at[1]) / scale, (place[2] - at[2]) / scale],
-    placing,
+    placement,
   );
 }

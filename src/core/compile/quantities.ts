@@ -3,7 +3,7 @@ import { INPUT_EDGE, OUTPUT_EDGE } from '../graph/document';
 import type { GroupDefinition, Network, NetworkDocument, Strand } from '../graph/document';
 import { quantityConversion } from '../nodes/quantities';
 import type { Quantity } from '../nodes/quantities';
-import { definitionOf, groupOf, inputPort } from './catalogue';
+import { findNodeDefinition, findNodeGroup, inputPort } from './catalogue';
 
 /**
  * What a strand does between two quantities: nothing to say, a conversion with its formula, or a
@@ -25,14 +25,14 @@ function outgoing(
 ): Quantity | undefined {
   if (from.node === INPUT_EDGE || depth > 40) return undefined;
   const node = network.nodes.find((each) => each.id === from.node);
-  const inner = node && groupOf(document, node);
+  const inner = node && findNodeGroup(document, node);
   if (inner) {
     const end = inner.network.strands.find(
       (strand) => strand.to.node === OUTPUT_EDGE && strand.to.input === from.output,
     );
     return end && outgoing(document, inner.network, inner, end.from, depth + 1);
   }
-  return node && own(definitionOf(node)?.outputs, from.output)?.quantity;
+  return node && own(findNodeDefinition(node)?.outputs, from.output)?.quantity;
 }
 
 /** What to say of a strand whose ends stand for different things; null where there is nothing. */

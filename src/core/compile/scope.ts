@@ -32,7 +32,7 @@ export function makeScope(
  * What a strand brings; undefined when it comes from an input of a group that has neither strand
  * nor fallback.
  */
-export function sourceOf(scope: Scope, strand: Strand): Lowered | undefined {
+export function findSource(scope: Scope, strand: Strand): Lowered | undefined {
   return strand.from.node === INPUT_EDGE
     ? scope.inputs.get(strand.from.output)
     : scope.outputs.get(`${strand.from.node}/${strand.from.output}`);
@@ -45,7 +45,7 @@ export function wiredTo(
   input: string,
 ): readonly { value: Lowered; strand: Strand }[] {
   return (scope.arriving.get(`${node}/${input}`) ?? []).flatMap((strand) => {
-    const value = sourceOf(scope, strand);
+    const value = findSource(scope, strand);
     return value ? [{ value, strand }] : [];
   });
 }

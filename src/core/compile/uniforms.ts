@@ -12,9 +12,9 @@ import type {
   RampValue,
   Triple,
 } from '../graph/document';
-import { definitionOf, groupOf, inputPort, stopOf } from './catalogue';
+import { findNodeDefinition, findNodeGroup, inputPort, findStop } from './catalogue';
 import { writeLights } from './lights';
-import { UNMOVED, turnOf } from './model-scale';
+import { IDENTITY_PLACEMENT, getTurn } from './model-scale';
 import type { ModelScale } from './model-scale';
 import { orderedStops, writeCurve, writeRamp } from './ramp-rows';
 
@@ -62,7 +62,7 @@ export function findNode(
   let node: NodeInstance | undefined;
   for (const id of path) {
     if (node) {
-      const group = groupOf(document, node);
+      const group = findNodeGroup(document, node);
       if (!group) return undefined;
       network = group.network;
     }
@@ -92,12 +92,12 @@ export function defaultRamp(port: InputPort): RampValue {
  * The value an input shows: typed, or its default; undefined for coordinate defaults and inputs
  * without a value.
  */
-export function valueOf(node: NodeInstance, input: string): InputValue | undefined {
+export function getInputValue(node: NodeInstance, input: string): InputValue | undefined {
   const typed = own(node.values, input);
   if (typed !== undefined) return typed;
-  const stop = stopOf(node, input);
+  const stop = findStop(node, input);
   if (stop) return stopValue(node, stop);
-  const port = own(definitionOf(node)?.inputs, input);
+  const port = own(findNodeDefinition(node)?.inputs, input);
   if (!port) return undefined;
   if (port.kind === 'ramp') return defaultRamp(port);
   if (isCurve(port.default)) return port.default;
@@ -109,9 +109,9 @@ export function valueOf(node: NodeInstance, input: string): InputValue | undefin
 /** What is typed for a stop that is an input. */
 function stopValue(
   node: NodeInstance,
-  { input, id, aspect }: NonNullable<ReturnType<typeof stopOf>>,
+  { input, id, aspect }: NonNullable<ReturnType<typeof findStop>>,
 ): InputValue | undefined {
-  const ramp = valueOf(node, input);
+  const ramp = getInputValue(node, input);
   return isRamp(ramp) ? ramp.stops.find((stop) => stop.id === id)?.[aspect] : undefined;
 }
 
@@ -129,12 +129,12 @@ function read(document: NetworkDocument, source: BindingSource): InputValue | un
   if (!node) return undefined;
   if (source.from === 'input') return limited(node, source.input);
   if (source.from === 'stop row') {
-    const ramp = valueOf(node, source.input);
+    const ramp = getInputValue(node, source.input);
     return isRamp(ramp)
       ? orderedStops(ramp, rampModes(node).layout).findIndex((stop) => stop.id === source.stop)
       : -1;
   }
-  const group = groupOf(document, node);
+  const group = findNodeGroup(document, node);
   if (source.from === 'fallback')
     return group?.inputs.find((port) => port.id === source.input)?.fallback;
   const dial = dialOf(group, source.dial);
@@ -155,15 +155,15 @@ function withinRange(value: InputValue, [low, high]: readonly [number, number]):
 
 /** What is typed into an input, within the hard range of its port. */
 function limited(node: NodeInstance, input: string): InputValue | undefined {
-  const value = valueOf(node, input);
+  const value = getInputValue(node, input);
   const port = inputPort(node, input);
   return value !== undefined && port ? withinRange(value, port.hard) : value;
 }
 
-function writeModel(values: Float32Array, { size, minimum, extent, standing }: ModelScale): void {
-  const placing = standing?.placing ?? UNMOVED;
-  const { cosine, sine } = turnOf(placing);
-  values.set([size, ...minimum, ...extent, 0, ...placing.at, placing.scale, cosine, sine], 0);
+function writeModel(values: Float32Array, { size, minimum, extent, frame }: ModelScale): void {
+  const placement = frame?.placement ?? IDENTITY_PLACEMENT;
+  const { cosine, sine } = getTurn(placement);
+  values.set([size, ...minimum, ...extent, 0, ...placement.at, placement.scale, cosine, sine], 0);
 }
 
 /** Fills the uniforms of a compiled network from the document's present values. */

@@ -1,10 +1,10 @@
 import { own } from '../base/own';
-import { chosenOptions, definitionOf } from '../compile/catalogue';
+import { chosenOptions, findNodeDefinition } from '../compile/catalogue';
 import type { ModelScale } from '../compile/model-scale';
-import { valueOf } from '../compile/uniforms';
+import { getInputValue } from '../compile/uniforms';
 import { isTriple } from '../graph/document';
 import type { NetworkDocument, NodeInstance, Triple } from '../graph/document';
-import { networkOf } from './board';
+import { getNetwork } from './board';
 import type { BoardId } from './board';
 import { setValue } from './nodes';
 
@@ -28,23 +28,23 @@ export interface PlacedBeacon {
 const middleOf = ({ minimum, extent }: ModelScale): Triple =>
   [0, 1, 2].map((k) => (minimum[k] as number) + (extent[k] as number) / 2) as unknown as Triple;
 const isRelative = (node: NodeInstance): boolean => {
-  const definition = definitionOf(node);
+  const definition = findNodeDefinition(node);
   return definition ? chosenOptions(definition, node)['measure'] === 'relative' : false;
 };
 const triple = (node: NodeInstance, input: BeaconInput): Triple => {
-  const value = valueOf(node, input);
+  const value = getInputValue(node, input);
   return isTriple(value) ? value : [0, 0, 0];
 };
 const tidy = (values: readonly number[]): Triple =>
   values.map((value) => Math.round(value * 1e4) / 1e4 + 0) as unknown as Triple;
 
 /** The beacons of a board, as they stand on a model. */
-export function beaconsOf(
+export function listBeacons(
   document: NetworkDocument,
   board: BoardId,
   scale: ModelScale,
 ): readonly PlacedBeacon[] {
-  const network = networkOf(document, board);
+  const network = getNetwork(document, board);
   const driven = (node: string, input: string): boolean =>
     board !== null &&
     (own(document.groups, board)?.dials.some((dial) =>
@@ -84,8 +84,8 @@ export function moveBeacon(
   to: Readonly<Record<BeaconInput, Triple>>,
   scale: ModelScale,
 ): NetworkDocument {
-  const beacon = beaconsOf(document, board, scale).find((each) => each.id === id);
-  const node = networkOf(document, board).nodes.find((each) => each.id === id);
+  const beacon = listBeacons(document, board, scale).find((each) => each.id === id);
+  const node = getNetwork(document, board).nodes.find((each) => each.id === id);
   if (!beacon || !node) return document;
   const unit = isRelative(node) ? scale.size : 1,
     middle = isRelative(node) ? middleOf(scale) : ([0, 0, 0] as const);

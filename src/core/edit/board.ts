@@ -9,7 +9,7 @@ import type {
 
 export type { BoardId } from '../graph/document';
 
-export function networkOf(document: NetworkDocument, board: BoardId): Network {
+export function getNetwork(document: NetworkDocument, board: BoardId): Network {
   if (board === null) return document.network;
   return own(document.groups, board)?.network ?? { nodes: [], strands: [], regions: [], notes: [] };
 }
@@ -38,7 +38,7 @@ export function changeNode(
   id: string,
   change: (node: NodeInstance) => NodeInstance,
 ): NetworkDocument {
-  const network = networkOf(document, board);
+  const network = getNetwork(document, board);
   return withNetwork(document, board, {
     ...network,
     nodes: network.nodes.map((node) => (node.id === id ? change(node) : node)),

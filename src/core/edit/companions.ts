@@ -3,7 +3,7 @@ import type { Companion, Companions, NetworkDocument } from '../graph/document';
 import { freshId } from './board';
 
 /** The models that stand beside the current one. */
-export const companionsOf = (document: NetworkDocument): Companions =>
+export const getCompanions = (document: NetworkDocument): Companions =>
   document.companions ?? NO_COMPANIONS;
 
 /** What stands alone is not written down. */
@@ -20,7 +20,7 @@ export function addCompanion(
   document: NetworkDocument,
   model: { readonly id: string; readonly name: string },
 ): NetworkDocument {
-  const known = companionsOf(document);
+  const known = getCompanions(document);
   if (known.models.length >= LIMITS.companions) return document;
   const id = freshId('beside', new Set(known.models.map((each) => each.id)));
   return withCompanions(document, {
@@ -35,7 +35,7 @@ export function changeCompanion(
   id: string,
   change: { readonly turn?: number; readonly material?: string | null },
 ): NetworkDocument {
-  const known = companionsOf(document);
+  const known = getCompanions(document);
   return withCompanions(document, {
     ...known,
     models: known.models.map((each) => (each.id === id ? changed(each, change) : each)),
@@ -54,7 +54,7 @@ function changed(
 }
 
 export function removeCompanion(document: NetworkDocument, id: string): NetworkDocument {
-  const known = companionsOf(document);
+  const known = getCompanions(document);
   return withCompanions(document, {
     ...known,
     models: known.models.filter((each) => each.id !== id),
@@ -64,4 +64,4 @@ export function removeCompanion(document: NetworkDocument, id: string): NetworkD
 export const sizeCompanions = (
   document: NetworkDocument,
   sizes: Companions['sizes'],
-): NetworkDocument => withCompanions(document, { ...companionsOf(document), sizes });
+): NetworkDocument => withCompanions(document, { ...getCompanions(document), sizes });

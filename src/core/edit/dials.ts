@@ -1,10 +1,10 @@
 import { own } from '../base/own';
 import { describePorts, inputPort } from '../compile/catalogue';
-import { valueOf } from '../compile/uniforms';
+import { getInputValue } from '../compile/uniforms';
 import { isTriple } from '../graph/document';
 import { NOT_DRIVEN } from '../nodes/define';
 import type { Dial, DialKind, Drive, Law, NetworkDocument, Triple } from '../graph/document';
-import { freshId, networkOf, withGroup } from './board';
+import { freshId, getNetwork, withGroup } from './board';
 
 /** What a value can be exposed as, and what each law would mean for it. */
 export interface DialOffer {
@@ -21,10 +21,10 @@ export function offerDial(
   nodeId: string,
   input: string,
 ): DialOffer | null {
-  const node = networkOf(document, groupId).nodes.find((each) => each.id === nodeId);
+  const node = getNetwork(document, groupId).nodes.find((each) => each.id === nodeId);
   const port = node && describePorts(document, node)?.inputs.find((each) => each.id === input);
   if (!node || !port || NOT_DRIVEN.has(port.kind)) return null;
-  const designed = own(node.values, input) ?? port.dial?.home ?? valueOf(node, input) ?? 0;
+  const designed = own(node.values, input) ?? port.dial?.home ?? getInputValue(node, input) ?? 0;
   if (isTriple(designed) || port.kind === 'colour' || port.kind === 'vector') {
     return {
       kind: port.kind === 'colour' ? 'colour' : 'vector',
@@ -51,7 +51,7 @@ function reachFor(
   input: string,
   designed: number,
 ): number {
-  const node = networkOf(document, groupId).nodes.find((each) => each.id === nodeId);
+  const node = getNetwork(document, groupId).nodes.find((each) => each.id === nodeId);
   const port = node && inputPort(node, input);
   if (designed !== 0) return Math.abs(designed);
   return port ? (port.soft[1] - port.soft[0]) / 2 : 0.5;

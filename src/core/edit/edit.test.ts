@@ -9,7 +9,7 @@ import { ungroup } from './ungroup';
 import { addNode, copyNodes, pasteClip, removeNodes, setOption, setValue } from './nodes';
 import { canConnect, connect, insertIntoStrand } from './strands';
 import type { NetworkDocument } from '../graph/document';
-import { networkOf } from './board';
+import { getNetwork } from './board';
 
 const look = (document: NetworkDocument): readonly number[] => {
   const compiled = compileNetwork(document, { surface: true, taps: [] });
@@ -201,8 +201,8 @@ describe('dials', () => {
       { node: 'n6', output: 'slope' },
       { node: nodeId, input: dialId },
     );
-    expect(networkOf(wired, null).strands.length).toBe(
-      networkOf(document, null).strands.length + 1,
+    expect(getNetwork(wired, null).strands.length).toBe(
+      getNetwork(document, null).strands.length + 1,
     );
     expect(look(wired)).not.toEqual(look(document));
   });

@@ -1,7 +1,7 @@
 import type { Diagnostic } from '../base/diagnostic';
 import type { NetworkDocument } from '../graph/document';
 import type { FindingPlace } from '../graph/finding-place';
-import { changeNode, networkOf, withGroup, withNetwork } from './board';
+import { changeNode, getNetwork, withGroup, withNetwork } from './board';
 
 /** A way to be rid of a finding: what it does, in words, and the document without the fault. */
 export interface FaultCure {
@@ -58,7 +58,7 @@ const VALUE_CODES: ReadonlySet<string> = new Set([
 ]);
 
 function removeStrand(document: NetworkDocument, { board, strand }: FindingPlace): NetworkDocument {
-  const network = networkOf(document, board);
+  const network = getNetwork(document, board);
   // Of two strands with one id, the later one is the fault.
   const k = network.strands.findLastIndex(({ id }) => id === strand);
   return k < 0

@@ -15,7 +15,7 @@ import type {
   Strand,
   ValueKind,
 } from '../graph/document';
-import { freshId, networkOf, nodeIds, withNetwork } from './board';
+import { freshId, getNetwork, nodeIds, withNetwork } from './board';
 import type { BoardId } from './board';
 
 export interface GroupRequest {
@@ -74,7 +74,7 @@ export function groupSelection(
       strands: outerStrands(selection, ports, instance.id),
     },
   );
-  if (topologicalOrder(networkOf(outer, board)).cycle.length > 0)
+  if (topologicalOrder(getNetwork(outer, board)).cycle.length > 0)
     throw new AppError(
       'group.circle',
       'A strand leaves the selection and comes back into it through other nodes, so the ' +
@@ -86,7 +86,7 @@ export function groupSelection(
 }
 
 function select(document: NetworkDocument, { board, ids }: GroupRequest): Selection {
-  const network = networkOf(document, board);
+  const network = getNetwork(document, board);
   const chosen = new Set(ids);
   const nodes = network.nodes.filter((node) => chosen.has(node.id));
   if (nodes.length === 0)

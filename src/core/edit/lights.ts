@@ -1,4 +1,4 @@
-import { lightsOf } from '../compile/lights';
+import { listLights } from '../compile/lights';
 import { DEFAULT_SURROUNDINGS, LIMITS } from '../graph/document';
 import type { NetworkDocument, SceneLight, Surroundings, Triple } from '../graph/document';
 import { freshId } from './board';
@@ -9,7 +9,7 @@ export const changeLight = (
   change: Partial<Omit<SceneLight, 'id' | 'shadows'>> & { readonly shadows?: boolean },
 ): NetworkDocument => ({
   ...document,
-  lights: lightsOf(document).map((light) => {
+  lights: listLights(document).map((light) => {
     if (light.id !== id) return light;
     const { shadows = light.shadows === true, ...rest } = change;
     const { shadows: _old, ...kept } = { ...light, ...rest };
@@ -19,7 +19,7 @@ export const changeLight = (
 
 /** One more light, from above; unchanged when there are as many as there may be. */
 export function addLight(document: NetworkDocument): { document: NetworkDocument; id: string } {
-  const lights = lightsOf(document);
+  const lights = listLights(document);
   if (lights.length >= LIMITS.lights) return { document, id: '' };
   const id = freshId('light', new Set(lights.map((each) => each.id)));
   return {
@@ -43,7 +43,7 @@ export function addLight(document: NetworkDocument): { document: NetworkDocument
 
 export const removeLight = (document: NetworkDocument, id: string): NetworkDocument => ({
   ...document,
-  lights: lightsOf(document).filter((light) => light.id !== id),
+  lights: listLights(document).filter((light) => light.id !== id),
 });
 
 /** Turns or dims the surroundings; those of every new material are not written down. */
@@ -62,7 +62,7 @@ export function changeSurroundings(
  * The direction of a light as degrees: round about the model from the front to the right, and up
  * from the horizon.
  */
-export function anglesOf(at: Triple): { readonly round: number; readonly up: number } {
+export function computeAngles(at: Triple): { readonly round: number; readonly up: number } {
   const flat = Math.hypot(at[0], at[2]);
   return {
     round: flat > 0 ? (Math.atan2(at[0], at[2]) * 180) / Math.PI : 0,

@@ -1,6 +1,6 @@
 import { LIMITS } from '../graph/document';
 import type { NetworkDocument, Note, Region, Strand } from '../graph/document';
-import { freshId, networkOf } from './board';
+import { freshId, getNetwork } from './board';
 import type { BoardId } from './board';
 import { changeBoard } from './nodes';
 
@@ -97,7 +97,7 @@ function changeStrand(
   id: string,
   change: (strand: Strand) => Strand,
 ): NetworkDocument {
-  if (!networkOf(document, board).strands.some((strand) => strand.id === id)) return document;
+  if (!getNetwork(document, board).strands.some((strand) => strand.id === id)) return document;
   return changeBoard(document, board, (network) => ({
     ...network,
     strands: network.strands.map((strand) => (strand.id === id ? change(strand) : strand)),

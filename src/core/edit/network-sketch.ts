@@ -20,7 +20,7 @@ export function paint(hex: string): Triple {
   return colour;
 }
 
-export function rampOf(...stops: readonly (readonly [number, string, Segment?])[]): {
+export function makeRamp(...stops: readonly (readonly [number, string, Segment?])[]): {
   stops: readonly RampStop[];
 } {
   return {

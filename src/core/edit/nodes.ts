@@ -1,5 +1,5 @@
 import { own } from '../base/own';
-import { describePorts, findDefinition, mayConnect, stopOf } from '../compile/catalogue';
+import { describePorts, findDefinition, mayConnect, findStop } from '../compile/catalogue';
 import { rampModes } from '../compile/uniforms';
 import { isRamp } from '../graph/document';
 import type {
@@ -14,7 +14,7 @@ import {
   changeNode,
   freshId,
   neededGroups,
-  networkOf,
+  getNetwork,
   nodeIds,
   strandIds,
   withNetwork,
@@ -32,7 +32,7 @@ export function addNode(
   group?: string,
   options: Readonly<Record<string, string>> = {},
 ): { document: NetworkDocument; id: string } {
-  const network = networkOf(document, board);
+  const network = getNetwork(document, board);
   const id = freshId('n', nodeIds(network));
   const node: NodeInstance = {
     id,
@@ -62,7 +62,7 @@ export function removeNodes(
 }
 
 function removeNode(document: NetworkDocument, board: BoardId, id: string): NetworkDocument {
-  const network = networkOf(document, board);
+  const network = getNetwork(document, board);
   const node = network.nodes.find((each) => each.id === id);
   if (!node) return document;
   const order = describePorts(document, node)?.inputs.map((port) => port.id) ?? [];
@@ -100,7 +100,7 @@ export function moveNodes(
   board: BoardId,
   places: ReadonlyMap<string, readonly [number, number]>,
 ): NetworkDocument {
-  const network = networkOf(document, board);
+  const network = getNetwork(document, board);
   return withNetwork(document, board, {
     ...network,
     nodes: network.nodes.map((node) => ({ ...node, at: places.get(node.id) ?? node.at })),
@@ -115,7 +115,7 @@ export function setValue(
   value: InputValue | undefined,
 ): NetworkDocument {
   const changed = changeNode(document, board, id, (node) => {
-    const stop = stopOf(node, input);
+    const stop = findStop(node, input);
     if (stop)
       return { ...node, values: { ...node.values, [stop.input]: withStop(node, stop, value) } };
     const rest = Object.fromEntries(Object.entries(node.values).filter(([name]) => name !== input));
@@ -133,10 +133,10 @@ function withoutLostStops(
   id: string,
   input: string,
 ): NetworkDocument {
-  const network = networkOf(document, board);
+  const network = getNetwork(document, board);
   const node = network.nodes.find((each) => each.id === id);
   const isLost = (port: string): boolean =>
-    port.startsWith(`${input}.`) && node !== undefined && stopOf(node, port) === null;
+    port.startsWith(`${input}.`) && node !== undefined && findStop(node, port) === null;
   const strands = network.strands.filter(
     (strand) => strand.to.node !== id || !isLost(strand.to.input),
   );
@@ -187,7 +187,7 @@ export interface Clip {
 }
 
 export function copyNodes(document: NetworkDocument, board: BoardId, ids: readonly string[]): Clip {
-  const network = networkOf(document, board);
+  const network = getNetwork(document, board);
   const chosen = new Set(ids);
   const nodes = network.nodes.filter((node) => chosen.has(node.id));
   return {
@@ -226,7 +226,7 @@ export function pasteClip(
   shift: readonly [number, number],
   keepIncoming: boolean,
 ): { document: NetworkDocument; ids: readonly string[] } {
-  const network = networkOf(document, board);
+  const network = getNetwork(document, board);
   const taken = nodeIds(network);
   const renamed = new Map<string, string>();
   for (const node of clip.nodes) {
@@ -253,7 +253,7 @@ export function pasteClip(
       node: renamed.get(to.node) ?? to.node,
       input: to.input,
     });
-    const made = networkOf(next, board).strands.at(-1);
+    const made = getNetwork(next, board).strands.at(-1);
     if (next === current || !made) return next;
     const kept: Partial<Strand> = {
       ...(conversion ? { conversion } : {}),
@@ -279,7 +279,7 @@ export function changeBoard(
   board: BoardId,
   change: (network: Network) => Network,
 ): NetworkDocument {
-  return withNetwork(document, board, change(networkOf(document, board)));
+  return withNetwork(document, board, change(getNetwork(document, board)));
 }
 
 export { strandIds };

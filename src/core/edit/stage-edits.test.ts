@@ -2,11 +2,11 @@ import { emptyDocument } from '../graph/document';
 import type { NetworkDocument } from '../graph/document';
 import { parseDocument } from '../graph/schema';
 import { checkDocument } from '../compile/check/check';
-import { lightsOf } from '../compile/lights';
-import { beaconsOf, moveBeacon } from './beacons';
+import { listLights } from '../compile/lights';
+import { listBeacons, moveBeacon } from './beacons';
 import {
   addLight,
-  anglesOf,
+  computeAngles,
   changeLight,
   changeSurroundings,
   directionAt,
@@ -30,7 +30,7 @@ describe('beacons on the stage', () => {
       'extent',
       [0.1, 0.2, 0.3],
     );
-    const [beacon] = beaconsOf(placed, null, SCALE);
+    const [beacon] = listBeacons(placed, null, SCALE);
     expect(beacon).toMatchObject({
       place: [2, 1, -1],
       extent: [0.4, 0.8, 1.2],
@@ -50,9 +50,9 @@ describe('beacons on the stage', () => {
       turn: [0, 45, 0],
       extent: [1, 1, 1],
     });
-    expect(beaconsOf(setOption(moved, null, id, 'measure', 'units'), null, SCALE)[0]).toMatchObject(
-      { place: [0, 0, 0], extent: [1, 1, 1] },
-    );
+    expect(
+      listBeacons(setOption(moved, null, id, 'measure', 'units'), null, SCALE)[0],
+    ).toMatchObject({ place: [0, 0, 0], extent: [1, 1, 1] });
     expect(
       moveBeacon(moved, null, id, { place: [1, 1, 1], turn: [0, 45, 0], extent: [4, 4, 4] }, SCALE),
     ).toBe(moved);
@@ -75,7 +75,7 @@ describe('beacons on the stage', () => {
       { node: source.id, output: 'vector' },
       { node: id, input: 'place' },
     );
-    const [beacon] = beaconsOf(wired, null, SCALE);
+    const [beacon] = listBeacons(wired, null, SCALE);
     expect([beacon?.isKnown, [...(beacon?.free ?? [])]]).toEqual([false, ['turn', 'extent']]);
     const moved = moveBeacon(
       wired,
@@ -113,23 +113,23 @@ describe('lights', () => {
       'comes with',
     () => {
       const document = emptyDocument('m');
-      expect(lightsOf(document).map(({ id }) => id)).toEqual(['key', 'fill']);
+      expect(listLights(document).map(({ id }) => id)).toEqual(['key', 'fill']);
       const { document: three, id } = addLight(document);
       const bright = changeLight(three, id, { intensity: 5, shadows: true });
-      expect(lightsOf(bright)[2]).toMatchObject({ intensity: 5, shadows: true, kind: 'far' });
-      expect(lightsOf(changeLight(bright, id, { shadows: false }))[2]).not.toHaveProperty(
+      expect(listLights(bright)[2]).toMatchObject({ intensity: 5, shadows: true, kind: 'far' });
+      expect(listLights(changeLight(bright, id, { shadows: false }))[2]).not.toHaveProperty(
         'shadows',
       );
-      expect(lightsOf(changeLight(bright, id, { name: 'Moon' }))[2]).toMatchObject({
+      expect(listLights(changeLight(bright, id, { name: 'Moon' }))[2]).toMatchObject({
         shadows: true,
         name: 'Moon',
       });
       const four = addLight(three).document;
       expect(addLight(four)).toEqual({ document: four, id: '' });
-      expect(lightsOf(removeLight(four, 'key')).map((light) => light.id)).toEqual([
+      expect(listLights(removeLight(four, 'key')).map((light) => light.id)).toEqual([
         'fill',
         id,
-        lightsOf(four)[3]?.id,
+        listLights(four)[3]?.id,
       ]);
       expect(checkDocument(four).diagnostics).toEqual([]);
     },
@@ -141,10 +141,10 @@ describe('lights', () => {
       [-120, 35],
       [40, -60],
     ] as const) {
-      const angles = anglesOf(directionAt(round, up));
+      const angles = computeAngles(directionAt(round, up));
       expect([Math.round(angles.round), Math.round(angles.up)]).toEqual([round, up]);
     }
-    expect(anglesOf([0, 1, 0])).toEqual({ round: 0, up: 90 });
-    expect(anglesOf([0, 0, 0])).toEqual({ round: 0, up: 90 });
+    expect(computeAngles([0, 1, 0])).toEqual({ round: 0, up: 90 });
+    expect(computeAngles([0, 0, 0])).toEqual({ round: 0, up: 90 });
   });
 });

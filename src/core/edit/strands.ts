@@ -3,7 +3,7 @@ import { describePorts, mayConnect, takesMany } from '../compile/catalogue';
 import { INPUT_EDGE, OUTPUT_EDGE, SURFACE_OUTPUT } from '../graph/document';
 import type { Conversion, Network, NetworkDocument, Strand } from '../graph/document';
 import type { PortKind } from '../nodes/define';
-import { freshId, networkOf, strandIds, withNetwork } from './board';
+import { freshId, getNetwork, strandIds, withNetwork } from './board';
 import type { BoardId } from './board';
 
 export type StrandStart = Strand['from'];
@@ -22,7 +22,7 @@ export function outputKind(
       group?.dials.find((dial) => dial.id === from.output)?.kind
     );
   }
-  const node = networkOf(document, board).nodes.find((each) => each.id === from.node);
+  const node = getNetwork(document, board).nodes.find((each) => each.id === from.node);
   return (
     node && describePorts(document, node)?.outputs.find((port) => port.id === from.output)?.kind
   );
@@ -37,7 +37,7 @@ export function inputKind(
     if (board === null) return to.input === SURFACE_OUTPUT ? 'surface' : undefined;
     return own(document.groups, board)?.outputs.find((port) => port.id === to.input)?.kind;
   }
-  const node = networkOf(document, board).nodes.find((each) => each.id === to.node);
+  const node = getNetwork(document, board).nodes.find((each) => each.id === to.node);
   return node && describePorts(document, node)?.inputs.find((port) => port.id === to.input)?.kind;
 }
 
@@ -50,7 +50,7 @@ export function canConnect(
 ): boolean {
   const [source, target] = [outputKind(document, board, from), inputKind(document, board, to)];
   if (!source || !target || !mayConnect(source, target)) return false;
-  return !reaches(networkOf(document, board), to.node, from.node);
+  return !reaches(getNetwork(document, board), to.node, from.node);
 }
 
 /** Whether what leaves `start` can arrive at `goal`. */
@@ -80,7 +80,7 @@ export function connect(
   to: StrandEnd,
 ): NetworkDocument {
   if (!canConnect(document, board, from, to)) return document;
-  const network = networkOf(document, board);
+  const network = getNetwork(document, board);
   const target = inputKind(document, board, to);
   const many = target !== undefined && takesMany(target);
   const same = (strand: Strand): boolean =>
@@ -103,7 +103,7 @@ export function disconnect(
   board: BoardId,
   ids: readonly string[],
 ): NetworkDocument {
-  const network = networkOf(document, board);
+  const network = getNetwork(document, board);
   return withNetwork(document, board, {
     ...network,
     strands: network.strands.filter((strand) => !ids.includes(strand.id)),
@@ -116,7 +116,7 @@ export function setConversion(
   id: string,
   conversion: Conversion,
 ): NetworkDocument {
-  const network = networkOf(document, board);
+  const network = getNetwork(document, board);
   return withNetwork(document, board, {
     ...network,
     strands: network.strands.map((strand) =>
@@ -132,7 +132,7 @@ export function setPlain(
   id: string,
   isPlain: boolean,
 ): NetworkDocument {
-  const network = networkOf(document, board);
+  const network = getNetwork(document, board);
   return withNetwork(document, board, {
     ...network,
     strands: network.strands.map((strand) => {
@@ -150,7 +150,7 @@ export function insertIntoStrand(
   strandId: string,
   nodeId: string,
 ): NetworkDocument {
-  const network = networkOf(document, board);
+  const network = getNetwork(document, board);
   const strand = network.strands.find((each) => each.id === strandId);
   const node = network.nodes.find((each) => each.id === nodeId);
   const ports = node && describePorts(document, node);

@@ -10,7 +10,7 @@ import type {
   NodeInstance,
   Strand,
 } from '../graph/document';
-import { freshId, networkOf, nodeIds, strandIds, withNetwork } from './board';
+import { freshId, getNetwork, nodeIds, strandIds, withNetwork } from './board';
 
 /** A group that is opened up: where its card stands, and the new ids of its nodes. */
 interface Opening {
@@ -29,7 +29,7 @@ export function ungroup(
   board: BoardId,
   nodeId: NodeId,
 ): NetworkDocument {
-  const network = networkOf(document, board);
+  const network = getNetwork(document, board);
   const instance = network.nodes.find((node) => node.id === nodeId);
   const group = instance?.group === undefined ? undefined : own(document.groups, instance.group);
   if (!instance || !group) return document;

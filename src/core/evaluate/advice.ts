@@ -1,9 +1,14 @@
 import { own } from '../base/own';
 import { arrivingKey, outputKey } from '../graph/result-key';
 import type { ResultKey } from '../base/ids';
-import { chosenOptions, describePorts, definitionOf, groupOf } from '../compile/catalogue';
+import {
+  chosenOptions,
+  describePorts,
+  findNodeDefinition,
+  findNodeGroup,
+} from '../compile/catalogue';
 import type { CompiledNetwork } from '../compile/compile';
-import { valueOf } from '../compile/uniforms';
+import { getInputValue } from '../compile/uniforms';
 import { isRamp } from '../graph/document';
 import type { Network, NetworkDocument, NodeInstance } from '../graph/document';
 import { pointer } from '../graph/pointer';
@@ -26,7 +31,7 @@ const pathTo = ({ path, node }: NodePlace): readonly string[] => [...path, node.
 
 /** Result keys of what a node's advice or its bench looks at beside its first output. */
 export function watchedKeys(place: NodePlace): readonly string[] {
-  return (definitionOf(place.node)?.watches ?? []).map((name) =>
+  return (findNodeDefinition(place.node)?.watches ?? []).map((name) =>
     name.startsWith(':')
       ? outputKey(pathTo(place), name.slice(1))
       : arrivingKey(pathTo(place), name),
@@ -35,7 +40,7 @@ export function watchedKeys(place: NodePlace): readonly string[] {
 
 /** What there is to say about a node's values: in general, and by the node itself. */
 export function adviseNode(place: NodePlace, lookup: RangeLookup): readonly Advice[] {
-  const definition = definitionOf(place.node);
+  const definition = findNodeDefinition(place.node);
   const outputs = describePorts(place.document, place.node)?.outputs ?? [];
   const first = outputs[0] && lookup(outputKey(pathTo(place), outputs[0].id));
   const follows: readonly Advice[] = definition?.follows
@@ -94,7 +99,7 @@ function generalAdvice(range: ValueRange): readonly Advice[] {
 
 function readsOf(place: NodePlace, lookup: RangeLookup): AdviceReads {
   const { node, network } = place;
-  const definition = definitionOf(node);
+  const definition = findNodeDefinition(node);
   const options = definition ? chosenOptions(definition, node) : {};
   return {
     arriving: (input) => lookup(arrivingKey(pathTo(place), input)),
@@ -104,11 +109,11 @@ function readsOf(place: NodePlace, lookup: RangeLookup): AdviceReads {
     isTyped: (input) => own(node.values, input) !== undefined,
     choice: (option) => options[option] ?? '',
     number: (input) => {
-      const value = valueOf(node, input);
+      const value = getInputValue(node, input);
       return typeof value === 'number' ? value : null;
     },
     stops: (input) => {
-      const value = valueOf(node, input);
+      const value = getInputValue(node, input);
       return isRamp(value) ? value.stops.map((stop) => stop.position).sort((a, b) => a - b) : [];
     },
   };
@@ -118,7 +123,7 @@ function readsOf(place: NodePlace, lookup: RangeLookup): AdviceReads {
  * Every node of a document, those inside groups once for each place where the group stands. A group
  * inside itself is not opened again.
  */
-export function placesOf(
+export function listPlaces(
   document: NetworkDocument,
 ): readonly (NodePlace & { readonly pointer: string })[] {
   const walk = (
@@ -129,7 +134,7 @@ export function placesOf(
   ): (NodePlace & { pointer: string })[] =>
     network.nodes.flatMap((node, k) => {
       const here = { document, network, path, node, pointer: pointer([...at, 'nodes', k]) };
-      const group = groupOf(document, node);
+      const group = findNodeGroup(document, node);
       return [
         here,
         ...(group && !open.includes(group.id)
@@ -147,7 +152,7 @@ export function placesOf(
 
 /** Result keys that advice on a whole document looks at beside the outputs. */
 export const watchedIn = (document: NetworkDocument): readonly string[] =>
-  placesOf(document).flatMap(watchedKeys);
+  listPlaces(document).flatMap(watchedKeys);
 
 /** An advice with its place, as the command line writes it. */
 export interface PlacedAdvice {
@@ -178,7 +183,7 @@ export function adviseDocument(
       ]),
   );
   const lookup: RangeLookup = (wanted) => ranges.get(wanted) ?? null;
-  return placesOf(document).flatMap((place) =>
+  return listPlaces(document).flatMap((place) =>
     adviseNode(place, lookup).map(({ code, message }) => {
       const [output] = describePorts(document, place.node)?.outputs ?? [];
       return {

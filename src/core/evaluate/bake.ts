@@ -1,5 +1,5 @@
 import { present } from '../base/assert';
-import { definitionOf } from '../compile/catalogue';
+import { findNodeDefinition } from '../compile/catalogue';
 import type { NetworkDocument, OpacityMode } from '../graph/document';
 import { rasterPoints, rasteriseAtlas } from '../mesh/atlas';
 import type { AtlasRaster } from '../mesh/atlas';
@@ -15,7 +15,7 @@ import { SURFACE_ENTRIES, laneIndices } from '../nodes/surface-parameters';
 import { MAPS, MODEL_TEXTURES } from '../surface/map-recipes';
 import type { MapRecipe } from '../surface/map-recipes';
 import { chooseOpacityMode, usedParameters } from '../surface/stage-layout';
-import { placesOf } from './advice';
+import { listPlaces } from './advice';
 import { EvaluationSession } from './session';
 import type { MapSource } from './session';
 
@@ -49,7 +49,7 @@ export interface BakePlan {
   readonly notes: readonly string[];
 }
 
-export const recipeOf = (image: BakeImage): MapRecipe =>
+export const getRecipe = (image: BakeImage): MapRecipe =>
   present(
     'map' in image ? MAPS.get(image.map) : MODEL_TEXTURES.get(image.texture),
     'a plan names a picture that is none',
@@ -57,7 +57,7 @@ export const recipeOf = (image: BakeImage): MapRecipe =>
 
 /** What a bake compiles with; kept over many strips it compiles once. */
 export const makeBakeSession = (): EvaluationSession =>
-  new EvaluationSession({ surface: true, taps: [], evensOut: ['images'] });
+  new EvaluationSession({ surface: true, taps: [], antialias: ['images'] });
 
 /**
  * Looks a finished surface over and decides what to write: a map for each parameter in use, the
@@ -131,8 +131,8 @@ const FROZEN = {
 export function frozenNotes(document: NetworkDocument): readonly string[] {
   return [
     ...new Set(
-      placesOf(document).flatMap(({ node }) => {
-        const definition = definitionOf(node);
+      listPlaces(document).flatMap(({ node }) => {
+        const definition = findNodeDefinition(node);
         return definition?.follows
           ? [`“${node.name ?? definition.title}” follows ${FROZEN[definition.follows]}.`]
           : [];
@@ -142,7 +142,7 @@ export function frozenNotes(document: NetworkDocument): readonly string[] {
 }
 
 /** The rows that are baked together, from the top. */
-export function stripsOf(size: number): readonly (readonly [number, number])[] {
+export function planStrips(size: number): readonly (readonly [number, number])[] {
   const rows = Math.max(4 * GUTTER, Math.ceil(STRIP_TEXELS / size));
   return Array.from(
     { length: Math.ceil(size / rows) },
@@ -155,7 +155,7 @@ export interface BakeStrip {
   readonly raster: AtlasRaster;
   readonly points: SamplePoints;
 }
-export function stripOf(
+export function rasteriseStrip(
   mesh: SurfaceMesh,
   size: number,
   fromRow: number,
@@ -183,7 +183,7 @@ export function bakeStrip(
 }
 
 export const lanesFor = (images: readonly BakeImage[]): ReadonlySet<number> =>
-  new Set(images.flatMap((image) => recipeOf(image).channels.flatMap(({ reads }) => reads)));
+  new Set(images.flatMap((image) => getRecipe(image).channels.flatMap(({ reads }) => reads)));
 
 /** What came of some rows, with as many more around them as their gutters take from. */
 export interface BakedRows {
@@ -209,7 +209,7 @@ export function bakeRows(
 ): BakedRows {
   const { size } = plan;
   const window = [Math.max(0, rows[0] - GUTTER), Math.min(size, rows[1] + GUTTER)] as const;
-  const strip = stripOf(mesh, size, ...window);
+  const strip = rasteriseStrip(mesh, size, ...window);
   const lanes = bakeStrip(session, document, mesh, strip, maps, lanesFor(plan.images));
   const texels = strip.raster.texels.map((texel) => texel - window[0] * size);
   const covered = new Uint8Array(size * (window[1] - window[0]));
@@ -222,7 +222,7 @@ export function pictureRows(
   { plan, texels, lanes, gutter, window, rows }: BakedRows,
   image: BakeImage,
 ): Float32Array {
-  const { channels } = recipeOf(image);
+  const { channels } = getRecipe(image);
   const width = channels.length,
     { size } = plan;
   const peaks = (name: SurfaceParameter): number => Math.max(1, plan.values[name].largest);

@@ -22,7 +22,7 @@ export function drawOutput(
   const session = new EvaluationSession({
     surface: key === 'surface',
     taps: key === 'surface' ? [] : [key],
-    evensOut: ['images', 'steps'],
+    antialias: ['images', 'steps'],
   });
   const lanes = session.evaluate(document, analysis.mesh, seen.points, maps);
   const kind = session.prepare(document).slots[0]?.kind;

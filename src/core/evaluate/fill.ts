@@ -1,18 +1,18 @@
 import type { ModelId, ResultKey } from '../base/ids';
-import type { Standing } from '../compile/model-scale';
+import type { CompanionFrame } from '../compile/model-scale';
 import type { NetworkDocument, ValueKind } from '../graph/document';
 import { pointsAt } from '../mesh/sample-points';
 import type { SampleExtent, SamplePoints } from '../mesh/sample-points';
 import { PLAIN_LANES } from '../surface/stage-layout';
 import type { LoadedModel } from './loaded-model';
 import { EvaluationSession } from './session';
-import { EVENED_ON_STAGE } from './stage-program';
+import { ANTIALIASED_ON_STAGE } from './stage-program';
 
 /** Values wanted at surface points, for a stage without a fast graphics processor. */
 export interface FillRequest {
   /** Names one model on the stage, whose compiled network and points are reused. */
   readonly subject: string;
-  readonly standing?: Standing;
+  readonly frame?: CompanionFrame;
   /** Whether every lane of the surface is wanted, or only those of plain ones. */
   readonly isWhole?: boolean;
   readonly sample?: SampleExtent;
@@ -48,7 +48,7 @@ export class StageFiller {
       session: new EvaluationSession({
         surface: pin === null,
         taps: pin === null ? [] : [pin],
-        evensOut: EVENED_ON_STAGE,
+        antialias: ANTIALIASED_ON_STAGE,
       }),
       points: known?.points ?? new Map<string, { key: string; points: SamplePoints }>(),
     };
@@ -58,7 +58,7 @@ export class StageFiller {
 
   /** @returns lanes that the caller owns @throws CompileError when the document has errors */
   fill(model: LoadedModel, request: Omit<FillRequest, 'model'> & { model: ModelId }): FillResult {
-    const { document, pin, standing, isWhole = false } = request;
+    const { document, pin, frame, isWhole = false } = request;
     const { session, points } = this.fillingOf(request.subject, pin);
     const slot = request.version.split(' ')[0] ?? '';
     const key = `${request.model} ${request.version}`;
@@ -71,7 +71,7 @@ export class StageFiller {
     const compiled = session.prepare(document);
     const lanes = session.evaluate(document, model.mesh, known.points, model.maps, {
       wanted: pin === null && !isWhole ? PLAIN_LANES : undefined,
-      standing,
+      frame,
     });
     return { kind: compiled.slots[0]?.kind ?? 'scalar', lanes };
   }

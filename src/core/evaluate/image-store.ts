@@ -65,7 +65,7 @@ export class ImageStore {
     const known = this.sheets.get(key);
     const image = this.decoded.get(hash);
     if (known || !image) return known;
-    const made = sheetOf(image, reading);
+    const made = makeSheet(image, reading);
     this.sheets.set(key, made);
     return made;
   }
@@ -86,7 +86,7 @@ function halvingsFor(width: number, height: number): number {
  * Linear light for colours: whole numbers go through the sRGB curve, floats are linear already.
  * Data stays as it is. Alpha never goes through a curve.
  */
-export function sheetOf(
+export function makeSheet(
   { width, height, pixels, top }: DecodedImage,
   reading: ImageReading,
 ): ImageAtlas {

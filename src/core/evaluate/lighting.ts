@@ -1,4 +1,4 @@
-import { lightPlace, lightsOf } from '../compile/lights';
+import { lightPlace, listLights } from '../compile/lights';
 import { DEFAULT_SURROUNDINGS } from '../graph/document';
 import type { NetworkDocument } from '../graph/document';
 import type { MeshAnalysis } from '../mesh/analysis';
@@ -16,7 +16,7 @@ export function sceneLighting(
   points: SamplePoints,
 ): (point: number) => ShadedScene {
   const { mesh } = analysis;
-  const lights = lightsOf(document)
+  const lights = listLights(document)
     .filter(({ intensity }) => intensity > 0)
     .map((light) => {
       const at = lightPlace(light, mesh),

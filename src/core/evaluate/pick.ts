@@ -46,7 +46,7 @@ export function pickPoint(
   const session = new EvaluationSession({
     surface: pin === null,
     taps: pin === null ? [] : [pin],
-    evensOut: [],
+    antialias: [],
   });
   const slot = session.prepare(document).slots[0];
   const lanes = session.evaluate(document, mesh, points, model.maps);

@@ -2,13 +2,13 @@ import { arrivingKey } from '../graph/result-key';
 import { WasmRunner } from '../backends/wasm/runner';
 import { compileNetwork, mapDemands, structureKey, uniformsFor } from '../compile/compile';
 import type { CompileRequest, CompiledNetwork, MapDemand } from '../compile/compile';
-import type { ModelScale, Standing } from '../compile/model-scale';
+import type { ModelScale, CompanionFrame } from '../compile/model-scale';
 import { feedingText } from '../compile/feeding';
 import { bindImages, imageDemands } from '../compile/images';
 import type { ImageSource } from '../compile/images';
 import type { NetworkDocument } from '../graph/document';
 import { threadImages } from './image-store';
-import { lanesOf } from '../mesh/lanes';
+import { splitLanes } from '../mesh/lanes';
 import type { MeshMap } from '../mesh/mesh-map';
 import type { SamplePoints } from '../mesh/sample-points';
 import type { MeshFacts } from '../mesh/mesh-facts';
@@ -23,7 +23,7 @@ export type MapSource = (settings: MapSettings, detail?: DetailSource) => MeshMa
 export interface DetailRequest {
   readonly document: NetworkDocument;
   readonly key: string;
-  readonly standing?: Standing;
+  readonly frame?: CompanionFrame;
 }
 /** A map a network reads on a model; `field` is what its program calls it. */
 export interface ResolvedDemand {
@@ -71,15 +71,15 @@ export class EvaluationSession {
   demands(
     document: NetworkDocument,
     mesh: SurfaceMesh,
-    standing?: Standing,
+    frame?: CompanionFrame,
   ): readonly ResolvedDemand[] {
     const compiled = this.prepare(document);
     return demandsOf(
       compiled,
-      uniformsFor(compiled, document, scaleOf(mesh, standing)),
+      uniformsFor(compiled, document, getModelScale(mesh, frame)),
       mesh,
       document,
-      standing,
+      frame,
     );
   }
 
@@ -94,16 +94,16 @@ export class EvaluationSession {
     source: MapSource,
     {
       wanted,
-      standing,
+      frame,
     }: {
       readonly wanted?: ReadonlySet<number> | undefined;
-      readonly standing?: Standing | undefined;
+      readonly frame?: CompanionFrame | undefined;
     } = {},
   ): readonly Float32Array<ArrayBuffer>[] {
     const compiled = this.prepare(document);
-    const uniforms = uniformsFor(compiled, document, scaleOf(mesh, standing));
+    const uniforms = uniformsFor(compiled, document, getModelScale(mesh, frame));
     const maps = new Map<string, MeshMap>();
-    for (const demand of demandsOf(compiled, uniforms, mesh, document, standing)) {
+    for (const demand of demandsOf(compiled, uniforms, mesh, document, frame)) {
       const map =
         source(demand.resolved, demand.detail && detailNormals(demand.detail, mesh, source)) ??
         this.lastMap(demand.field, mesh);
@@ -114,7 +114,7 @@ export class EvaluationSession {
     this.runner?.setImages(
       bindImages(imageDemands(compiled.imageSlots, document), uniforms, this.images),
     );
-    return this.run(uniforms, lanesOf(mesh, points, maps), points.count, wanted);
+    return this.run(uniforms, splitLanes(mesh, points, maps), points.count, wanted);
   }
 
   /** Until a map with new settings is measured, the one before stands in for it. */
@@ -139,45 +139,45 @@ export class EvaluationSession {
   }
 }
 
-/** @param standing where the model stands when it is not the current one */
-export const scaleOf = (
+/** @param frame where a companion stands; when it is not the current one */
+export const getModelScale = (
   {
     size,
     minimum,
     extent,
     attributes,
   }: Pick<MeshFacts, 'size' | 'minimum' | 'extent' | 'attributes'>,
-  standing?: Standing,
-): ModelScale => ({ size, minimum, extent, attributes, ...(standing ? { standing } : {}) });
+  frame?: CompanionFrame,
+): ModelScale => ({ size, minimum, extent, attributes, ...(frame ? { frame } : {}) });
 
 function demandsOf(
   compiled: CompiledNetwork,
   uniforms: Float32Array,
   mesh: SurfaceMesh,
   document: NetworkDocument,
-  standing?: Standing,
+  frame?: CompanionFrame,
 ): readonly ResolvedDemand[] {
   return mapDemands(compiled, uniforms).flatMap((demand) =>
-    resolve(demand, mesh, { document, ...(standing ? { standing } : {}) }),
+    resolve(demand, mesh, { document, ...(frame ? { frame } : {}) }),
   );
 }
 
 function resolve(
   { field, kind, settings, choices, detail }: MapDemand,
   mesh: SurfaceMesh,
-  told: Omit<DetailRequest, 'key'>,
+  source: Omit<DetailRequest, 'key'>,
 ): readonly ResolvedDemand[] {
   const resolved = resolveMapSettings(kind, settings, choices, mesh.size);
   const definition = mapDefinition(kind);
   if (definition.isNothing?.(resolved)) return [];
   if (!detail || !definition.takesDetail) return [{ field, resolved }];
-  const standing = told.standing ? JSON.stringify(told.standing) : '';
-  const text = feedingText(told.document, detail.path, detail.input) + standing;
+  const frame = source.frame ? JSON.stringify(source.frame) : '';
+  const text = feedingText(source.document, detail.path, detail.input) + frame;
   return [
     {
       field,
       resolved: measuredBy(resolved, text),
-      detail: { ...told, key: arrivingKey(detail.path, detail.input) },
+      detail: { ...source, key: arrivingKey(detail.path, detail.input) },
     },
   ];
 }
@@ -191,14 +191,14 @@ const detailSessions = new Map<string, EvaluationSession>();
 function detailSession({ key }: DetailRequest): EvaluationSession {
   const known = detailSessions.get(key);
   if (known) return known;
-  const made = new EvaluationSession({ surface: false, taps: [key], evensOut: ['images'] });
+  const made = new EvaluationSession({ surface: false, taps: [key], antialias: ['images'] });
   detailSessions.set(key, made);
   const [oldest] = detailSessions.keys();
   if (detailSessions.size > DETAIL_SESSIONS && oldest !== undefined) detailSessions.delete(oldest);
   return made;
 }
 const nestedDemands = (detail: DetailRequest, mesh: SurfaceMesh): readonly ResolvedDemand[] =>
-  detailSession(detail).demands(detail.document, mesh, detail.standing);
+  detailSession(detail).demands(detail.document, mesh, detail.frame);
 
 /**
  * The maps, and before each those that the normals it is measured by need themselves; these have no
@@ -227,7 +227,7 @@ export function detailNormals(
 ): DetailSource {
   return (points) => {
     const lanes = detailSession(detail).evaluate(detail.document, mesh, points, source, {
-      standing: detail.standing,
+      frame: detail.frame,
     });
     const normals = new Float32Array(points.count * 3);
     for (let k = 0; k < points.count; k++) {

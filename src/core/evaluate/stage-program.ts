@@ -9,8 +9,8 @@ import type { Binding } from '../compile/uniforms';
 import type { NetworkDocument, ValueKind } from '../graph/document';
 import { surfaceWrites } from '../surface/stage-layout';
 
-/** On the stage hard steps are evened out over a pixel. */
-export const EVENED_ON_STAGE = ['images', 'steps'] as const;
+/** On the stage hard steps are antialiased over a pixel. */
+export const ANTIALIASED_ON_STAGE = ['images', 'steps'] as const;
 
 /** What the graphics processor runs for one network, and what it is fed. */
 export interface StageProgram {
@@ -37,7 +37,7 @@ export function makeStageProgram(
   const compiled = compileNetwork(document, {
     surface: pin === null,
     taps: pin === null ? [] : [pin],
-    evensOut: EVENED_ON_STAGE,
+    antialias: ANTIALIASED_ON_STAGE,
   });
   const kind = pin === null ? 'surface' : (compiled.slots[0]?.kind ?? 'scalar');
   const isSurface = kind === 'surface';

@@ -1,8 +1,8 @@
 import type { ResultKey } from '../base/ids';
-import type { Standing } from '../compile/model-scale';
+import type { CompanionFrame } from '../compile/model-scale';
 import type { NetworkDocument } from '../graph/document';
 import { SURFACE_LANES } from '../nodes/surface-parameters';
-import { appearanceOf } from '../surface/stage-layout';
+import { computeAppearance } from '../surface/stage-layout';
 import type { Appearance } from '../surface/stage-layout';
 import type { LoadedModel } from './loaded-model';
 import { EvaluationSession, withNested } from './session';
@@ -19,17 +19,17 @@ export function surveyModel(
   model: LoadedModel,
   document: NetworkDocument,
   pin: ResultKey | null,
-  standing: Standing,
+  frame: CompanionFrame,
 ): Survey {
   const { mesh } = model;
   const session = new EvaluationSession({
     surface: true,
     taps: pin === null ? [] : [pin],
-    evensOut: ['images'],
+    antialias: ['images'],
   });
-  const lanes = session.evaluate(document, mesh, model.uniform, model.maps, { standing });
+  const lanes = session.evaluate(document, mesh, model.uniform, model.maps, { frame });
   return {
-    demands: withNested(session.demands(document, mesh, standing), mesh),
-    appearance: appearanceOf(lanes.slice(0, SURFACE_LANES.length)),
+    demands: withNested(session.demands(document, mesh, frame), mesh),
+    appearance: computeAppearance(lanes.slice(0, SURFACE_LANES.length)),
   };
 }

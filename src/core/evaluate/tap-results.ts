@@ -1,11 +1,11 @@
 import type { ModelId, ResultKey } from '../base/ids';
 import type { ImageReading } from '../compile/images';
 import type { OutputSlot } from '../compile/compile';
-import { findNode, valueOf } from '../compile/uniforms';
+import { findNode, getInputValue } from '../compile/uniforms';
 import type { NetworkDocument, ValueKind } from '../graph/document';
 import { parseResultKey } from '../graph/result-key';
 import { SURFACE_LANES } from '../nodes/surface-parameters';
-import { appearanceOf } from '../surface/stage-layout';
+import { computeAppearance } from '../surface/stage-layout';
 import type { Appearance } from '../surface/stage-layout';
 import type { Camera } from './camera';
 import { sceneLighting } from './lighting';
@@ -56,7 +56,8 @@ export function histogramDomain(
 ): readonly [number, number] {
   const { path, end, port } = parseResultKey(key);
   const node = end === 'input' && port === 'value' ? findNode(document, path) : undefined;
-  const ends = node?.type === 'gradients.ramp' ? [valueOf(node, 'from'), valueOf(node, 'to')] : [];
+  const ends =
+    node?.type === 'gradients.ramp' ? [getInputValue(node, 'from'), getInputValue(node, 'to')] : [];
   const [from, to] = ends;
   return typeof from === 'number' && typeof to === 'number' && from < to ? [from, to] : [0, 1];
 }
@@ -75,7 +76,7 @@ export class TapEvaluator {
     if (this.last?.key !== key)
       this.last = {
         key,
-        session: new EvaluationSession({ surface: true, taps, evensOut: ['images'] }),
+        session: new EvaluationSession({ surface: true, taps, antialias: ['images'] }),
       };
     return this.last.session;
   }
@@ -119,7 +120,7 @@ export class TapEvaluator {
       demands: withNested(session.demands(document, model.mesh), model.mesh),
       compilations: session.compilations,
       kinds: compiled.kinds,
-      appearance: appearanceOf(spread.slice(0, SURFACE_LANES.length)),
+      appearance: computeAppearance(spread.slice(0, SURFACE_LANES.length)),
       readings: compiled.imageSlots.map(({ path, reading }) => [path.join('/'), reading]),
     };
   }

@@ -1,6 +1,6 @@
 import { Inflate } from 'pako';
 import { assertSize, broken } from './image-types';
-import { chunkOf } from './png-strips';
+import { makeChunk } from './png-strips';
 
 const SIGNATURE = 8;
 const COLOUR_CHANNELS: Readonly<Record<number, number>> = { 0: 1, 2: 3, 3: 1, 4: 2, 6: 4 };
@@ -139,13 +139,13 @@ export function boundedPng(bytes: Uint8Array): Uint8Array<ArrayBuffer> {
   const rows = inflateWithin(data, statedBytes(kept.get('IHDR') ?? new Uint8Array()));
   const parts = ['IHDR', 'PLTE', 'tRNS'].flatMap((type) => {
     const content = kept.get(type);
-    return content ? [chunkOf(type, [content])] : [];
+    return content ? [makeChunk(type, [content])] : [];
   });
   const all = [
     bytes.subarray(0, SIGNATURE),
     ...parts,
-    chunkOf('IDAT', [storedZlib(rows)]),
-    chunkOf('IEND', []),
+    makeChunk('IDAT', [storedZlib(rows)]),
+    makeChunk('IEND', []),
   ];
   const made = new Uint8Array(all.reduce((sum, part) => sum + part.length, 0));
   let at = 0;

@@ -1,7 +1,7 @@
 import { decode as decodeJpeg } from 'jpeg-js';
 import { decode as decodePng } from 'fast-png';
 import parseExr from 'parse-exr';
-import { AppError, messageOf } from '../base/diagnostic';
+import { AppError, errorMessage } from '../base/diagnostic';
 import { boundedPng, checkPngHeader } from './bounded-png';
 import { readExrHeader } from './exr-header';
 import { IMAGE_LIMITS, assertSize, broken } from './image-types';
@@ -9,7 +9,7 @@ import type { DecodedImage, ImageFormat } from './image-types';
 import { readRadiance } from './radiance';
 
 /** The format by the first bytes; null for anything else. */
-export function formatOf(bytes: Uint8Array): ImageFormat | null {
+export function findImageFormat(bytes: Uint8Array): ImageFormat | null {
   const starts = (...head: number[]): boolean => head.every((byte, k) => bytes[k] === byte);
   if (starts(0x89, 0x50, 0x4e, 0x47)) return 'PNG';
   if (starts(0xff, 0xd8, 0xff)) return 'JPEG';
@@ -34,7 +34,7 @@ export function assertImage(bytes: Uint8Array): ImageFormat {
       'Reduce it or store it compressed.',
       { kept: 'Nothing was changed.', status: 413 },
     );
-  const format = formatOf(bytes);
+  const format = findImageFormat(bytes);
   if (!format) throw broken('The file is not a PNG, JPEG, OpenEXR or Radiance HDR image.');
   return format;
 }
@@ -106,7 +106,7 @@ export function decodeImage(bytes: Uint8Array): DecodedImage {
     }
   } catch (cause) {
     if (cause instanceof AppError) throw cause;
-    throw broken(`The ${format} image cannot be read: ${messageOf(cause)}.`);
+    throw broken(`The ${format} image cannot be read: ${errorMessage(cause)}.`);
   }
 }
 

@@ -73,7 +73,7 @@ function joinAdler(first: number, second: number, secondLength: number): number 
 }
 
 /** A PNG chunk: length, type, data and check sum. */
-export function chunkOf(type: string, parts: readonly Uint8Array[]): Uint8Array<ArrayBuffer> {
+export function makeChunk(type: string, parts: readonly Uint8Array[]): Uint8Array<ArrayBuffer> {
   const length = parts.reduce((sum, part) => sum + part.length, 0);
   const chunk = new Uint8Array(length + 12);
   const view = new DataView(chunk.buffer);
@@ -153,7 +153,7 @@ export function packRows(
     parts.push(part);
   };
   deflate.push(raw, place.isLast ? FINISH : SYNC_FLUSH);
-  return { chunk: chunkOf('IDAT', parts), adler: adler32(raw), length: raw.length };
+  return { chunk: makeChunk('IDAT', parts), adler: adler32(raw), length: raw.length };
 }
 
 /**
@@ -174,11 +174,11 @@ function colourSpace(meaning: PngLayout['meaning']): Uint8Array[] {
     return bytes;
   };
   // For readers that know no sRGB chunk the same stands beside it, as the standard asks.
-  const gamma = (value: number): Uint8Array => chunkOf('gAMA', [words([value])]);
-  const primaries = chunkOf('cHRM', [words(REC_709)]);
+  const gamma = (value: number): Uint8Array => makeChunk('gAMA', [words([value])]);
+  const primaries = makeChunk('cHRM', [words(REC_709)]);
   return meaning === 'linear'
     ? [gamma(100_000), primaries]
-    : [chunkOf('sRGB', [Uint8Array.of(0)]), gamma(45_455), primaries];
+    : [makeChunk('sRGB', [Uint8Array.of(0)]), gamma(45_455), primaries];
 }
 
 /** A whole PNG from its strips, in order from the top. */
@@ -198,11 +198,11 @@ export function joinStrips(
   );
   const parts = [
     Uint8Array.of(137, 80, 78, 71, 13, 10, 26, 10),
-    chunkOf('IHDR', [header]),
+    makeChunk('IHDR', [header]),
     ...colourSpace(meaning),
     ...strips.map((strip) => strip.chunk),
-    chunkOf('IDAT', [check]),
-    chunkOf('IEND', []),
+    makeChunk('IDAT', [check]),
+    makeChunk('IEND', []),
   ];
   const file = new Uint8Array(parts.reduce((sum, part) => sum + part.length, 0));
   let at = 0;

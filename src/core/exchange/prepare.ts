@@ -3,16 +3,16 @@ import { weldVertices } from '../mesh/topology';
 import { dropCollapsed } from './model-soup';
 import type { ModelSoup } from './model-soup';
 
-/** What is mended in a model each time it is read; the file itself stays as it came. */
+/** What is corrected in a model each time it is read; the file itself is unchanged. */
 export interface ModelPreparation {
-  /** Normals are made anew, smooth across edges flatter than so many degrees. */
+  /** Normals are recomputed, smooth across edges flatter than so many degrees. */
   readonly smooth?: number;
   /** Vertices closer than this share of the model's bounds are put in one place. */
   readonly weld?: number;
   /** The texture coordinates are not used for maps: an automatic atlas is made. */
   readonly unwrap?: true;
   /** All triangles face the other way. */
-  readonly turnRound?: true;
+  readonly flipWinding?: true;
   /** Metres that one unit of the file stands for; 1 when left out. */
   readonly unit?: number;
   /** Z points up in the file instead of Y. */
@@ -25,7 +25,7 @@ const CURED: Readonly<Record<Cure, ModelPreparation>> = {
   smooth: { smooth: 40 },
   weld: { weld: 0.0005 },
   unwrap: { unwrap: true },
-  'turn round': { turnRound: true },
+  flip: { flipWinding: true },
 };
 
 /**
@@ -37,22 +37,22 @@ export function withCure(given: ModelPreparation, cure: Cure): ModelPreparation 
     return { ...given, weld: Math.min(PREPARATION_LIMITS.weld[1], given.weld * 4) };
   if (cure === 'smooth' && given.smooth !== undefined)
     return { ...given, smooth: Math.min(PREPARATION_LIMITS.smooth[1], given.smooth + 20) };
-  if (cure === 'turn round' && given.turnRound) return withoutCure(given, cure);
+  if (cure === 'flip' && given.flipWinding) return withoutCure(given, cure);
   return { ...given, ...CURED[cure] };
 }
 
-/** Takes a cure back. */
+/** Removes a cure. */
 export function withoutCure(given: ModelPreparation, cure: Cure): ModelPreparation {
   const names = new Set(Object.keys(CURED[cure]));
   return Object.fromEntries(Object.entries(given).filter(([name]) => !names.has(name)));
 }
-export const curesOf = (given: ModelPreparation): readonly Cure[] =>
+export const listCures = (given: ModelPreparation): readonly Cure[] =>
   (Object.keys(CURED) as Cure[]).filter((cure) =>
     Object.keys(CURED[cure]).some((name) => name in given),
   );
 
 /** Says what a unit of the file is, or which axis points up. */
-export function withPlacing(
+export function withUnitAndAxis(
   given: ModelPreparation,
   {
     unit = given.unit ?? 1,
@@ -69,9 +69,9 @@ export function withPlacing(
  */
 export function prepareSoup(
   soup: ModelSoup,
-  { smooth, weld, turnRound, unit, zUp }: ModelPreparation,
+  { smooth, weld, flipWinding, unit, zUp }: ModelPreparation,
 ): ModelSoup {
-  let prepared = turnRound ? turned(soup) : soup;
+  let prepared = flipWinding ? flipped(soup) : soup;
   if ((unit !== undefined && unit !== 1) || zUp)
     prepared = placed(prepared, unit ?? 1, zUp === true);
   if (weld !== undefined && weld > 0) prepared = gathered(prepared, weld);
@@ -98,7 +98,7 @@ function placed(soup: ModelSoup, unit: number, zUp: boolean): ModelSoup {
   };
 }
 
-function turned(soup: ModelSoup): ModelSoup {
+function flipped(soup: ModelSoup): ModelSoup {
   const indices = soup.indices.slice();
   for (let k = 0; k < indices.length; k += 3) {
     indices[k + 1] = soup.indices[k + 2] as number;

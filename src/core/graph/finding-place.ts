@@ -2,7 +2,7 @@ import { own } from '../base/own';
 import type { Diagnostic } from '../base/diagnostic';
 import type { BoardId, Network, NetworkDocument, NodeInstance } from './document';
 import { INPUT_EDGE, OUTPUT_EDGE, isRamp } from './document';
-import { pathOf } from './pointer';
+import { parsePointer } from './pointer';
 
 /** What of a document a finding is about, by ids: it stays true while the document is edited. */
 export interface FindingPlace {
@@ -33,7 +33,7 @@ export interface FindingPlace {
  * @param document the document that was checked: pointers count its nodes and strands
  */
 export function locateFinding(document: NetworkDocument, finding: Diagnostic): FindingPlace {
-  const [root, ...rest] = pathOf(finding.pointer);
+  const [root, ...rest] = parsePointer(finding.pointer);
   if (root === 'network') return inNetwork(document.network, null, rest, finding);
   const id = rest[0] ?? '';
   const group = root === 'groups' && Object.hasOwn(document.groups, id) && own(document.groups, id);

@@ -1,5 +1,5 @@
 /** The parts of a JSON Pointer (RFC 6901); none for the whole document. */
-export const pathOf = (text: string): readonly string[] =>
+export const parsePointer = (text: string): readonly string[] =>
   text
     .split('/')
     .slice(1)

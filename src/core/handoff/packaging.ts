@@ -3,8 +3,8 @@ import {
   makeBakeSession,
   pictureRows,
   planBake,
-  recipeOf,
-  stripsOf,
+  getRecipe,
+  planStrips,
 } from '../evaluate/bake';
 import type { BakeImage, BakePlan, BakedRows } from '../evaluate/bake';
 import type { MapSource } from '../evaluate/session';
@@ -31,9 +31,9 @@ export function fileName(text: string): string {
 const layoutOf = ({ size }: BakePlan, image: BakeImage): PngLayout => ({
   width: size,
   height: size,
-  channels: recipeOf(image).channels.length as 1 | 3 | 4,
+  channels: getRecipe(image).channels.length as 1 | 3 | 4,
   depth: image.depth,
-  meaning: recipeOf(image).meaning,
+  meaning: getRecipe(image).meaning,
 });
 
 /**
@@ -84,7 +84,7 @@ export async function bakeFiles(
 ): Promise<{ readonly files: readonly PackagedFile[]; readonly notes: readonly string[] }> {
   const session = makeBakeSession();
   const plan = planBake(session, document, mesh, maps, bakeRequest(request));
-  const strips = stripsOf(request.size).map((rows) =>
+  const strips = planStrips(request.size).map((rows) =>
     packBakedRows(bakeRows(session, document, mesh, plan, maps, rows)),
   );
   return {

@@ -5,7 +5,7 @@ import { unwrapPlainly } from '../exchange/unwrap';
 import { uniformPoints, vertexPoints } from './sample-points';
 import { ShapeSketch } from './shape-sketch';
 import type { Sketch } from './shape-sketch';
-import { completeMesh, cornersOf, triangleCount } from './surface-mesh';
+import { completeMesh, getCorners, triangleCount } from './surface-mesh';
 import type { SurfaceMesh } from './surface-mesh';
 import { cross, dot } from '../base/vector';
 
@@ -30,7 +30,7 @@ function meshOf(sketch: Sketch, scale = 1): SurfaceMesh {
 }
 const volume = (mesh: SurfaceMesh): number =>
   Array.from({ length: triangleCount(mesh) }, (_, t) => {
-    const [a, b, c] = cornersOf(mesh, t);
+    const [a, b, c] = getCorners(mesh, t);
     return dot(a, cross(b, c)) / 6;
   }).reduce((x, y) => x + y, 0);
 const mean = (values: Float32Array): number => values.reduce((x, y) => x + y, 0) / values.length;

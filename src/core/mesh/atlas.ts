@@ -2,7 +2,7 @@ import { cross, dot, sub } from '../base/vector';
 import type { Vec3 } from '../base/vector';
 import { pointsAt } from './sample-points';
 import type { SamplePoints } from './sample-points';
-import { cornersOf, triangleCount } from './surface-mesh';
+import { getCorners, triangleCount } from './surface-mesh';
 import type { SurfaceMesh } from './surface-mesh';
 
 /**
@@ -163,7 +163,7 @@ export function atlasTangents(
   mesh: Pick<SurfaceMesh, 'positions' | 'indices' | 'atlas'>,
   t: number,
 ): readonly [Vec3, Vec3] | null {
-  const [a, b, c] = cornersOf(mesh, t);
+  const [a, b, c] = getCorners(mesh, t);
   const uv = (k: number, axis: number): number =>
     mesh.atlas[(mesh.indices[t * 3 + k] as number) * 2 + axis] as number;
   const u1 = uv(1, 0) - uv(0, 0),

@@ -1,19 +1,19 @@
 import { cross, dot, normalise, sub } from '../base/vector';
 import type { Vec3 } from '../base/vector';
 import { MeshKernel } from './mesh-kernel';
-import { faceNormalsOf } from './sample-points';
+import { computeFaceNormals } from './sample-points';
 import type { SamplePoints } from './sample-points';
-import { cornersOf } from './surface-mesh';
+import { getCorners } from './surface-mesh';
 import type { SurfaceMesh } from './surface-mesh';
-import { edgesOf, nextCorner } from './topology';
+import { getEdges, nextCorner } from './topology';
 
 /**
  * Per corner, whether the edge it begins is bent by more than an angle (radians). Open edges are
  * not bent.
  */
 export function findCreases(mesh: SurfaceMesh, angleRad: number): Uint8Array {
-  const { across } = edgesOf(mesh);
-  const faces = faceNormalsOf(mesh);
+  const { across } = getEdges(mesh);
+  const faces = computeFaceNormals(mesh);
   const least = Math.cos(angleRad);
   return Uint8Array.from(across, (other, k) => {
     if (other < 0) return 0;
@@ -126,7 +126,7 @@ export class CreaseDistance {
     angleRad: number,
     private readonly width: number,
   ) {
-    this.across = edgesOf(mesh).across;
+    this.across = getEdges(mesh).across;
     this.creases = findCreases(mesh, angleRad);
     this.shapes = apexes(mesh);
     this.seen = new Uint32Array(mesh.indices.length / 3);
@@ -154,7 +154,7 @@ export class CreaseDistance {
     this.round++;
     heap.count = 0;
     this.seen[triangle] = this.round;
-    const places = flatten(cornersOf(this.mesh, triangle), point);
+    const places = flatten(getCorners(this.mesh, triangle), point);
     let best = this.width;
     for (let k = 0; k < 3; k++)
       best = this.meet(
@@ -253,7 +253,7 @@ function flatten([a, b, c]: readonly [Vec3, Vec3, Vec3], point: Vec3): Float64Ar
 function apexes(mesh: SurfaceMesh): Float64Array {
   const shapes = new Float64Array(mesh.indices.length * 2);
   for (let t = 0; t < mesh.indices.length / 3; t++) {
-    const corners = cornersOf(mesh, t);
+    const corners = getCorners(mesh, t);
     for (let k = 0; k < 3; k++) {
       const a = corners[k] as Vec3;
       const edge = sub(corners[(k + 1) % 3] as Vec3, a),

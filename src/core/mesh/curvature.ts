@@ -1,5 +1,5 @@
 import type { SurfaceMesh } from './surface-mesh';
-import { edgesOf, nextCorner } from './topology';
+import { getEdges, nextCorner } from './topology';
 
 const { atan2, hypot, sqrt } = Math;
 
@@ -165,7 +165,7 @@ function across(
  * two corners, and adds it to the integrals.
  */
 function addJumps(mesh: CurvedMesh, corners: CornerNormals, facts: Float32Array): void {
-  const { across: neighbours } = edgesOf(mesh);
+  const { across: neighbours } = getEdges(mesh);
   const { positions, indices } = mesh;
   for (let k = 0; k < indices.length; k++) {
     const other = neighbours[k] as number;

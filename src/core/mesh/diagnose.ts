@@ -1,18 +1,18 @@
 import { atlasQuality } from './atlas';
 import type { Diagnosis, Finding } from './finding';
 import {
-  countTwice,
-  shareAgainst,
+  countDuplicates,
+  shareInverted,
   shareFaceted,
   shareLeaning,
   signedVolume,
 } from './surface-faults';
 import { triangleAreas, triangleCount } from './surface-mesh';
 import type { SurfaceMesh } from './surface-mesh';
-import { edgesOf } from './topology';
+import { getEdges } from './topology';
 
 /** Shares below which a finding is not worth a word. */
-const WORTH = { faceted: 0.05, against: 0.005, leaning: 0.01, overlap: 0.01 } as const;
+const WORTH = { faceted: 0.05, inverted: 0.005, leaning: 0.01, overlap: 0.01 } as const;
 const percent = (share: number): string => `${(share * 100).toFixed(share < 0.1 ? 1 : 0)} %`;
 const many = (count: number, one: string, more: string): string =>
   `${count.toLocaleString('en')} ${count === 1 ? one : more}`;
@@ -56,7 +56,7 @@ function sizeFindings({ size }: SurfaceMesh): Finding[] {
 }
 
 function edgeFindings(mesh: SurfaceMesh): Finding[] {
-  const { open, crowded, flipped } = edgesOf(mesh);
+  const { open, nonManifold, flipped } = getEdges(mesh);
   const found: Finding[] = [];
   if (open > 0)
     found.push({
@@ -68,11 +68,11 @@ function edgeFindings(mesh: SurfaceMesh): Finding[] {
         'Thickness leaks out there, and curvature ends at them. Joining vertices closes ' +
         'cracks; holes stay.',
     });
-  if (crowded > 0)
+  if (nonManifold > 0)
     found.push({
-      code: 'crowded',
+      code: 'non-manifold',
       tone: 'fault',
-      title: many(crowded, 'edge has', 'edges have').replace(
+      title: many(nonManifold, 'edge has', 'edges have').replace(
         /^(\S+) (edges?) (has|have)$/,
         '$1 $2 $3 more than two triangles',
       ),
@@ -90,23 +90,23 @@ function edgeFindings(mesh: SurfaceMesh): Finding[] {
 
 function normalFindings(mesh: SurfaceMesh): Finding[] {
   const found: Finding[] = [];
-  const { open } = edgesOf(mesh);
+  const { open } = getEdges(mesh);
   if (open === 0 && signedVolume(mesh) < 0)
     found.push({
       code: 'inside-out',
       tone: 'fault',
-      cure: 'turn round',
+      cure: 'flip',
       title: 'It is inside out',
       effect: 'Convex and concave change places, and occlusion looks inwards.',
     });
-  const against = shareAgainst(mesh),
+  const inverted = shareInverted(mesh),
     faceted = shareFaceted(mesh);
-  if (against > WORTH.against)
+  if (inverted > WORTH.inverted)
     found.push({
-      code: 'against',
+      code: 'inverted-normals',
       tone: 'fault',
       cure: 'smooth',
-      title: `Normals of ${percent(against)} of its corners point away from their triangle`,
+      title: `Normals of ${percent(inverted)} of its corners point away from their triangle`,
       effect: 'Slope, facing and curvature are wrong there.',
     });
   const leaning = shareLeaning(mesh);
@@ -137,7 +137,7 @@ function normalFindings(mesh: SurfaceMesh): Finding[] {
 function triangleFindings(mesh: SurfaceMesh): Finding[] {
   const least = (mesh.size * 1e-7) ** 2;
   const flat = triangleAreas(mesh).reduce((count, area) => count + (area <= least ? 1 : 0), 0);
-  const twice = countTwice(mesh.indices);
+  const duplicates = countDuplicates(mesh.indices);
   return [
     ...(flat > 0
       ? [
@@ -149,12 +149,12 @@ function triangleFindings(mesh: SurfaceMesh): Finding[] {
           } as const,
         ]
       : []),
-    ...(twice > 0
+    ...(duplicates > 0
       ? [
           {
-            code: 'twice',
+            code: 'duplicate',
             tone: 'fault',
-            title: many(twice, 'triangle is', 'triangles are') + ' there twice',
+            title: many(duplicates, 'triangle is', 'triangles are') + ' duplicated',
             effect: 'Occlusion is black where they lie on each other.',
           } as const,
         ]

@@ -1,21 +1,21 @@
 import type { Vec3 } from '../base/vector';
 
-export const CURES = ['smooth', 'weld', 'unwrap', 'turn round'] as const;
+export const CURES = ['smooth', 'weld', 'unwrap', 'flip'] as const;
 
 export type Cure = (typeof CURES)[number];
 
 export const FINDING_CODES = [
   'open',
-  'crowded',
+  'non-manifold',
   'flipped',
   'inside-out',
-  'against',
+  'inverted-normals',
   'leaning',
   'faceted',
   'overlap',
   'coverage',
   'flat',
-  'twice',
+  'duplicate',
   'automatic',
   'size',
 ] as const;

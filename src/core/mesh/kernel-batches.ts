@@ -4,7 +4,7 @@ import type { SamplePoints } from './sample-points';
  * The sine of an angle from 0 to π/2 by its series: sums and products are the same on every
  * machine, an engine's own sine need not be. Within 1e-15.
  */
-export function sineOf(rad: number): number {
+export function portableSine(rad: number): number {
   let term = rad,
     sum = rad;
   for (let k = 2; k <= 24; k += 2) {

@@ -6,7 +6,7 @@ import { atlasTangents, gradientFromSlopes } from './atlas';
 import { sampleMap } from './mesh-map';
 import type { MeshMap } from './mesh-map';
 import type { SampleExtent, SamplePoints } from './sample-points';
-import { cornersOf, triangleCount } from './surface-mesh';
+import { getCorners, triangleCount } from './surface-mesh';
 import type { SurfaceMesh } from './surface-mesh';
 
 /**
@@ -23,7 +23,7 @@ const kept = new WeakMap<SamplePoints, MadeLanes>();
  * Splits packed points into the lanes programs read, by name; mesh maps by their field. Lanes are
  * made when first asked for, and kept as long as the points.
  */
-export function lanesOf(
+export function splitLanes(
   mesh: SurfaceMesh,
   points: SamplePoints,
   maps: ReadonlyMap<string, MeshMap>,
@@ -241,7 +241,7 @@ function linearSlopes(
   for (let k = 0; k < points.count; k++) {
     const t = points.triangles[k] as number;
     const corner = (c: number): number => mesh.indices[t * 3 + c] as number;
-    const [a, b, c] = cornersOf(mesh, t);
+    const [a, b, c] = getCorners(mesh, t);
     const tangents = [sub(b, a), sub(c, a)] as const;
     for (let axis = 0; axis < width; axis++) {
       const value = (c: number): number => values[corner(c) * width + axis] as number;

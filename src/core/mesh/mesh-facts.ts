@@ -10,7 +10,7 @@ export interface MeshFacts extends Pick<
   readonly attributes: readonly { readonly name: string; readonly width: number }[];
 }
 
-export function factsOf(mesh: SurfaceMesh): MeshFacts {
+export function getMeshFacts(mesh: SurfaceMesh): MeshFacts {
   const { name, minimum, extent, centre, size, partNames, attributes } = mesh;
   return {
     name,

@@ -1,7 +1,7 @@
 import { FACTS, curvatureFacts } from './curvature';
 import type { SamplePoints } from './sample-points';
 import type { SurfaceMesh } from './surface-mesh';
-import { aligned, pack, sineOf } from './kernel-batches';
+import { aligned, pack, portableSine } from './kernel-batches';
 import { instantiate } from './mesh-kernel-module';
 
 /** What the kernel reads of a mesh; normals for curvature, parts for distances. */
@@ -138,7 +138,7 @@ export class MeshKernel {
       out = aligned(table + options.rays * 12),
       packed = aligned(out + BATCH * 4);
     this.reserve(packed + BATCH * 48);
-    this.kernel.fillDirections(table, options.rays, sineOf(options.coneRad));
+    this.kernel.fillDirections(table, options.rays, portableSine(options.coneRad));
     const signs = options.side === 'both' ? [1, -1] : [options.side === 'open' ? 1 : -1];
     const result = new Float32Array(count);
     for (let from = 0; from < count; from += BATCH) {

@@ -33,7 +33,7 @@ const faceNormalCache = new WeakMap<Uint32Array, Float32Array<ArrayBuffer>>();
  * The unit normals of all triangles by their corners' order, three numbers each, up where there is
  * no area; worked out once per mesh.
  */
-export function faceNormalsOf(
+export function computeFaceNormals(
   mesh: Pick<SurfaceMesh, 'positions' | 'indices'>,
 ): Float32Array<ArrayBuffer> {
   let normals = faceNormalCache.get(mesh.indices);
@@ -74,7 +74,7 @@ export class PointCollector {
     private readonly mesh: SurfaceMesh,
     capacity: number,
   ) {
-    this.faces = faceNormalsOf(mesh);
+    this.faces = computeFaceNormals(mesh);
     this.points = {
       count: capacity,
       positions: new Float32Array(capacity * 3),
@@ -191,7 +191,7 @@ export function vertexPoints(mesh: SurfaceMesh): SamplePoints {
     weights[vertex * 2 + 1] = corner === 2 ? 1 : 0;
   }
   const faceNormals = new Float32Array(count * 3);
-  const faces = faceNormalsOf(mesh);
+  const faces = computeFaceNormals(mesh);
   for (let k = 0; k < count; k++) {
     const from = (triangles[k] as number) * 3;
     for (let axis = 0; axis < 3; axis++) faceNormals[k * 3 + axis] = faces[from + axis] as number;

@@ -1,4 +1,4 @@
-import { faceNormalsOf } from './sample-points';
+import { computeFaceNormals } from './sample-points';
 import { triangleCount } from './surface-mesh';
 import type { SurfaceMesh } from './surface-mesh';
 
@@ -20,7 +20,7 @@ export interface LaidOut extends Pick<SurfaceMesh, 'centre' | 'size'> {
   readonly extras: Pick<SurfaceMesh, 'indices' | 'parts' | 'partCentres' | 'attributes'> | null;
 }
 
-export const buffersOf = ({ position, normal, face, uv, atlas }: StageArrays): ArrayBuffer[] =>
+export const listBuffers = ({ position, normal, face, uv, atlas }: StageArrays): ArrayBuffer[] =>
   [position, normal, face, uv, atlas].map(({ buffer }) => buffer);
 
 /**
@@ -37,7 +37,7 @@ export function stageArrays(mesh: SurfaceMesh): StageArrays {
     return array;
   };
   const face = new Float32Array(indices.length * 3),
-    normals = faceNormalsOf(mesh);
+    normals = computeFaceNormals(mesh);
   for (let t = 0; t < triangleCount(mesh); t++)
     for (let k = 0; k < 9; k++) face[t * 9 + k] = normals[t * 3 + (k % 3)] as number;
   return {

@@ -1,10 +1,10 @@
 import { cross, dot, length, sub } from '../base/vector';
 import type { Vec3 } from '../base/vector';
 import { findLeaning } from './curvature';
-import { faceNormalsOf } from './sample-points';
-import { cornersOf, triangleCount, vertexAt } from './surface-mesh';
+import { computeFaceNormals } from './sample-points';
+import { getCorners, triangleCount, vertexAt } from './surface-mesh';
 import type { SurfaceMesh } from './surface-mesh';
-import { edgesOf, nextCorner, weldTriples } from './topology';
+import { getEdges, nextCorner, weldTriples } from './topology';
 
 const DEGREE = Math.PI / 180;
 /** Edges of faceted areas are bent by more than the least, and by less than a crease would be. */
@@ -17,7 +17,7 @@ const FACET = { least: 2 * DEGREE, most: 40 * DEGREE } as const;
 export function signedVolume(mesh: SurfaceMesh): number {
   let sum = 0;
   for (let t = 0; t < triangleCount(mesh); t++) {
-    const [a, b, c] = cornersOf(mesh, t).map((corner) => sub(corner, mesh.centre)) as [
+    const [a, b, c] = getCorners(mesh, t).map((corner) => sub(corner, mesh.centre)) as [
       Vec3,
       Vec3,
       Vec3,
@@ -31,9 +31,9 @@ export function signedVolume(mesh: SurfaceMesh): number {
 export const shareLeaning = (mesh: SurfaceMesh): number =>
   findLeaning(mesh).reduce((sum, each) => sum + each, 0) / Math.max(1, mesh.indices.length);
 
-export function shareAgainst(mesh: SurfaceMesh): number {
-  const faces = faceNormalsOf(mesh);
-  let against = 0;
+export function shareInverted(mesh: SurfaceMesh): number {
+  const faces = computeFaceNormals(mesh);
+  let inverted = 0;
   for (let k = 0; k < mesh.indices.length; k++) {
     const t = ((k / 3) | 0) * 3,
       v = (mesh.indices[k] as number) * 3;
@@ -43,15 +43,15 @@ export function shareAgainst(mesh: SurfaceMesh): number {
         (faces[t + 2] as number) * (mesh.normals[v + 2] as number) <
       0
     )
-      against++;
+      inverted++;
   }
-  return against / Math.max(1, mesh.indices.length);
+  return inverted / Math.max(1, mesh.indices.length);
 }
 
 /** The share of gently bent edges across which the normals jump as the faces do. */
 export function shareFaceted(mesh: SurfaceMesh): number {
-  const { across } = edgesOf(mesh);
-  const faces = faceNormalsOf(mesh);
+  const { across } = getEdges(mesh);
+  const faces = computeFaceNormals(mesh);
   let bent = 0,
     hard = 0;
   for (let k = 0; k < across.length; k++) {
@@ -71,8 +71,8 @@ export function shareFaceted(mesh: SurfaceMesh): number {
 
 const angleBetween = (a: Vec3, b: Vec3): number => Math.atan2(length(cross(a, b)), dot(a, b));
 
-/** Triangles that name the same three vertices as one before them. */
-export function countTwice(indices: Uint32Array): number {
+/** How many triangles have the same three vertices as an earlier one. */
+export function countDuplicates(indices: Uint32Array): number {
   const keys = new Int32Array(indices.length);
   for (let t = 0; t < indices.length; t += 3) {
     const a = indices[t] as number,

@@ -113,7 +113,7 @@ export function vertexAt(values: Float32Array, vertex: number): Vec3 {
 }
 
 /** The three corner positions of a triangle. */
-export function cornersOf(
+export function getCorners(
   mesh: Pick<SurfaceMesh, 'positions' | 'indices'>,
   triangle: number,
 ): readonly [Vec3, Vec3, Vec3] {

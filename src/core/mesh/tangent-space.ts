@@ -3,7 +3,7 @@ import type { Vec3 } from '../base/vector';
 import { atlasTangents } from './atlas';
 import type { SamplePoints } from './sample-points';
 import type { SurfaceMesh } from './surface-mesh';
-import { cornersOf, triangleCount, vertexAt } from './surface-mesh';
+import { getCorners, triangleCount, vertexAt } from './surface-mesh';
 
 /**
  * Numbers kept per triangle: how positions change along u, then along v; all 0 for one without area
@@ -124,6 +124,6 @@ function edgesAt(
   mesh: Pick<SurfaceMesh, 'positions' | 'indices'>,
   t: number,
 ): readonly [Vec3, Vec3] {
-  const [a, b, c] = cornersOf(mesh, t);
+  const [a, b, c] = getCorners(mesh, t);
   return [sub(b, a), sub(c, a)];
 }

@@ -91,7 +91,7 @@ export interface EdgeTopology {
    * direction (one of them is flipped).
    */
   readonly open: number;
-  readonly crowded: number;
+  readonly nonManifold: number;
   readonly flipped: number;
 }
 
@@ -145,17 +145,17 @@ export function findEdges(indices: Uint32Array, welded: Uint32Array): EdgeTopolo
     }
   }
   let open = 0,
-    crowded = 0;
+    nonManifold = 0;
   for (let k = 0; k < corners; k++) {
     if (uses[k] === 1) open++;
-    else if ((uses[k] as number) > 2) crowded++;
+    else if ((uses[k] as number) > 2) nonManifold++;
   }
-  return { across, open, crowded, flipped };
+  return { across, open, nonManifold, flipped };
 }
 
 const kept = new WeakMap<Uint32Array, EdgeTopology>();
 /** The edges of a mesh; found once. */
-export function edgesOf(mesh: Pick<SurfaceMesh, 'positions' | 'indices' | 'size'>): EdgeTopology {
+export function getEdges(mesh: Pick<SurfaceMesh, 'positions' | 'indices' | 'size'>): EdgeTopology {
   let edges = kept.get(mesh.indices);
   if (!edges) {
     edges = findEdges(mesh.indices, weldVertices(mesh.positions, mesh.size * WELD_SHARE));

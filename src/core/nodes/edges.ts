@@ -13,7 +13,7 @@ export function slopeAlongSurface(b: Builder, value: F32, model: ModelReads): F3
 }
 
 /**
- * How much a value changes over what a sample stands for; null where nothing is to be evened out.
+ * How much a value changes over what a sample stands for; null where nothing is antialiased.
  */
 export function sampleWidth(b: Builder, value: F32, model: ModelReads): F32 | null {
   const footprint = model.footprint('steps');

@@ -40,7 +40,7 @@ export interface ModelReads {
   readonly boundsExtent: Lanes3;
   /**
    * The width of what one sample stands for on the surface, in metres: a pixel on the stage, a
-   * texel in a bake. Null where values are wanted at points and nothing is to be evened out.
+   * texel in a bake. Null where values are wanted at points and nothing is antialiased.
    */
   footprint(of: 'images' | 'steps'): F32 | null;
   /**

@@ -16,7 +16,7 @@ import {
 import type { CurveTable, RampModes, RampTable } from './ramp-table';
 
 /**
- * Colour (not premultiplied) and alpha of a ramp at t. Jumps are evened out over the width, in
+ * Colour (not premultiplied) and alpha of a ramp at t. Jumps are antialiased over the width, in
  * units of t, that a sample stands for.
  */
 export function readRamp(

@@ -178,7 +178,7 @@ export function chooseOpacityMode(opacity: ArrayLike<number>): OpacityMode {
 }
 
 /** Looks over a finished surface; `lanes` as SURFACE_LANES. */
-export const appearanceOf = (lanes: readonly Float32Array[]): Appearance => ({
+export const computeAppearance = (lanes: readonly Float32Array[]): Appearance => ({
   features: surfaceFeatures(lanes),
   opacityMode: chooseOpacityMode(lanes[SURFACE_LANES.indexOf('opacity')] ?? []),
 });

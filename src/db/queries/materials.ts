@@ -2,7 +2,7 @@ import { and, desc, eq } from 'drizzle-orm';
 import type { NetworkDocument } from '../../core/graph/document';
 import { database } from '../client';
 import { material, model, project, projectMember, revision, user } from '../schema/index';
-import { memberOf } from './members';
+import { isMember } from './members';
 
 export async function listMaterials(userId: string) {
   return database()
@@ -22,7 +22,7 @@ export async function listMaterials(userId: string) {
     .innerJoin(project, eq(project.id, material.projectId))
     .innerJoin(user, eq(user.id, material.ownerId))
     .innerJoin(model, eq(model.id, material.modelId))
-    .where(memberOf(userId, material.projectId))
+    .where(isMember(userId, material.projectId))
     .orderBy(desc(material.updatedAt));
 }
 
@@ -40,7 +40,7 @@ export async function findMaterial(userId: string, id: string) {
     })
     .from(material)
     .innerJoin(user, eq(user.id, material.ownerId))
-    .where(and(eq(material.id, id), memberOf(userId, material.projectId)));
+    .where(and(eq(material.id, id), isMember(userId, material.projectId)));
   return row;
 }
 

@@ -4,7 +4,7 @@ import { projectMember } from '../schema/index';
 import type { material, model } from '../schema/index';
 
 /** That a person belongs to the project a row names. */
-export const memberOf = (
+export const isMember = (
   userId: string,
   projectId: typeof material.projectId | typeof model.projectId,
 ) =>

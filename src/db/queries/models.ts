@@ -2,9 +2,9 @@ import { and, eq, isNull, or, sql } from 'drizzle-orm';
 import type { ModelPreparation } from '../../core/exchange/prepare';
 import { database } from '../client';
 import { meshMap, model, user } from '../schema/index';
-import { memberOf } from './members';
+import { isMember } from './members';
 
-const mayRead = (userId: string) => or(isNull(model.projectId), memberOf(userId, model.projectId));
+const mayRead = (userId: string) => or(isNull(model.projectId), isMember(userId, model.projectId));
 /** What is needed to read a model. */
 const COLUMNS = {
   id: model.id,

@@ -1,7 +1,7 @@
 import { and, eq, exists, isNull, like, or, sql } from 'drizzle-orm';
 import { database } from '../client';
 import { blob, entry, material, projectMember, release } from '../schema/index';
-import { memberOf } from './members';
+import { isMember } from './members';
 
 const one = { one: sql`1` };
 
@@ -16,7 +16,7 @@ export async function findPicture(
   const ofMaterial = database()
     .select(one)
     .from(material)
-    .where(and(eq(material.swatchHash, blob.hash), memberOf(userId, material.projectId)));
+    .where(and(eq(material.swatchHash, blob.hash), isMember(userId, material.projectId)));
   const ofProjectRack = database()
     .select(one)
     .from(projectMember)

@@ -1,10 +1,10 @@
-import { stripsOf } from '@/core/evaluate/bake';
+import { planStrips } from '@/core/evaluate/bake';
 import type { PngStrip } from '@/core/exchange/png-strips';
 import type { PackagedFile } from '@/core/handoff/exports/define';
 import type { HandoffRequest } from '@/core/handoff/formats';
 import type { NetworkDocument } from '@/core/graph/document';
 import type { Evaluation } from '@/state/evaluation';
-import { settled } from '@/workers/answer';
+import { unwrap } from '@/workers/answer';
 
 export interface BakeResult {
   readonly files: readonly PackagedFile[];
@@ -27,15 +27,15 @@ export async function bakeMaterial(
 ): Promise<BakeResult> {
   progress('Finishing the mesh maps', 0);
   await evaluation.models.finished();
-  const plan = await settled(evaluation.pool.background.planBake(model, document, request));
-  const rows = stripsOf(request.size);
+  const plan = await unwrap(evaluation.pool.background.planBake(model, document, request));
+  const rows = planStrips(request.size);
   const strips: (readonly PngStrip[])[] = [];
   let next = 0,
     done = 0;
   const measure = async (worker: Evaluation['pool']['evaluator']): Promise<void> => {
     for (let k = next++; k < rows.length; k = next++) {
       if (stopped()) throw new BakeStopped();
-      strips[k] = await settled(
+      strips[k] = await unwrap(
         worker.bakeRows(model, document, plan, rows[k] as readonly [number, number]),
       );
       done++;
@@ -46,7 +46,7 @@ export async function bakeMaterial(
   if (stopped()) throw new BakeStopped();
   progress('Writing the files', 1);
   return {
-    files: await settled(
+    files: await unwrap(
       evaluation.pool.background.packageBake(
         model,
         document.name || 'Material',

@@ -2,7 +2,7 @@
 import { Background, ReactFlow, ReactFlowProvider } from '@xyflow/react';
 import type { Connection, FinalConnectionState } from '@xyflow/react';
 import { useRef } from 'react';
-import { networkOf } from '@/core/edit/board';
+import { getNetwork } from '@/core/edit/board';
 import { connect, insertIntoStrand } from '@/core/edit/strands';
 import { commit, endGesture, select } from '@/state/editing';
 import { stores } from '@/state/stores';
@@ -164,7 +164,7 @@ function dropCard(
   if (!under) return;
   const { document } = stores.document.getState();
   commit('Inserted into a strand', (current, at) => {
-    const { strands } = networkOf(document, at);
+    const { strands } = getNetwork(document, at);
     const isWired = strands.some(({ from, to }) => from.node === nodeId || to.node === nodeId);
     return isWired ? current : insertIntoStrand(current, at, under, nodeId);
   });

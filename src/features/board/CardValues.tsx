@@ -1,6 +1,6 @@
 'use client';
 import { own } from '@/core/base/own';
-import { describePorts, definitionOf } from '@/core/compile/catalogue';
+import { describePorts, findNodeDefinition } from '@/core/compile/catalogue';
 import { isImage, isRamp, isTriple } from '@/core/graph/document';
 import type { InputValue, NodeInstance } from '@/core/graph/document';
 import { toHex } from '@/core/surface/colour-science';
@@ -10,7 +10,7 @@ import { useBoard, useDocument } from '@/state/use-stores';
 /** The few values in use of a card's node, and the dials that drive some. */
 export function CardValues({ node }: { readonly node: NodeInstance }) {
   const document = useDocument((state) => state.document);
-  const options = Object.entries(definitionOf(node)?.options ?? {});
+  const options = Object.entries(findNodeDefinition(node)?.options ?? {});
   const [only] = options;
   const choice =
     only &&

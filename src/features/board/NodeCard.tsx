@@ -2,8 +2,8 @@
 import type { Node, NodeProps } from '@xyflow/react';
 import { Pin } from 'lucide-react';
 import { memo } from 'react';
-import { describePorts, definitionOf, groupOf } from '@/core/compile/catalogue';
-import { networkOf } from '@/core/edit/board';
+import { describePorts, findNodeDefinition, findNodeGroup } from '@/core/compile/catalogue';
+import { getNetwork } from '@/core/edit/board';
 import type { NodeInstance } from '@/core/graph/document';
 import { useAdvice } from '@/state/use-advice';
 import { useCardFindings } from '@/state/use-findings';
@@ -14,7 +14,7 @@ import { CardMarks } from './CardMarks';
 import { CardValues } from './CardValues';
 import { FamilyStitch } from './FamilyStitch';
 import { cardPorts } from './card-ports';
-import { enterGroup, keyOf, togglePin } from '@/state/editing';
+import { enterGroup, keyOnBoard, togglePin } from '@/state/editing';
 import { boardAt } from '@/state/board-path';
 import { useDocument, useResults, useView } from '@/state/use-stores';
 
@@ -24,8 +24,8 @@ const HEM = 'absolute inset-y-0 w-[3px] border-y border-seam bg-raised';
 export type CardNode = Node<{ nodeId: string }, 'card'>;
 const CARD = 124;
 
-export const titleOf = (node: NodeInstance, groupName: string | undefined): string =>
-  node.name ?? groupName ?? definitionOf(node)?.title ?? node.type;
+export const getTitle = (node: NodeInstance, groupName: string | undefined): string =>
+  node.name ?? groupName ?? findNodeDefinition(node)?.title ?? node.type;
 
 /** A node as a card: its live output first, then its name and the few values in use. */
 export const NodeCard = memo(function NodeCard({
@@ -34,7 +34,7 @@ export const NodeCard = memo(function NodeCard({
 }: NodeProps<CardNode>) {
   const document = useDocument((state) => state.document);
   const path = useView((state) => state.path);
-  const network = networkOf(document, boardAt(document, path));
+  const network = getNetwork(document, boardAt(document, path));
   const node = network.nodes.find((each) => each.id === nodeId);
   return node ? <Card node={node} isSelected={selected} /> : null;
 });
@@ -48,14 +48,14 @@ function Card({ node, isSelected }: CardProps) {
   const path = useView((state) => state.path);
   const document = useDocument((state) => state.document);
   const pin = useView((state) => state.pin);
-  const group = groupOf(document, node);
+  const group = findNodeGroup(document, node);
   const findings = useCardFindings(node.id, node.group);
-  const network = networkOf(document, boardAt(document, path));
+  const network = getNetwork(document, boardAt(document, path));
   const described = describePorts(document, node);
   const ports = cardPorts(network, node, described);
-  const keys = (described?.outputs ?? []).map((output) => keyOf(path, node.id, output.id));
+  const keys = (described?.outputs ?? []).map((output) => keyOnBoard(path, node.id, output.id));
   const isPinned = pin !== null && keys.includes(pin);
-  const title = titleOf(node, group?.name);
+  const title = getTitle(node, group?.name);
   return (
     <div
       data-testid={`card-${node.id}`}
@@ -79,7 +79,7 @@ function Card({ node, isSelected }: CardProps) {
         findings={findings}
       />
       <div className="flex items-center gap-1 px-1.5 pb-0.5">
-        <FamilyStitch family={definitionOf(node)?.family ?? 'group'} />
+        <FamilyStitch family={findNodeDefinition(node)?.family ?? 'group'} />
         <span className="truncate text-[12px] font-medium">{title}</span>
       </div>
       {node.folded ? null : <CardRange outputKey={keys[0] ?? null} />}

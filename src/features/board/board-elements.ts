@@ -2,7 +2,7 @@ import { own } from '@/core/base/own';
 import type { Node } from '@xyflow/react';
 import { defaultConversion } from '@/core/compile/convert';
 import { quantityNote } from '@/core/compile/quantities';
-import { networkOf } from '@/core/edit/board';
+import { getNetwork } from '@/core/edit/board';
 import type { BoardId } from '@/core/edit/board';
 import { markId } from '@/core/edit/marks';
 import { inputKind, outputKind } from '@/core/edit/strands';
@@ -13,7 +13,7 @@ import type { BendNode, NoteNode, RegionNode } from './BoardMarks';
 import type { CardNode } from './NodeCard';
 import type { SelvedgeNode } from './Selvedge';
 import type { StrandEdgeType } from './StrandEdge';
-import { keyOf } from '@/state/editing';
+import { keyOnBoard } from '@/state/editing';
 
 export type BoardNode = CardNode | SelvedgeNode | NoteNode | RegionNode | BendNode;
 /** Width of a bend's mark. */
@@ -35,7 +35,7 @@ export function boardNodes(
   measured: Measured,
   edges: Selvedges,
 ): BoardNode[] {
-  const network = networkOf(document, board);
+  const network = getNetwork(document, board);
   const drawn: Drawn = (id) => {
     const known = measured.get(id);
     return { selected: selection.includes(id), ...(known ? { measured: known } : {}) };
@@ -115,7 +115,7 @@ function kindOf(
   { from }: Strand,
 ): ValueKind {
   const known =
-    from.node === INPUT_EDGE ? undefined : kinds.get(keyOf(path, from.node, from.output));
+    from.node === INPUT_EDGE ? undefined : kinds.get(keyOnBoard(path, from.node, from.output));
   const declared = outputKind(document, board, from);
   return (
     known ??
@@ -145,7 +145,7 @@ function chipOf(
 ): { chip: string | null; warns: boolean } {
   const note = quantityNote(
     document,
-    networkOf(document, board),
+    getNetwork(document, board),
     board === null ? null : (own(document.groups, board) ?? null),
     strand,
   );
@@ -163,7 +163,7 @@ export function boardEdges(
   chosen: string | null,
   faults: readonly PlacedFinding[],
 ): StrandEdgeType[] {
-  return networkOf(document, board).strands.map((strand) => {
+  return getNetwork(document, board).strands.map((strand) => {
     const kind = kindOf(document, board, path, kinds, strand);
     const target = inputKind(document, board, strand.to);
     // Of ends that do not go together the chip says which they are.

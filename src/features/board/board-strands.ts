@@ -1,6 +1,6 @@
 import type { Connection, Edge, Node } from '@xyflow/react';
 import { describePorts, mayConnect } from '@/core/compile/catalogue';
-import { networkOf } from '@/core/edit/board';
+import { getNetwork } from '@/core/edit/board';
 import { isBend } from '@/core/edit/marks';
 import type { Place } from '@/core/edit/marks';
 import { canConnect, connect, inputKind, outputKind } from '@/core/edit/strands';
@@ -68,7 +68,7 @@ export function markFitting(
 /** Wires a new node to the open end it was added for, by its first port that fits. */
 export function joinOpenEnd(document: NetworkDocument, id: string, open: OpenEnd): NetworkDocument {
   const board = currentBoard();
-  const node = networkOf(document, board).nodes.find((each) => each.id === id);
+  const node = getNetwork(document, board).nodes.find((each) => each.id === id);
   const ports = node && describePorts(document, node);
   if (open.end === 'input') {
     const input = ports?.inputs.find((port) => mayConnect(open.kind, port.kind));

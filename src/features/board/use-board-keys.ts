@@ -2,7 +2,7 @@
 import { useEffect } from 'react';
 import type { RefObject } from 'react';
 import { toast } from 'sonner';
-import { networkOf } from '@/core/edit/board';
+import { getNetwork } from '@/core/edit/board';
 import { isMark, removeMarks } from '@/core/edit/marks';
 import { copyNodes, pasteClip, removeNodes } from '@/core/edit/nodes';
 import { disconnect } from '@/core/edit/strands';
@@ -61,7 +61,9 @@ function command(key: string, shift: boolean): boolean {
       return true;
     case 'a':
       select(
-        networkOf(stores.document.getState().document, currentBoard()).nodes.map((node) => node.id),
+        getNetwork(stores.document.getState().document, currentBoard()).nodes.map(
+          (node) => node.id,
+        ),
       );
       return true;
     default:
@@ -100,7 +102,7 @@ function pressOnBoard(event: KeyboardEvent, { openPalette, fit }: Actions): void
   const { path } = stores.view.getState();
   const [only, ...more] = chosenNodes();
   const isGroup = (id: string): boolean =>
-    networkOf(stores.document.getState().document, currentBoard()).nodes.find(
+    getNetwork(stores.document.getState().document, currentBoard()).nodes.find(
       (node) => node.id === id,
     )?.group !== undefined;
   if (event.key === 'Delete' || event.key === 'Backspace') removeChosen();

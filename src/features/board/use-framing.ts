@@ -1,7 +1,7 @@
 'use client';
 import { useReactFlow } from '@xyflow/react';
 import { useCallback, useEffect } from 'react';
-import { networkOf } from '@/core/edit/board';
+import { getNetwork } from '@/core/edit/board';
 import { currentBoard } from '@/state/editing';
 import { stores } from '@/state/stores';
 import { useBoard, useDocument, useView } from '@/state/use-stores';
@@ -30,7 +30,7 @@ export function useFraming(): () => void {
   const revealed = useView((state) => state.revealed);
   const fit = useCallback(() => {
     const { document } = stores.document.getState();
-    const cards = networkOf(document, currentBoard()).nodes.map(({ id }) => ({ id }));
+    const cards = getNetwork(document, currentBoard()).nodes.map(({ id }) => ({ id }));
     if (cards.length > 0)
       void flow.fitView({
         nodes: cards,

@@ -1,8 +1,8 @@
 'use client';
 import { own } from '@/core/base/own';
 import { Popover } from 'radix-ui';
-import { describePorts, definitionOf, groupOf } from '@/core/compile/catalogue';
-import { networkOf } from '@/core/edit/board';
+import { describePorts, findNodeDefinition, findNodeGroup } from '@/core/compile/catalogue';
+import { getNetwork } from '@/core/edit/board';
 import { wayTo } from '@/core/graph/finding-place';
 import type { FindingPlace } from '@/core/graph/finding-place';
 import type { NetworkDocument, NodeInstance } from '@/core/graph/document';
@@ -129,9 +129,11 @@ function placeName(document: NetworkDocument, { place }: PlacedFinding): string 
 
 function partName(document: NetworkDocument, place: FindingPlace): string | null {
   const { board, dial, stop, strand, input, output, option } = place;
-  const network = networkOf(document, board);
+  const network = getNetwork(document, board);
   const node = network.nodes.find((each) => each.id === place.node);
-  const title = node ? (node.name ?? groupOf(document, node)?.name ?? typeTitle(node)) : place.node;
+  const title = node
+    ? (node.name ?? findNodeGroup(document, node)?.name ?? typeTitle(node))
+    : place.node;
   if (dial !== undefined && board !== null) {
     const dials = own(document.groups, board)?.dials ?? [];
     return `the dial ${dials.find(({ id }) => id === dial)?.name ?? dial}`;
@@ -144,12 +146,12 @@ function partName(document: NetworkDocument, place: FindingPlace): string | null
   return shown === undefined ? title : `${shown} of ${title}`;
 }
 
-const typeTitle = (node: NodeInstance): string => definitionOf(node)?.title ?? node.type;
+const typeTitle = (node: NodeInstance): string => findNodeDefinition(node)?.title ?? node.type;
 
 function portTitle(document: NetworkDocument, node: NodeInstance, id: string): string {
   const ports = describePorts(document, node);
   const known = [...(ports?.inputs ?? []), ...(ports?.outputs ?? [])].find(
     (port) => port.id === id,
   );
-  return known?.title ?? own(definitionOf(node)?.options, id)?.title ?? id;
+  return known?.title ?? own(findNodeDefinition(node)?.options, id)?.title ?? id;
 }

@@ -1,6 +1,6 @@
 'use client';
 import { ArrowDown, ArrowUp, Trash2 } from 'lucide-react';
-import { valueOf } from '@/core/compile/uniforms';
+import { getInputValue } from '@/core/compile/uniforms';
 import { drivenValue, moveDial, removeDial } from '@/core/edit/dials';
 import type { Dial, Drive, GroupDefinition } from '@/core/graph/document';
 import { Button } from '@/ui/Button';
@@ -77,7 +77,7 @@ function SliderEnds({ dial, edit }: Pick<Props, 'dial' | 'edit'>) {
 
 function DriveLine({ group, dial, drive, value }: Omit<Props, 'edit'> & { readonly drive: Drive }) {
   const node = group.network.nodes.find((each) => each.id === drive.node);
-  const designed = node && valueOf(node, drive.input);
+  const designed = node && getInputValue(node, drive.input);
   return (
     <li className="flex justify-between gap-1">
       <span className="truncate">

@@ -2,7 +2,7 @@
 import { useEffect, useState } from 'react';
 import { describePorts } from '@/core/compile/catalogue';
 import { addDial, addDrive, offerDial } from '@/core/edit/dials';
-import { networkOf } from '@/core/edit/board';
+import { getNetwork } from '@/core/edit/board';
 import type { GroupDefinition, Law } from '@/core/graph/document';
 import type { Evaluation } from '@/state/evaluation';
 import { Button } from '@/ui/Button';
@@ -27,7 +27,7 @@ export function ExposePanel({ group, exposing, evaluation, onDone }: Props) {
   const document = useDocument((state) => state.document);
   const { node: nodeId, input } = exposing;
   const offer = offerDial(document, group.id, nodeId, input);
-  const node = networkOf(document, group.id).nodes.find((each) => each.id === nodeId);
+  const node = getNetwork(document, group.id).nodes.find((each) => each.id === nodeId);
   const ports = node && describePorts(document, node);
   const title = ports?.inputs.find((port) => port.id === input)?.title ?? input;
   const [name, setName] = useState(title);

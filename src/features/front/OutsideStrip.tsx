@@ -1,7 +1,7 @@
 'use client';
-import { definitionOf, groupOf } from '@/core/compile/catalogue';
+import { findNodeDefinition, findNodeGroup } from '@/core/compile/catalogue';
 import type { Network, NetworkDocument, NodeInstance } from '@/core/graph/document';
-import { networkOf } from '@/core/edit/board';
+import { getNetwork } from '@/core/edit/board';
 import { leaveTo } from '@/state/editing';
 import { boardAt } from '@/state/board-path';
 import { useDocument, useView } from '@/state/use-stores';
@@ -16,7 +16,7 @@ export function OutsideStrip() {
   const document = useDocument((state) => state.document);
   const path = useView((state) => state.path);
   const outer = boardAt(document, path.slice(0, -1));
-  const network = networkOf(document, outer);
+  const network = getNetwork(document, outer);
   const inside = path.at(-1);
   return (
     <button
@@ -100,7 +100,7 @@ function NetworkSketch({
 }
 
 const titleOf = (document: NetworkDocument, node: NodeInstance): string =>
-  node.name ?? groupOf(document, node)?.name ?? definitionOf(node)?.title ?? node.type;
+  node.name ?? findNodeGroup(document, node)?.name ?? findNodeDefinition(node)?.title ?? node.type;
 const shortTitle = (title: string): string =>
   title.length > 11 ? `${title.slice(0, 10)}…` : title;
 

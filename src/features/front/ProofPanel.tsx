@@ -7,7 +7,7 @@ import { openRevision } from '@/contract/materials';
 import { describeError, problemText } from '@/core/base/problem';
 import { read } from '@/state/query-client';
 import type { Evaluation } from '@/state/evaluation';
-import { settled } from '@/workers/answer';
+import { unwrap } from '@/workers/answer';
 import { sentenceFor } from './proof-text';
 import { stores } from '@/state/stores';
 import { useDocument } from '@/state/use-stores';
@@ -95,7 +95,7 @@ function useProof(evaluation: Evaluation, { origin, id }: GroupDefinition): Stat
         sourceOf(materialId, Number(revision)),
         evaluation.models.load(STUDY, 'Study form'),
       ]);
-      const proof = await settled(
+      const proof = await unwrap(
         evaluation.pool.evaluator.prove(source, stores.document.getState().document, id, [
           ...new Set([modelId, STUDY]),
         ]),

@@ -5,7 +5,7 @@ import { setValue } from '@/core/edit/nodes';
 import type { Law, NetworkDocument } from '@/core/graph/document';
 import type { Picture } from '@/core/evaluate/picture';
 import type { Evaluation } from '@/state/evaluation';
-import { settled } from '@/workers/answer';
+import { unwrap } from '@/workers/answer';
 import { boardAt } from '@/state/board-path';
 import { stores } from '@/state/stores';
 
@@ -46,7 +46,7 @@ export async function pictureEnds(
         (each) => each.id === made.dialId,
       );
       const shoot = (value: number): Promise<Picture> =>
-        settled(
+        unwrap(
           evaluation.pool.evaluator.picture(
             modelId,
             setValue(made.document, outer, instance, made.dialId, value),

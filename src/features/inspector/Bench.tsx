@@ -1,8 +1,13 @@
 'use client';
 import { own } from '@/core/base/own';
 import { useState } from 'react';
-import { describePorts, definitionOf, groupOf, idleInputs } from '@/core/compile/catalogue';
-import { networkOf } from '@/core/edit/board';
+import {
+  describePorts,
+  findNodeDefinition,
+  findNodeGroup,
+  idleInputs,
+} from '@/core/compile/catalogue';
+import { getNetwork } from '@/core/edit/board';
 import type { NodeInstance } from '@/core/graph/document';
 import type { Evaluation } from '@/state/evaluation';
 import { useBoardFindings } from '@/state/use-findings';
@@ -30,7 +35,7 @@ export function Bench(props: BenchProps) {
   const path = useView((state) => state.path);
   const selection = useView((state) => state.selection);
   const chosenStrand = useView((state) => state.chosenStrand);
-  const network = networkOf(document, boardAt(document, path));
+  const network = getNetwork(document, boardAt(document, path));
   const strand = network.strands.find((each) => each.id === chosenStrand);
   const node =
     selection.length === 1 ? network.nodes.find((each) => each.id === selection[0]) : undefined;
@@ -54,7 +59,7 @@ function NodeBench({ node, evaluation, onExpose }: BenchProps & { readonly node:
   const path = useView((state) => state.path);
   const [comparing, setComparing] = useState<string | null>(null);
   const board = boardAt(document, path);
-  const definition = definitionOf(node);
+  const definition = findNodeDefinition(node);
   const ports = describePorts(document, node);
   const idle = new Set(idleInputs(node));
   const findings = useBoardFindings(({ place }) => place.node === node.id);
@@ -86,7 +91,7 @@ function NodeBench({ node, evaluation, onExpose }: BenchProps & { readonly node:
           className="mb-1 max-w-[640px] truncate text-[11px] text-soft"
           title={`${definition?.help ?? ''}\n${definition?.formula ?? ''}`}
         >
-          {definition?.help ?? groupOf(document, node)?.description}
+          {definition?.help ?? findNodeGroup(document, node)?.description}
         </p>
         <FindingNotes findings={findings} />
         <AdviceList node={node} />

@@ -3,7 +3,7 @@ import type { OutputView } from '@/core/compile/catalogue';
 import type { NodeInstance } from '@/core/graph/document';
 import { PictureCanvas } from '@/ui/PictureCanvas';
 import { Distribution } from './Distribution';
-import { keyOf, togglePin } from '@/state/editing';
+import { keyOnBoard, togglePin } from '@/state/editing';
 import { useResults, useView } from '@/state/use-stores';
 
 interface Props {
@@ -17,7 +17,7 @@ export function BenchPicture({ node, outputs }: Props) {
   const pin = useView((state) => state.pin);
   const [first] = outputs;
   const tap = useResults((state) =>
-    first ? state.taps.get(keyOf(path, node.id, first.id)) : undefined,
+    first ? state.taps.get(keyOnBoard(path, node.id, first.id)) : undefined,
   );
   return (
     <div className="w-[150px] shrink-0">
@@ -30,7 +30,7 @@ export function BenchPicture({ node, outputs }: Props) {
       ) : null}
       <div className="mt-1 flex flex-wrap gap-1">
         {outputs.map((output) => {
-          const key = keyOf(path, node.id, output.id);
+          const key = keyOnBoard(path, node.id, output.id);
           return (
             <button
               key={output.id}

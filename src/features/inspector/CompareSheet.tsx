@@ -10,9 +10,9 @@ import { describeError } from '@/core/base/problem';
 import type { Problem } from '@/core/base/problem';
 import { ProblemNote } from '@/ui/ProblemNote';
 import { Sheet } from '@/ui/Sheet';
-import { settled } from '@/workers/answer';
+import { unwrap } from '@/workers/answer';
 import type { TapResult } from '@/core/evaluate/tap-results';
-import { keyOf } from '@/state/editing';
+import { keyOnBoard } from '@/state/editing';
 import { boardAt } from '@/state/board-path';
 import { stores } from '@/state/stores';
 
@@ -102,11 +102,11 @@ function useChoicePictures({
       for (const { value } of definition.choices) {
         if (stopped || !camera) return;
         const trial = setOption(document, boardAt(document, path), node.id, option, value);
-        const picture = await settled(
+        const picture = await unwrap(
           evaluation.pool.evaluator.picture(
             modelId,
             trial,
-            keyOf(path, node.id, output),
+            keyOnBoard(path, node.id, output),
             { ...camera, aspect: 1 },
             SIDE,
           ),

@@ -1,10 +1,10 @@
 'use client';
 import { own } from '@/core/base/own';
 import { useEffect, useRef } from 'react';
-import { definitionOf } from '@/core/compile/catalogue';
+import { findNodeDefinition } from '@/core/compile/catalogue';
 import type { InputView } from '@/core/compile/catalogue';
-import { valueOf } from '@/core/compile/uniforms';
-import { networkOf } from '@/core/edit/board';
+import { getInputValue } from '@/core/compile/uniforms';
+import { getNetwork } from '@/core/edit/board';
 import { setValue } from '@/core/edit/nodes';
 import { disconnect } from '@/core/edit/strands';
 import { INPUT_EDGE, isImage } from '@/core/graph/document';
@@ -34,7 +34,7 @@ export function InputRows({
   board,
   onExpose,
 }: Rows & { readonly ports: readonly InputView[] }) {
-  const network = useDocument((state) => networkOf(state.document, board));
+  const network = useDocument((state) => getNetwork(state.document, board));
   const inUse = (port: InputView): boolean =>
     own(node.values, port.id) !== undefined ||
     network.strands.some(({ to }) => to.node === node.id && to.input === port.id);
@@ -101,7 +101,7 @@ const isAt = (shown: PlacedFinding | null, node: string, input: string): boolean
 /** What an input gets instead of its own value: a strand's source, or a dial. */
 function useSource(node: NodeInstance, port: InputView, board: Rows['board']) {
   const document = useDocument((state) => state.document);
-  const network = networkOf(document, board);
+  const network = getNetwork(document, board);
   const strand = network.strands.find(
     (each) => each.to.node === node.id && each.to.input === port.id,
   );
@@ -110,7 +110,7 @@ function useSource(node: NodeInstance, port: InputView, board: Rows['board']) {
   const dial = group?.dials.find((each) =>
     each.drives.some((drive) => drive.node === node.id && drive.input === port.id),
   );
-  const name = source?.name ?? (source && definitionOf(source)?.title);
+  const name = source?.name ?? (source && findNodeDefinition(source)?.title);
   const wiredFrom =
     strand && (strand.from.node === INPUT_EDGE ? 'the selvedge' : (name ?? strand.from.node));
   return { strand, wiredFrom: wiredFrom ?? null, drivenBy: dial?.name ?? null };
@@ -119,7 +119,9 @@ function useSource(node: NodeInstance, port: InputView, board: Rows['board']) {
 function InputRow({ node, port, board, onExpose }: Rows & { readonly port: InputView }) {
   const path = useView((state) => state.path);
   const { strand, wiredFrom, drivenBy } = useSource(node, port, board);
-  const value = port.dial ? (own(node.values, port.id) ?? port.dial.home) : valueOf(node, port.id);
+  const value = port.dial
+    ? (own(node.values, port.id) ?? port.dial.home)
+    : getInputValue(node, port.id);
   if (port.kind === 'image')
     return (
       <ImageField

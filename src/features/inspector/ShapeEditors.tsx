@@ -1,6 +1,6 @@
 'use client';
 import type { InputView } from '@/core/compile/catalogue';
-import { rampModes, valueOf } from '@/core/compile/uniforms';
+import { rampModes, getInputValue } from '@/core/compile/uniforms';
 import { setValue } from '@/core/edit/nodes';
 import { arrivingKey } from '@/core/graph/result-key';
 import { isCurve, isFormula, isRamp } from '@/core/graph/document';
@@ -25,7 +25,7 @@ export function ShapeEditors({ node, ports, findings }: Props) {
   const histogram = useResults((state) => state.taps.get(arriving)?.histogram ?? null);
   const valued = ports.map((port) => ({
     port,
-    value: valueOf(node, port.id),
+    value: getInputValue(node, port.id),
     faults: findings.filter(({ place }) => place.input === port.id),
   }));
   const set = (id: string, value: InputValue, label: string, gesture: string | null): void => {

@@ -1,11 +1,11 @@
 'use client';
 import { own } from '@/core/base/own';
 import { defaultConversion } from '@/core/compile/convert';
-import { definitionOf, describePorts, groupOf } from '@/core/compile/catalogue';
+import { findNodeDefinition, describePorts, findNodeGroup } from '@/core/compile/catalogue';
 import { quantityNote } from '@/core/compile/quantities';
 import { addNode, setValue } from '@/core/edit/nodes';
 import { removeAllBends } from '@/core/edit/marks';
-import { networkOf } from '@/core/edit/board';
+import { getNetwork } from '@/core/edit/board';
 import {
   disconnect,
   inputKind,
@@ -20,7 +20,7 @@ import { useBoardFindings } from '@/state/use-findings';
 import { Button } from '@/ui/Button';
 import { Choose } from '@/ui/Choose';
 import { FindingNotes } from './FindingNotes';
-import { commit, keyOf } from '@/state/editing';
+import { commit, keyOnBoard } from '@/state/editing';
 import { boardAt } from '@/state/board-path';
 import { useDocument, useResults, useView } from '@/state/use-stores';
 
@@ -41,20 +41,20 @@ function nameOf(
   port: string,
 ): string {
   if (nodeId === INPUT_EDGE || nodeId === OUTPUT_EDGE) return 'the selvedge';
-  const node = networkOf(document, board).nodes.find((each) => each.id === nodeId);
+  const node = getNetwork(document, board).nodes.find((each) => each.id === nodeId);
   const ports = node && describePorts(document, node);
   const title =
     [...(ports?.inputs ?? []), ...(ports?.outputs ?? [])].find((each) => each.id === port)?.title ??
     port;
-  const known = node && (node.name ?? groupOf(document, node)?.name);
-  const shown = known ?? (node && definitionOf(node)?.title) ?? nodeId;
+  const known = node && (node.name ?? findNodeGroup(document, node)?.name);
+  const shown = known ?? (node && findNodeDefinition(node)?.title) ?? nodeId;
   return `${title} of ${shown}`;
 }
 
 /** Puts a remap of 0 to 180 degrees into a strand. */
 function remapDegrees(strand: Strand): void {
   commit('Remapped degrees', (current, at) => {
-    const { nodes } = networkOf(current, at);
+    const { nodes } = getNetwork(current, at);
     const [x, y] = nodes.find((each) => each.id === strand.to.node)?.at ?? [0, 0];
     const added = addNode(current, at, 'ranges.remap', [x - 170, y]);
     const remapped = setValue(added.document, at, added.id, 'inHigh', 180);
@@ -118,7 +118,7 @@ function ConversionChoice({ strand }: { readonly strand: Strand }) {
   const kinds = useResults((state) => state.kinds);
   const board = boardAt(document, path);
   const source =
-    kinds.get(keyOf(path, strand.from.node, strand.from.output)) ??
+    kinds.get(keyOnBoard(path, strand.from.node, strand.from.output)) ??
     outputKind(document, board, strand.from);
   const target = inputKind(document, board, strand.to);
   const fallback = source && target ? defaultConversion(source as ValueKind, target) : null;
@@ -148,7 +148,7 @@ function QuantityNote({ strand }: { readonly strand: Strand }) {
   const path = useView((state) => state.path);
   const board = boardAt(document, path);
   const group = board === null ? null : (own(document.groups, board) ?? null);
-  const note = quantityNote(document, networkOf(document, board), group, strand);
+  const note = quantityNote(document, getNetwork(document, board), group, strand);
   return (
     <>
       {note?.formula ? (

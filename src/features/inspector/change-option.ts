@@ -1,5 +1,5 @@
 import { own } from '@/core/base/own';
-import { definitionOf } from '@/core/compile/catalogue';
+import { findNodeDefinition } from '@/core/compile/catalogue';
 import { setOption, setValue } from '@/core/edit/nodes';
 import type { NodeInstance } from '@/core/graph/document';
 import { commit } from '@/state/editing';
@@ -8,7 +8,7 @@ import { commit } from '@/state/editing';
 export function changeOption(node: NodeInstance, option: string, choice: string): void {
   commit('Changed a mode', (current, at) => {
     const next = setOption(current, at, node.id, option, choice);
-    const neutral = own(definitionOf(node)?.neutral, choice);
+    const neutral = own(findNodeDefinition(node)?.neutral, choice);
     return neutral ? setValue(next, at, node.id, neutral.input, neutral.value) : next;
   });
 }

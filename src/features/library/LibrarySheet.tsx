@@ -2,7 +2,7 @@
 import { useState } from 'react';
 import { toast } from 'sonner';
 import { addNode } from '@/core/edit/nodes';
-import { networkOf } from '@/core/edit/board';
+import { getNetwork } from '@/core/edit/board';
 import { openEntry } from '@/contract/library';
 import type { EntrySummary } from '@/contract/library';
 import { AppError } from '@/core/base/diagnostic';
@@ -35,7 +35,7 @@ async function placeEntry(entry: EntrySummary): Promise<void> {
   let id = '';
   commit(`Placed ${entry.name}`, (document, board) => {
     const brought = bringIn(document, entry.id, release);
-    const { nodes } = networkOf(document, board);
+    const { nodes } = getNetwork(document, board);
     const right = Math.max(0, ...nodes.map((node) => node.at[0])),
       top = Math.min(0, ...nodes.map((node) => node.at[1]));
     const added = addNode(brought.document, board, 'group', [right, top - 240], brought.groupId);

@@ -6,7 +6,7 @@ const CURE_WORDS: Readonly<Record<Cure, string>> = {
   smooth: 'Smooth its normals',
   weld: 'Join near vertices',
   unwrap: 'Use an automatic atlas',
-  'turn round': 'Turn it round',
+  flip: 'Flip its winding',
 };
 interface Props {
   readonly diagnosis: Diagnosis;

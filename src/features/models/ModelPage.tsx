@@ -1,6 +1,6 @@
 'use client';
 import { useEffect, useState } from 'react';
-import { curesOf, withCure, withPlacing, withoutCure } from '@/core/exchange/prepare';
+import { listCures, withCure, withUnitAndAxis, withoutCure } from '@/core/exchange/prepare';
 import type { ModelPreparation } from '@/core/exchange/prepare';
 import { MODEL_LOOKS } from '@/core/evaluate/model-looks';
 import type { Picture } from '@/core/evaluate/picture';
@@ -44,7 +44,7 @@ export function ModelPage({ model }: { readonly model: ModelRow }) {
             mayMend={model.mayMend}
             onPlace={(next) => {
               void mend(
-                withPlacing(examination.preparation, next),
+                withUnitAndAxis(examination.preparation, next),
                 'Read again with that unit and axis.',
               );
             }}
@@ -52,7 +52,7 @@ export function ModelPage({ model }: { readonly model: ModelRow }) {
           <FindingList
             diagnosis={examination.diagnosis}
             notes={examination.notes}
-            applied={curesOf(examination.preparation)}
+            applied={listCures(examination.preparation)}
             mayMend={model.mayMend && busy === ''}
             onCure={cure}
             onTakeBack={uncure}
@@ -134,7 +134,7 @@ const CURE_DONE: Readonly<Record<Cure, string>> = {
   smooth: 'normals are made smooth by angle',
   weld: 'near vertices are put in one place',
   unwrap: 'maps use an automatic atlas',
-  'turn round': 'all triangles face the other way',
+  flip: 'all triangles face the other way',
 };
 
 /**

@@ -5,7 +5,7 @@ import { listMaterials } from '@/contract/materials';
 import type { ModelEntry } from '@/contract/models';
 import { describeError } from '@/core/base/problem';
 import type { Problem } from '@/core/base/problem';
-import { addCompanion, companionsOf, sizeCompanions } from '@/core/edit/companions';
+import { addCompanion, getCompanions, sizeCompanions } from '@/core/edit/companions';
 import { LIMITS } from '@/core/graph/document';
 import type { Companions } from '@/core/graph/document';
 import { commit } from '@/state/editing';
@@ -28,7 +28,7 @@ const SIZES = [
  * the material, undone like everything else.
  */
 export function CompanionsPanel({ models }: { readonly models: readonly ModelEntry[] }) {
-  const { models: beside, sizes } = useDocument((state) => companionsOf(state.document));
+  const { models: beside, sizes } = useDocument((state) => getCompanions(state.document));
   const { materials, problem, list } = useOtherMaterials();
   return (
     <StagePopover

@@ -1,5 +1,5 @@
 import { Trash2 } from 'lucide-react';
-import { anglesOf, changeLight, directionAt, removeLight } from '@/core/edit/lights';
+import { computeAngles, changeLight, directionAt, removeLight } from '@/core/edit/lights';
 import type { SceneLight } from '@/core/graph/document';
 import { commit } from '@/state/editing';
 import { Choose } from '@/ui/Choose';
@@ -117,7 +117,7 @@ function LightHeading({ light, change }: Props) {
 
 /** From where a far light comes, as two angles. */
 function DirectionRows({ light, change }: Props) {
-  const { round, up } = anglesOf(light.at);
+  const { round, up } = computeAngles(light.at);
   const move = (at: SceneLight['at']): void => {
     change('Moved a light', { at }, 'at');
   };

@@ -1,6 +1,6 @@
 'use client';
 import { Lightbulb, Plus } from 'lucide-react';
-import { lightsOf } from '@/core/compile/lights';
+import { listLights } from '@/core/compile/lights';
 import { addLight } from '@/core/edit/lights';
 import { DEFAULT_SURROUNDINGS, LIMITS } from '@/core/graph/document';
 import { commit } from '@/state/editing';
@@ -13,7 +13,7 @@ import { SurroundingsRows } from './SurroundingsRows';
 /** The lights of the scene: saved with the material, undone like everything else. */
 export function LightsPanel() {
   const document = useDocument((state) => state.document);
-  const lights = lightsOf(document);
+  const lights = listLights(document);
   return (
     <StagePopover title="Lights" icon={<Lightbulb size={14} />}>
       {lights.map((light) => (

@@ -1,6 +1,6 @@
 'use client';
 import { ToggleGroup } from 'radix-ui';
-import { stretchOf } from '@/state/looks';
+import { getStretch } from '@/state/looks';
 import { STAGE_LOOKS, stores } from '@/state/stores';
 import type { StageLook } from '@/state/stores';
 import { useResults, useView } from '@/state/use-stores';
@@ -24,7 +24,7 @@ export function LookChoice() {
   const look = useView((state) => state.look);
   const pin = useView((state) => state.pin);
   const tap = useResults((state) => (pin === null ? undefined : state.taps.get(pin)));
-  const stretch = look === 'exaggerated' && pin !== null ? stretchOf(tap) : null;
+  const stretch = look === 'exaggerated' && pin !== null ? getStretch(tap) : null;
   return (
     <div className="flex flex-col items-end gap-1">
       <ToggleGroup.Root

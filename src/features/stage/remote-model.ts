@@ -2,7 +2,7 @@ import * as Comlink from 'comlink';
 import type { ImageAtlas } from '@/core/base/image';
 import { describeError } from '@/core/base/problem';
 import type { Problem } from '@/core/base/problem';
-import type { Placing } from '@/core/compile/model-scale';
+import type { Placement } from '@/core/compile/model-scale';
 import type { MeshMap } from '@/core/mesh/mesh-map';
 import type { StageReport } from '@/features/stage/stage-events';
 import type { StageWorker } from '@/features/stage/stage.worker';
@@ -12,7 +12,7 @@ import type { ModelFeed } from '@/state/stage-feed';
 export type StageReporter = (report: Promise<StageReport>) => void;
 
 /** What went wrong in the worker of the stage, for a person. */
-export const failureOf = (error: unknown): Problem => ({
+export const stageProblem = (error: unknown): Problem => ({
   code: 'stage.failed',
   message: `The 3D view failed: ${describeError(error).message}`,
   kept: 'Your work is kept.',
@@ -30,12 +30,12 @@ export class RemoteModel implements ModelFeed {
     private readonly send: StageReporter,
   ) {}
 
-  setModel(port: MessagePort, placing: Placing): void {
+  setModel(port: MessagePort, placement: Placement): void {
     this.maps.clear();
-    this.send(this.remote.setModel(this.name, Comlink.transfer(port, [port]), placing));
+    this.send(this.remote.setModel(this.name, Comlink.transfer(port, [port]), placement));
   }
-  setPlacing(placing: Placing): void {
-    this.send(this.remote.setPlacing(this.name, placing));
+  setPlacement(placement: Placement): void {
+    this.send(this.remote.setPlacement(this.name, placement));
   }
   setProgram(...[program]: Parameters<ModelFeed['setProgram']>): void {
     this.send(this.remote.setProgram(this.name, program));

@@ -5,7 +5,7 @@ import type { SceneLight, Surroundings, Triple } from '@/core/graph/document';
 import { buffersOfFill } from '@/state/fill-parts';
 import type { FillSource, ModelFeed, StageFeed } from '@/state/stage-feed';
 import type { Problem } from '@/core/base/problem';
-import { WorkerProblem, attempt, lostWorker, settled } from '@/workers/answer';
+import { WorkerProblem, attempt, lostWorker, unwrap } from '@/workers/answer';
 import { ended } from '@/workers/life';
 import { listenTo } from './stage-input';
 import type { StageInput, StageSize } from './stage-input';
@@ -13,7 +13,7 @@ import type { SceneBox } from './stage-lights';
 import type { StageEvents, StageFacts, StageMode, StageReport } from './stage-events';
 import type { StageWorker } from './stage.worker';
 import type { StageLook } from '@/state/stores';
-import { RemoteModel, failureOf } from '@/features/stage/remote-model';
+import { RemoteModel, stageProblem } from '@/features/stage/remote-model';
 import type { StageReporter } from '@/features/stage/remote-model';
 
 const sizeOf = (host: HTMLElement): StageSize => ({
@@ -85,7 +85,7 @@ export class RemoteStage implements StageFeed {
     host.append(canvas);
     const surface = canvas.transferControlToOffscreen();
     const end = this.ending();
-    const beginning = settled(
+    const beginning = unwrap(
       remote.open(
         Comlink.transfer(surface, [surface]),
         sizeOf(host),
@@ -142,7 +142,7 @@ export class RemoteStage implements StageFeed {
       return Comlink.transfer(result, buffersOfFill(result));
     } catch (error) {
       // What a network does wrong is said beside the swatches; anything else is said here.
-      if (!(error instanceof WorkerProblem)) this.listener.onProblem(failureOf(error));
+      if (!(error instanceof WorkerProblem)) this.listener.onProblem(stageProblem(error));
       throw error;
     }
   }
@@ -197,7 +197,7 @@ export class RemoteStage implements StageFeed {
           this.note(report);
         },
         (error: unknown) => {
-          this.listener.onProblem(failureOf(error));
+          this.listener.onProblem(stageProblem(error));
         },
       )
       .finally(() => {

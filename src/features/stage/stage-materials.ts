@@ -81,7 +81,7 @@ const CLAY = 0.18;
 const RAISED = { colour: 2.5, relief: 3 } as const;
 
 /** A number that differs for each set of things the shading must do; each is compiled once. */
-export const variantOf = ({ features, opacityMode }: Appearance): string =>
+export const variantKey = ({ features, opacityMode }: Appearance): string =>
   [opacityMode, ...features].join(' ');
 export const isPlain = ({ features }: Appearance): boolean => features.length === 0;
 
@@ -139,7 +139,7 @@ export function makeSurfaceMaterial(
     used.map((texture, k) => [`surface${String(k)}`, { value: texture }]),
   );
   const flags = `surface${String(NORMAL_TARGET)}`;
-  material.customProgramCacheKey = () => variantOf(appearance);
+  material.customProgramCacheKey = () => variantKey(appearance);
   material.onBeforeCompile = (shader) => {
     Object.assign(shader.uniforms, uniforms, look);
     const opened = shader.fragmentShader.replace(

@@ -1,7 +1,7 @@
 import * as THREE from 'three';
 import type { ImageAtlas } from '@/core/base/image';
-import { UNMOVED } from '@/core/compile/model-scale';
-import type { Placing } from '@/core/compile/model-scale';
+import { IDENTITY_PLACEMENT } from '@/core/compile/model-scale';
+import type { Placement } from '@/core/compile/model-scale';
 import type { ValueKind } from '@/core/graph/document';
 import type { MeshMap } from '@/core/mesh/mesh-map';
 import type { LaidOut } from '@/core/mesh/stage-arrays';
@@ -71,7 +71,7 @@ export class StageModel {
   private model: LaidOut | null = null;
   private kind: ValueKind = 'surface';
   private expected: MessagePort | null = null;
-  private placing = UNMOVED;
+  private placement = IDENTITY_PLACEMENT;
 
   constructor(
     private readonly view: StageView,
@@ -181,11 +181,11 @@ export class StageModel {
   }
 
   /** Another model is on its way; until it is here the one before stays. */
-  expect(port: MessagePort, placing: Placing): void {
+  expect(port: MessagePort, placement: Placement): void {
     this.program.dropMaps();
     this.expected?.close();
     this.expected = port;
-    this.placing = placing;
+    this.placement = placement;
     port.onmessage = ({ data }: MessageEvent<LaidOut>) => {
       port.close();
       this.expected = null;
@@ -201,12 +201,12 @@ export class StageModel {
     this.shadedMesh.geometry = geometry;
     this.onGeometry?.(geometry);
     this.program.complete(geometry, model);
-    this.setPlacing(this.placing);
+    this.setPlacement(this.placement);
   }
 
-  setPlacing(placing: Placing): void {
-    this.placing = placing;
-    const { at, turn, scale } = placing;
+  setPlacement(placement: Placement): void {
+    this.placement = placement;
+    const { at, turn, scale } = placement;
     for (const mesh of [this.programMesh, this.shadedMesh]) {
       mesh.position.set(...at);
       mesh.rotation.set(0, (turn * Math.PI) / 180, 0);

@@ -1,14 +1,14 @@
 import * as Comlink from 'comlink';
-import { AppError, messageOf } from '@/core/base/diagnostic';
+import { AppError, errorMessage } from '@/core/base/diagnostic';
 import type { ImageAtlas } from '@/core/base/image';
-import type { ModelBounds, Placing } from '@/core/compile/model-scale';
+import type { ModelBounds, Placement } from '@/core/compile/model-scale';
 import type { BeaconInput, PlacedBeacon } from '@/core/edit/beacons';
 import type { StageProgram } from '@/core/evaluate/stage-program';
 import type { SceneLight, Surroundings, Triple } from '@/core/graph/document';
 import type { MeshMap } from '@/core/mesh/mesh-map';
 import type { Appearance } from '@/core/surface/stage-layout';
 import type { FillSource } from '@/state/stage-feed';
-import { attempt, settled } from '@/workers/answer';
+import { attempt, unwrap } from '@/workers/answer';
 import { live } from '@/workers/life';
 import { StageElement } from './stage-input';
 import type { StageInput, StageSize } from './stage-input';
@@ -82,7 +82,7 @@ function open(
   } catch (error) {
     throw new AppError(
       'stage.no-webgl',
-      `The 3D view cannot be drawn here: ${messageOf(error)}`,
+      `The 3D view cannot be drawn here: ${errorMessage(error)}`,
       'Swatches and bakes work without it. Allow WebGL 2 in the browser, or use another one.',
     );
   }
@@ -98,7 +98,7 @@ const fillSource =
   (name: string): FillSource =>
   async (version, ...asked) => {
     if (!opened) throw new Error('Invariant broken: the stage is not open');
-    return settled(opened.events.fill(name, version, ...asked));
+    return unwrap(opened.events.fill(name, version, ...asked));
   };
 
 const api = {
@@ -159,13 +159,13 @@ const api = {
       stage.beacons.show(beacons, chosen, mode);
       stage.invalidate();
     }),
-  setModel: (name: string, port: MessagePort, placing: Placing) =>
+  setModel: (name: string, port: MessagePort, placement: Placement) =>
     doneTo(name, (model) => {
-      model.expect(port, placing);
+      model.expect(port, placement);
     }),
-  setPlacing: (name: string, placing: Placing) =>
+  setPlacement: (name: string, placement: Placement) =>
     doneTo(name, (model) => {
-      model.setPlacing(placing);
+      model.setPlacement(placement);
     }),
   setProgram: (name: string, program: StageProgram) =>
     doneTo(name, (model) => {

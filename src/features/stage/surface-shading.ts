@@ -1,7 +1,7 @@
 import * as THREE from 'three';
 import type { Appearance } from '@/core/surface/stage-layout';
 import type { LookUniforms } from './stage-materials';
-import { makeSurfaceMaterial, variantOf } from './stage-materials';
+import { makeSurfaceMaterial, variantKey } from './stage-materials';
 
 /** What the shading is drawn with, and what the stage's look changes of it. */
 export interface ShadingView {
@@ -28,7 +28,7 @@ export class SurfaceShading {
   ) {
     const plain: Appearance = { features: [], opacityMode: 'opaque' };
     this.material = makeSurfaceMaterial(textures, plain, this.view.look);
-    this.wanted = variantOf(plain);
+    this.wanted = variantKey(plain);
     this.made.set(this.wanted, this.material);
   }
 
@@ -42,7 +42,7 @@ export class SurfaceShading {
 
   /** @param size of the object, in metres: light bends over a part of it. */
   show(appearance: Appearance, geometry: THREE.BufferGeometry, size: number): void {
-    const variant = variantOf(appearance);
+    const variant = variantKey(appearance);
     if (variant === this.wanted) return;
     this.wanted = variant;
     const known = this.made.get(variant);

@@ -1,10 +1,10 @@
 'use client';
 import { useMemo } from 'react';
-import { beaconsOf } from '@/core/edit/beacons';
+import { listBeacons } from '@/core/edit/beacons';
 import { useBoard, useStage, useView } from '@/state/use-stores';
 
 interface ShownBeacons {
-  readonly beacons: ReturnType<typeof beaconsOf>;
+  readonly beacons: ReturnType<typeof listBeacons>;
   /** The one that is selected. */
   readonly chosen: string | null;
 }
@@ -15,7 +15,7 @@ export function useBeacons(): ShownBeacons {
   const model = useStage((state) => state.model);
   const selection = useView((state) => state.selection);
   const beacons = useMemo(
-    () => (model ? beaconsOf(document, board, model.scale) : []),
+    () => (model ? listBeacons(document, board, model.scale) : []),
     [document, board, model],
   );
   const [only] = selection.length === 1 ? selection : [];

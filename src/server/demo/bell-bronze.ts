@@ -1,5 +1,5 @@
 import type { NetworkDocument } from '@/core/graph/document';
-import { NetworkSketch, paint, rampOf } from '@/core/edit/network-sketch';
+import { NetworkSketch, paint, makeRamp } from '@/core/edit/network-sketch';
 
 /** Bell bronze with verdigris in the hollows and run-off. */
 export function verdigris(): NetworkDocument {
@@ -13,7 +13,7 @@ export function verdigris(): NetworkDocument {
     .node('green', 'ranges.smoothstep', { name: 'Verdigris', values: { edge: 0.72, width: 0.3 } })
     .node('tones', 'gradients.ramp', {
       name: 'Greens',
-      values: { stops: rampOf([0.2, '#1f4a40'], [0.55, '#4f8d78', 'smooth'], [0.85, '#9cc7ac']) },
+      values: { stops: makeRamp([0.2, '#1f4a40'], [0.55, '#4f8d78', 'smooth'], [0.85, '#9cc7ac']) },
     })
     .node('bronze', 'surface.surface', {
       name: 'Bronze',

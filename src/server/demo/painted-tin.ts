@@ -1,5 +1,5 @@
 import type { NetworkDocument } from '@/core/graph/document';
-import { NetworkSketch, paint, rampOf } from '@/core/edit/network-sketch';
+import { NetworkSketch, paint, makeRamp } from '@/core/edit/network-sketch';
 
 const WIRES = [
   'blotches.value > red.value',
@@ -30,7 +30,7 @@ export function paintedTin(): NetworkDocument {
     })
     .node('red', 'gradients.ramp', {
       name: 'Old red',
-      values: { stops: rampOf([0.1, '#7c1f14'], [0.45, '#b23a22', 'smooth'], [0.9, '#d0603f']) },
+      values: { stops: makeRamp([0.1, '#7c1f14'], [0.45, '#b23a22', 'smooth'], [0.9, '#d0603f']) },
     })
     .node('height', 'gradients.gradient', {
       name: 'Height',

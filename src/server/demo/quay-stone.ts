@@ -1,5 +1,5 @@
 import type { NetworkDocument } from '@/core/graph/document';
-import { NetworkSketch, paint, rampOf } from '@/core/edit/network-sketch';
+import { NetworkSketch, paint, makeRamp } from '@/core/edit/network-sketch';
 
 /** Stone of the quay: cells, moss on top, damp at the foot. */
 export function quayStone(): NetworkDocument {
@@ -7,7 +7,7 @@ export function quayStone(): NetworkDocument {
     .node('grain', 'patterns.fractal-noise', { name: 'Grain', values: { scale: 22, octaves: 7 } })
     .node('stone', 'gradients.ramp', {
       name: 'Stone',
-      values: { stops: rampOf([0, '#4d4a46'], [0.5, '#77726a'], [1, '#a29a8d']) },
+      values: { stops: makeRamp([0, '#4d4a46'], [0.5, '#77726a'], [1, '#a29a8d']) },
     })
     .node('tops', 'model.slope', { name: 'Tops' })
     .node('mossy', 'patterns.fractal-noise', {

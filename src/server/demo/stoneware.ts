@@ -1,5 +1,5 @@
 import type { NetworkDocument } from '@/core/graph/document';
-import { NetworkSketch, paint, rampOf } from '@/core/edit/network-sketch';
+import { NetworkSketch, paint, makeRamp } from '@/core/edit/network-sketch';
 
 /** Glazed stoneware on the tile: crackle under a shiny glaze. */
 export function stoneware(): NetworkDocument {
@@ -9,7 +9,7 @@ export function stoneware(): NetworkDocument {
     .node('pool', 'patterns.fractal-noise', { name: 'Pooling', values: { scale: 3, octaves: 3 } })
     .node('glaze', 'gradients.ramp', {
       name: 'Glaze',
-      values: { stops: rampOf([0.15, '#1d4651'], [0.6, '#3f8a8d', 'smooth'], [1, '#bcd8c4']) },
+      values: { stops: makeRamp([0.15, '#1d4651'], [0.6, '#3f8a8d', 'smooth'], [1, '#bcd8c4']) },
     })
     .node('crackled', 'colour.blend', { name: 'Crackled', values: { under: paint('#1a1512') } })
     .node('body', 'surface.surface', { name: 'Stoneware', values: { roughness: 0.16 } })

@@ -1,5 +1,5 @@
 import type Joi from 'joi';
-import { AppError, messageOf } from '@/core/base/diagnostic';
+import { AppError, errorMessage } from '@/core/base/diagnostic';
 import { describeError } from '@/core/base/problem';
 import type { Problem } from '@/core/base/problem';
 import { isBusy, isOutOfSpace, isUnreachable } from '@/db/client';
@@ -60,7 +60,7 @@ const notUnderstood = (why: string): Problem => ({
 
 function unforeseen(error: unknown): Problem {
   const problem = describeError(error);
-  if (!isTransient(error)) return { ...problem, code: 'job.failed', message: messageOf(error) };
+  if (!isTransient(error)) return { ...problem, code: 'job.failed', message: errorMessage(error) };
   return {
     code: 'job.database',
     message: 'The database could not be reached or had no room.',

@@ -2,7 +2,7 @@
  * The process in which jobs run, one after the other. Its supervisor ends it when a job takes too
  * long, needs too much memory or is cancelled, which nothing inside a computation could do.
  */
-import { messageOf } from '@/core/base/diagnostic';
+import { errorMessage } from '@/core/base/diagnostic';
 import { closeDatabase } from '@/db/client';
 import { findJob } from '@/db/queries/jobs';
 import { findKind } from '../jobs/kinds';
@@ -26,7 +26,7 @@ async function run(jobId: string): Promise<TryOutcome> {
     return await tryJob(row, kind);
   } catch (error) {
     log().error({ job: jobId, ...loggable(error) }, 'a job could not be begun or ended');
-    const reason = { code: 'job.failed', message: messageOf(error), kept: '', action: '' };
+    const reason = { code: 'job.failed', message: errorMessage(error), kept: '', action: '' };
     return { ended: false, reason };
   }
 }

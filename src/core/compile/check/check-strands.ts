@@ -7,7 +7,13 @@ import type {
   Strand,
 } from '../../graph/document';
 import type { PortKind } from '../../nodes/define';
-import { describePorts, definitionOf, groupOf, mayConnect, takesMany } from '../catalogue';
+import {
+  describePorts,
+  findNodeDefinition,
+  findNodeGroup,
+  mayConnect,
+  takesMany,
+} from '../catalogue';
 import { topologicalOrder } from '../order';
 import { quantityNote } from '../quantities';
 import { kindWord } from './kinds';
@@ -134,7 +140,7 @@ function checkCircle(report: CheckReport, { network, nodes, at }: CheckedNetwork
 }
 
 const titleOf = (node: NodeInstance | undefined): string | undefined =>
-  node && (node.name ?? definitionOf(node)?.title);
+  node && (node.name ?? findNodeDefinition(node)?.title);
 const nodeName = ({ nodes }: CheckedNetwork, id: string): string =>
   id === INPUT_EDGE || id === OUTPUT_EDGE
     ? 'The edge of the board'
@@ -149,7 +155,7 @@ const portName = ({ document, nodes }: CheckedNetwork, id: string, input: string
 function isUnknown({ document, nodes }: CheckedNetwork, id: string): boolean {
   const node = nodes.get(id);
   if (!node) return false;
-  return node.type === 'group' ? !groupOf(document, node) : !definitionOf(node);
+  return node.type === 'group' ? !findNodeGroup(document, node) : !findNodeDefinition(node);
 }
 
 function outputKind(

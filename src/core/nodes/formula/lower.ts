@@ -19,7 +19,7 @@ const MOST_OPERATIONS = 4000;
  * Compiles a formula to the representation every back end reads; nothing is interpreted at run
  * time.
  * @param inputs one or three lanes for each name
- * @param step how hard steps are made; evened out where samples stand for a width of surface
+ * @param step how hard steps are made; antialiased where samples stand for a width of surface
  * @returns one lane for a float, three for a vec3
  * @throws FormulaError where types do not fit or a name is unknown
  */

@@ -1,4 +1,4 @@
-import { FormulaError, tokensOf } from './tokens';
+import { FormulaError, tokenise } from './tokens';
 import type { Token } from './tokens';
 
 export type BinarySign =
@@ -53,7 +53,7 @@ const TYPES: readonly string[] = ['float', 'vec3', 'bool'];
  * @throws FormulaError with the character where it stops making sense
  */
 export function parseFormula(text: string): Formula {
-  return new Reader(tokensOf(text)).formula();
+  return new Reader(tokenise(text)).formula();
 }
 
 class Reader {

@@ -28,7 +28,7 @@ const PATTERN = new RegExp(
 );
 
 /** @throws FormulaError at a character no formula may contain, or when it is too long */
-export function tokensOf(text: string): readonly Token[] {
+export function tokenise(text: string): readonly Token[] {
   if (text.length > FORMULA_LIMIT)
     throw new FormulaError(
       FORMULA_LIMIT,

@@ -55,7 +55,7 @@ export const checks = defineNode({
 });
 
 /**
- * Checks evened out over a sample's width: along each axis a wave of ±1 that passes through 0
+ * Checks antialiased over a sample's width: along each axis a wave of ±1 that passes through 0
  * within that width of a border, and fades where whole cells are narrower; the checks are ½ −
  * ½·their product.
  */
