@@ -32,7 +32,7 @@ const USAGE = `Usage:
   bright-loom restore FILE [--replace]
       a studio out of such a file; --replace: in place of one
 
-analyse and bake take --smooth DEGREES, --weld SHARE, --unwrap, --flip-winding: what is mended in the
+analyse and bake take --smooth DEGREES, --weld SHARE, --unwrap, --flip-winding: what is corrected in the
 model first. eval, bake and check take --images FOLDER: where the images a document names are
 found, by their content.
 

@@ -9,7 +9,7 @@ import type { SurfaceMesh } from '@/core/mesh/surface-mesh';
 import { UsageError } from './arguments';
 import type { Arguments } from './arguments';
 
-/** A model by file name, or `demo:NAME`; what was mended in it is told. */
+/** A model by file name, or `demo:NAME`; what was corrected in it is told. */
 export async function readModel(
   model: string,
   complain: (text: string) => void,

@@ -29,7 +29,7 @@ export const uploadModel = defineRoute('POST', '/api/models', {
 });
 
 /**
- * The file, with what is mended in it each time it is read. Its tag names both, and so do maps
+ * The file, with what is corrected in it each time it is read. Its tag names both, and so do maps
  * measured of it.
  */
 export const readModelFile = defineRoute('GET', '/api/models/:id', {
@@ -38,7 +38,7 @@ export const readModelFile = defineRoute('GET', '/api/models/:id', {
   answer: RESPONSE,
 });
 
-/** Changes what is mended in a model; 409 where somebody else did meanwhile. */
+/** Changes what is corrected in a model; 409 where somebody else did meanwhile. */
 export const mendModel = defineRoute('PATCH', '/api/models/:id', {
   who: { audience: 'readers' },
   params: one,

@@ -82,7 +82,7 @@ export async function startPublication(
   if (!(await findMaterial(user.id, request.materialId)))
     throw new AppError(
       'material.not-found',
-      'The material of this group is not there, or not yours to publish from.',
+      'The material of this group does not exist, or is not yours to publish from.',
       '',
       { kept: 'Nothing was published.', status: 404 },
     );

@@ -72,7 +72,7 @@ export async function createMaterial(
     );
   if (!(await findModel(user.id, given.modelId)))
     throw new AppError('model.not-found', 'There is no such model.', 'Choose another model.', {
-      kept: 'Nothing was made.',
+      kept: 'Nothing was created.',
       status: 404,
     });
   const { document } = given;
@@ -104,7 +104,7 @@ export async function saveMaterial(
   if (!(await findModel(user.id, given.modelId)))
     throw new AppError(
       'model.not-found',
-      'The model of this material is not there any more.',
+      'The model of this material no longer exists.',
       'Choose another model.',
       { status: 404 },
     );

@@ -15,7 +15,7 @@ import type { StoredModel } from '@/db/queries/models';
 import type { SignedIn } from './authentication';
 import { assertMayMend } from './rights';
 
-/** Equal for models of the same file mended in the same way: what measured maps are kept by. */
+/** Equal for models of the same file corrected in the same way: the key of stored maps. */
 export const modelKey = ({
   blobHash,
   preparation,
@@ -37,7 +37,7 @@ export async function uploadModel(
   const name = given.trim().slice(0, 120) || 'Model';
   if (!(await listProjects(user.id)).some((project) => project.id === projectId))
     throw new AppError('project.not-member', 'You are not a member of that project.', '', {
-      kept: 'Nothing was kept.',
+      kept: 'Nothing was stored.',
       status: 403,
     });
   const bytes = await readFile();
@@ -80,7 +80,7 @@ export async function modelFile(
 }
 
 /**
- * Changes what is mended in a model, for everyone who uses it. Two people at once: the second is
+ * Changes what is corrected in a model, for everyone who uses it. Two people at once: the second is
  * told, nothing is overwritten.
  */
 export async function mendModel(
@@ -94,8 +94,8 @@ export async function mendModel(
   const now = await readableModel(user, id);
   throw new AppError(
     'model.clash',
-    'Somebody else mended this model meanwhile.',
-    'Look at it as it is now and try again.',
+    'Somebody else changed this model meanwhile.',
+    'Reload it and try again.',
     { status: 409, kept: 'Nothing was changed.', details: now.preparation },
   );
 }

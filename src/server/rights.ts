@@ -41,7 +41,7 @@ export function assertMayWithdraw(user: SignedIn): void {
 }
 
 /**
- * Members mend their projects' models; those that belong to everybody are a librarian's. Reading
+ * Members correct their projects' models; those that belong to everybody are a librarian's. Reading
  * was checked before.
  */
 export const mayMend = (role: Role, projectId: string | null): boolean =>

@@ -63,13 +63,13 @@ class CompanionModel {
     const { companionStates } = this.parts.stores.stage.getState();
     return companionStates.get(this.companion.id)?.state;
   }
-  private tell(error: unknown): void {
+  private report(error: unknown): void {
     const state: CompanionState = { state: 'failed', message: problemText(describeError(error)) };
     this.say(state);
   }
   /** What is wrong with the network being edited is said beside the current model. */
   private tellOfNetwork(error: unknown): void {
-    if (this.companion.material !== undefined) this.tell(error);
+    if (this.companion.material !== undefined) this.report(error);
   }
   private say(state: CompanionState): void {
     if (this.gone) return;
@@ -104,7 +104,7 @@ class CompanionModel {
       this.onMesh();
       this.survey();
     } catch (error) {
-      if (this.asked === wanted) this.tell(error);
+      if (this.asked === wanted) this.report(error);
     }
   }
 

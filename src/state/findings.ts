@@ -61,7 +61,7 @@ export class FindingsKeeper {
 
   /** An image arrived or failed. */
   imagesChanged(): void {
-    this.tell();
+    this.report();
   }
 
   private async run(): Promise<void> {
@@ -72,7 +72,7 @@ export class FindingsKeeper {
         const { document } = this.stores.document.getState();
         this.found = await this.check(document);
         this.of = document;
-        this.tell();
+        this.report();
       } while (this.again);
     } catch (failure) {
       // The worker in its place is asked when it is there.
@@ -82,7 +82,7 @@ export class FindingsKeeper {
     }
   }
 
-  private tell(): void {
+  private report(): void {
     const { of } = this;
     if (!of) return;
     const all = [...this.found, ...imageFindings(of, this.stores.results.getState().images)];

@@ -66,12 +66,12 @@ export class StageImages {
     );
     const [first] = facts;
     assert(first !== undefined, 'a pool has workers');
-    this.tell(hash, { state: 'ready', facts: first });
+    this.report(hash, { state: 'ready', facts: first });
     return first;
   }
 
   private async load(hash: string): Promise<void> {
-    this.tell(hash, { state: 'loading' });
+    this.report(hash, { state: 'loading' });
     this.loading++;
     try {
       const { client } = this.parts;
@@ -80,7 +80,7 @@ export class StageImages {
       );
       await this.provide(hash, bytes);
     } catch (error) {
-      this.tell(hash, {
+      this.report(hash, {
         state: 'failed',
         message: problemText(describeError(error)),
         at: this.parts.clock.now(),
@@ -91,7 +91,7 @@ export class StageImages {
     }
   }
 
-  private tell(hash: string, state: ImageState): void {
+  private report(hash: string, state: ImageState): void {
     const { results } = this.parts.stores;
     results.setState({ images: new Map([...results.getState().images, [hash, state]]) });
   }

@@ -16,7 +16,7 @@ export interface Examination {
   readonly name: string;
 }
 
-/** Reads a model as it is mended now and looks it over. @throws WorkerProblem, ApiFailure */
+/** Reads a model as it is corrected now and looks it over. @throws WorkerProblem, ApiFailure */
 export async function examine(
   pool: WorkerPool,
   id: string,

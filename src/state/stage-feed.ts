@@ -8,7 +8,7 @@ import type { StageProgram } from '../core/evaluate/stage-program';
 import type { FillParts } from './fill-parts';
 import type { StageLook } from './stores';
 
-/** Values at surface points, worked out by the workers. */
+/** Values at surface points, computed by the workers. */
 export type FillSource = (
   version: string,
   triangles: Uint32Array,

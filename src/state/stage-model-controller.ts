@@ -114,7 +114,7 @@ export class StageModelController {
     }
   }
 
-  /** Has the program made anew: another stage, or another worker. */
+  /** Has the program recomputed: another stage, or another worker. */
   renew(): void {
     this.program = null;
     this.preparing = '';
@@ -173,7 +173,7 @@ export class StageModelController {
     }
   }
 
-  /** A map arrived: everything is worked out again, once. */
+  /** A map arrived: everything is computed again, once. */
   mapsChanged(): void {
     if (this.stage?.mode === 'workers') this.feed?.touch();
     else this.bindMaps();

@@ -35,7 +35,7 @@ export class StageModels {
     this.archive = new MapArchive(parts.client);
     parts.pool.onReplaced((remote) => {
       this.restoreWorker(remote).catch((error: unknown) => {
-        if (!isLost(error)) this.tell('A worker could not be started again:', error);
+        if (!isLost(error)) this.report('A worker could not be started again:', error);
       });
     });
   }
@@ -52,7 +52,7 @@ export class StageModels {
     return this.working;
   }
 
-  private tell(beginning: string, error: unknown): void {
+  private report(beginning: string, error: unknown): void {
     const problem: Problem = describeError(error);
     this.parts.stores.results.setState({
       problem: {
@@ -131,7 +131,7 @@ export class StageModels {
       for (let entry = this.schedule.next(); entry; entry = this.schedule.next())
         await this.advance(entry);
     } catch (error) {
-      this.tell('Measuring the model failed:', error);
+      this.report('Measuring the model failed:', error);
     } finally {
       this.working = false;
       this.parts.stores.measuring.setState({ progress: null });

@@ -23,7 +23,7 @@ export const lostWorker = (): WorkerProblem =>
   new WorkerProblem({
     code: LOST,
     message: 'A worker of the browser ended.',
-    kept: 'It was started again; your work is kept.',
+    kept: 'It was restarted; your work is kept.',
     action: '',
   });
 

@@ -180,7 +180,7 @@ test(
     await page.evaluate(() => {
       window.brightLoomStage?.kill();
     });
-    await expect(page.getByText('The 3D view ended, perhaps for want of memory.')).toBeVisible();
+    await expect(page.getByText('The 3D view ended, perhaps for lack of memory.')).toBeVisible();
     await untilIdle(page);
     expect(before.equals(await stagePicture(page))).toBe(true);
     await expect(page.locator('[data-testid=stage] canvas')).toHaveCount(1);

@@ -1,5 +1,5 @@
 /**
- * The README's pictures, made anew from the demo data by `npm run pictures`; a plain run of the
+ * The README's pictures, recomputed from the demo data by `npm run pictures`; a plain run of the
  * tests makes none, and leaves the tree clean.
  */
 import { expect, test } from '@playwright/test';

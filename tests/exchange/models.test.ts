@@ -303,7 +303,7 @@ f -3/1/1 -2/2/1 -1/4/1
       ),
     ).rejects.toMatchObject({ code: 'model.too-many-triangles' });
     await expect(readModel(bytesOf('v 0 0 0\nf 1 2 3\n'), 'bad')).rejects.toThrow(
-      'Line 2 of the OBJ names a vertex that is not there',
+      'Line 2 of the OBJ names a vertex that does not exist',
     );
     await expect(readModel(bytesOf('v 0 0 0\nv 1 0 0\nv 0 1 0\n'), 'none')).rejects.toMatchObject({
       code: 'model.empty',

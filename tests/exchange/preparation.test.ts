@@ -6,7 +6,7 @@ import { resolveMapSettings } from '@/core/mesh/analysis';
 
 const WEDGE = 'v 0 0 0\nv 100 0 0\nv 0 0 50\nv 0 200 0\nf 1 3 2\nf 1 2 4\nf 1 4 3\nf 2 3 4\n';
 
-describe('what is mended in a model', () => {
+describe('what is corrected in a model', () => {
   it('is added and taken back, one cure at a time', () => {
     for (const cure of CURES) {
       const once = withCure({ unit: 0.01 }, cure);

@@ -33,7 +33,9 @@ export const DIAGNOSTIC_CODES = [
   'compile.failed',
 ] as const;
 
+/** A code of DIAGNOSTIC_CODES; codes are never reused. */
 export type DiagnosticCode = (typeof DIAGNOSTIC_CODES)[number];
+/** `error` keeps a document from being compiled; the others do not. */
 export type Severity = 'error' | 'warning' | 'note';
 
 /** A finding about a user's document: what is wrong, where, and what to do. */
@@ -48,10 +50,12 @@ export interface Diagnostic {
   readonly character?: number;
 }
 
+/** Whether any finding keeps the document from being compiled. */
 export function hasErrors(diagnostics: readonly Diagnostic[]): boolean {
   return diagnostics.some((finding) => finding.severity === 'error');
 }
 
+/** What an AppError carries besides its code, its message and what to do. */
 export interface AppErrorOptions {
   readonly cause?: unknown;
   /** Of the answer where it ends a request; 400 when left out. */

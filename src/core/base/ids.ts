@@ -11,11 +11,15 @@ type Id<K extends string> = string & Kind<K>;
 export type NodeId = Id<'node'>;
 /** An input, an output or a dial: ports share one space of names at their node. */
 export type PortId = Id<'port'>;
+/** A strand of one board. */
 export type StrandId = Id<'strand'>;
+/** A group definition of one document. */
 export type GroupId = Id<'group'>;
 /** A stop of one ramp. */
 export type StopId = Id<'stop'>;
+/** A model of the studio. */
 export type ModelId = Id<'model'>;
+/** A material of the studio. */
 export type MaterialId = Id<'material'>;
 /** SHA-256 of an image's file, in hexadecimal. */
 export type ImageHash = Id<'image'>;

@@ -1,12 +1,16 @@
 import { escapeSigns, unescapeSigns } from './escape';
 import type { LaneName } from './ids';
 
+/** The axes of space, in the order of components. */
 export const AXES = ['x', 'y', 'z'] as const;
+/** One of the axes of space; Y is up. */
 export type Axis = (typeof AXES)[number];
+/** A component of an attribute: attributes have up to four. */
 export type Component = Axis | 'w';
 
 /** Vectors a program may read at a point, one lane per component. */
 const VECTORS = ['position', 'normal', 'faceNormal', 'uv', 'view', 'part.centre'] as const;
+/** A vector of the point that a program may read. */
 export type VectorLane = (typeof VECTORS)[number];
 
 /**
@@ -66,4 +70,5 @@ export function parseLaneName(text: LaneName): Lane {
 export const slopeLane = (text: LaneName, slope: Axis): LaneName => `${text}.d${slope}`;
 /** The lane itself, of which a lane may be the slope. */
 export const valueLane = (text: LaneName): LaneName => text.replace(/\.d[xyz]$/, '');
+/** Whether a lane holds the value of a mesh map, or its slope. */
 export const isMapLane = (text: LaneName): boolean => text.startsWith('map:');

@@ -1,7 +1,7 @@
 import { AppError, errorMessage } from './diagnostic';
 import type { Diagnostic } from './diagnostic';
 
-/** What a person is told of anything that went wrong. */
+/** What a person reads when anything went wrong. */
 export interface Problem {
   readonly code: string;
   /** What happened. */

@@ -1,11 +1,17 @@
 /** Three components; positions in metres, Y up. */
 export type Vec3 = readonly [number, number, number];
 
+/** The sum of two vectors. */
 export const add = (a: Vec3, b: Vec3): Vec3 => [a[0] + b[0], a[1] + b[1], a[2] + b[2]];
+/** The first vector minus the second. */
 export const sub = (a: Vec3, b: Vec3): Vec3 => [a[0] - b[0], a[1] - b[1], a[2] - b[2]];
+/** A vector times a number. */
 export const scale = (a: Vec3, s: number): Vec3 => [a[0] * s, a[1] * s, a[2] * s];
+/** The dot product. */
 export const dot = (a: Vec3, b: Vec3): number => a[0] * b[0] + a[1] * b[1] + a[2] * b[2];
+/** The Euclidean length. */
 export const length = (a: Vec3): number => Math.sqrt(dot(a, a));
+/** The cross product, right-handed. */
 export const cross = (a: Vec3, b: Vec3): Vec3 => [
   a[1] * b[2] - a[2] * b[1],
   a[2] * b[0] - a[0] * b[2],

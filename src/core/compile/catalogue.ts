@@ -36,6 +36,7 @@ export function ofVersion(definition: NodeDefinition, version: number): NodeDefi
   const former = definition.former?.[version];
   return former && 'kept' in former ? former.kept : undefined;
 }
+/** All nodes of the catalogue in their newest versions. */
 export const listDefinitions = (): readonly NodeDefinition[] => NODES;
 
 /** An input as the board and the checks see it. */
@@ -46,11 +47,13 @@ export interface InputView {
   readonly port: InputPort | null;
   readonly dial: Dial | null;
 }
+/** An output as cards and strands show it. */
 export interface OutputView {
   readonly id: string;
   readonly title: string;
   readonly kind: PortKind;
 }
+/** All inputs and outputs of a node, in the order they are shown. */
 export interface PortsView {
   readonly inputs: readonly InputView[];
   readonly outputs: readonly OutputView[];

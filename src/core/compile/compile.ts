@@ -50,6 +50,7 @@ export interface CompileRequest {
   readonly antialias?: Antialiased;
 }
 
+/** Where a result stands among a program's outputs: `lanes` of them from `first` on. */
 export interface OutputSlot {
   readonly key: string;
   readonly kind: ValueKind;
@@ -57,6 +58,7 @@ export interface OutputSlot {
   readonly lanes: number;
 }
 
+/** A compiled document: the program, and what has to be supplied to run it. */
 export interface CompiledNetwork {
   readonly program: Program;
   readonly slots: readonly OutputSlot[];
@@ -164,7 +166,7 @@ export function uniformsFor(
 }
 
 /**
- * The mesh maps the program reads, with their settings worked out. A setting that varies over the
+ * The mesh maps the program reads, with their settings computed. A setting that varies over the
  * surface reads as its first value.
  */
 export function mapDemands(

@@ -13,6 +13,7 @@ export type Lowered =
   | { readonly kind: 'vector' | 'colour'; readonly lanes: Lanes3 }
   | { readonly kind: 'surface'; readonly surface: SurfaceLanes };
 
+/** A value as one lane: by `method`, else luminance of a colour and length of a vector. */
 export function toScalar(b: Builder, value: Lowered, method?: Conversion): F32 {
   if (value.kind === 'surface') throw new Error('Invariant broken: a surface was read as a number');
   if (value.kind === 'scalar') return value.lanes[0];
@@ -35,6 +36,7 @@ export function toScalar(b: Builder, value: Lowered, method?: Conversion): F32 {
   }
 }
 
+/** A value as three lanes; a number is repeated. */
 export function toTriple(value: Lowered): Lanes3 {
   if (value.kind === 'surface') throw new Error('Invariant broken: a surface was read as a vector');
   return value.kind === 'scalar' ? [value.lanes[0], value.lanes[0], value.lanes[0]] : value.lanes;

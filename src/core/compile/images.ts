@@ -23,6 +23,7 @@ export interface ImageSlot {
   readonly input: string;
   readonly reading: ImageReading;
 }
+/** An image a document reads: its slot, where its numbers stand in the uniforms, its hash. */
 export interface ImageDemand {
   readonly slot: number;
   readonly base: number;

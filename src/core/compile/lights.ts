@@ -46,6 +46,7 @@ export function lightPlace(
   return length > 0 ? [at[0] / length, at[1] / length, at[2] / length] : [0, 1, 0];
 }
 
+/** Writes a document's lights into uniforms from `index` on, as the model sees them. */
 export function writeLights(
   values: Float32Array,
   index: number,

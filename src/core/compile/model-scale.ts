@@ -37,6 +37,7 @@ export interface ModelScale extends ModelBounds {
   readonly frame?: CompanionFrame;
 }
 
+/** Cosine and sine of a placement's turn about the vertical. */
 export const getTurn = ({
   turn,
 }: Placement): { readonly cosine: number; readonly sine: number } => ({
@@ -44,19 +45,23 @@ export const getTurn = ({
   sine: Math.sin((turn * Math.PI) / 180),
 });
 
+/** A direction of the model's own space in that of the scene; the length stays. */
 export function directionToWorld([x, y, z]: Triple, placement: Placement): Triple {
   const { cosine, sine } = getTurn(placement);
   return [cosine * x + sine * z, y, cosine * z - sine * x];
 }
+/** A direction of the scene in the model's own space; the length stays. */
 export function directionToObject([x, y, z]: Triple, placement: Placement): Triple {
   const { cosine, sine } = getTurn(placement);
   return [cosine * x - sine * z, y, cosine * z + sine * x];
 }
+/** A place of the model's own space in that of the scene, metres. */
 export function toWorld(place: Triple, placement: Placement): Triple {
   const [x, y, z] = directionToWorld(place, placement);
   const { at, scale } = placement;
   return [at[0] + scale * x, at[1] + scale * y, at[2] + scale * z];
 }
+/** A place of the scene in the model's own space, metres. */
 export function toObject(place: Triple, placement: Placement): Triple {
   const { at, scale } = placement;
   return directionToObject(

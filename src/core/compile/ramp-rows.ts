@@ -47,7 +47,7 @@ const isOpen = (ramp: RampValue): boolean =>
 
 /**
  * Writes a ramp's table: a row for each stop and, after the last possible row, their number. Where
- * a stop is open, colours and places stand as typed and the program works out the rest; otherwise
+ * a stop is open, colours and places stand as typed and the program computes the rest; otherwise
  * colours are weighed by `colourWeight`, in the space they are blended in.
  */
 export function writeRamp(

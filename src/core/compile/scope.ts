@@ -12,6 +12,7 @@ export interface Scope {
   readonly arriving: ReadonlyMap<string, readonly Strand[]>;
 }
 
+/** Opens a board for lowering: strands sorted by the input they enter, nothing computed yet. */
 export function makeScope(
   path: readonly string[],
   network: Network,

@@ -44,6 +44,7 @@ export type BindingSource =
       readonly drive: number;
       readonly field: 'reach' | 'low' | 'high';
     };
+/** Uniforms from `index` on that are written from the document before a program runs. */
 export interface Binding {
   readonly index: number;
   readonly shape: 'scalar' | 'triple' | 'ramp' | 'curve' | 'lights';

@@ -8,8 +8,11 @@ import { getNetwork } from './board';
 import type { BoardId } from './board';
 import { setValue } from './nodes';
 
+/** The type of the beacon node. */
 export const BEACON = 'model.beacon';
+/** The shape of a beacon, as its node's option names it. */
 export type BeaconShape = 'sphere' | 'box' | 'cylinder' | 'half-space';
+/** The inputs of a beacon that handles on the stage move. */
 export type BeaconInput = 'place' | 'turn' | 'extent';
 /** A beacon as it stands on the stage: metres of object space, degrees about X, then Y, then Z. */
 export interface PlacedBeacon {

@@ -9,11 +9,13 @@ import type {
 
 export type { BoardId } from '../graph/document';
 
+/** The network of a board; an empty one where the group does not exist. */
 export function getNetwork(document: NetworkDocument, board: BoardId): Network {
   if (board === null) return document.network;
   return own(document.groups, board)?.network ?? { nodes: [], strands: [], regions: [], notes: [] };
 }
 
+/** The document with another network on a board. */
 export function withNetwork(
   document: NetworkDocument,
   board: BoardId,
@@ -23,6 +25,7 @@ export function withNetwork(
   return withGroup(document, board, (group) => ({ ...group, network }));
 }
 
+/** The document with a group changed; the same document where it does not exist. */
 export function withGroup(
   document: NetworkDocument,
   id: string,
@@ -32,6 +35,7 @@ export function withGroup(
   return group ? { ...document, groups: { ...document.groups, [id]: change(group) } } : document;
 }
 
+/** The document with one node of a board changed. */
 export function changeNode(
   document: NetworkDocument,
   board: BoardId,
@@ -50,8 +54,10 @@ export function freshId(stem: string, taken: ReadonlySet<string>): string {
   for (let k = 1; ; k++) if (!taken.has(`${stem}${String(k)}`)) return `${stem}${String(k)}`;
 }
 
+/** The ids of all nodes of a network. */
 export const nodeIds = (network: Network): Set<string> =>
   new Set(network.nodes.map((node) => node.id));
+/** The ids of all strands of a network. */
 export const strandIds = (network: Network): Set<string> =>
   new Set(network.strands.map((strand) => strand.id));
 

@@ -53,6 +53,7 @@ function changed(
   return { ...rest, turn, ...(material === null ? {} : { material }) };
 }
 
+/** Takes a model from the stage. */
 export function removeCompanion(document: NetworkDocument, id: string): NetworkDocument {
   const known = getCompanions(document);
   return withCompanions(document, {
@@ -61,6 +62,7 @@ export function removeCompanion(document: NetworkDocument, id: string): NetworkD
   });
 }
 
+/** Shows all models alike in size, or as large as they are. */
 export const sizeCompanions = (
   document: NetworkDocument,
   sizes: Companions['sizes'],

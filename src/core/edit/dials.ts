@@ -57,6 +57,7 @@ function reachFor(
   return port ? (port.soft[1] - port.soft[0]) / 2 : 0.5;
 }
 
+/** A drive to an inner value by a law, with the ends that suit the value; null where none fits. */
 export function makeDrive(
   document: NetworkDocument,
   groupId: string,
@@ -114,6 +115,7 @@ export function addDial(
   };
 }
 
+/** The document with a dial's name, help, section, ranges or home changed. */
 export function changeDial(
   document: NetworkDocument,
   groupId: string,
@@ -150,6 +152,7 @@ export function addDrive(
   });
 }
 
+/** Removes a dial; inner values keep what they had, strands to the dial go. */
 export function removeDial(
   document: NetworkDocument,
   groupId: string,
@@ -167,6 +170,7 @@ export function removeDial(
   }));
 }
 
+/** Moves a dial by so many places in the order of the front. */
 export function moveDial(
   document: NetworkDocument,
   groupId: string,

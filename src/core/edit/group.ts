@@ -18,6 +18,7 @@ import type {
 import { freshId, getNetwork, nodeIds, withNetwork } from './board';
 import type { BoardId } from './board';
 
+/** Which nodes are packaged, and as what. */
 export interface GroupRequest {
   readonly board: BoardId;
   readonly ids: readonly string[];

@@ -3,6 +3,7 @@ import { DEFAULT_SURROUNDINGS, LIMITS } from '../graph/document';
 import type { NetworkDocument, SceneLight, Surroundings, Triple } from '../graph/document';
 import { freshId } from './board';
 
+/** The document with one light changed; the default lights become its own first. */
 export const changeLight = (
   document: NetworkDocument,
   id: string,
@@ -41,6 +42,7 @@ export function addLight(document: NetworkDocument): { document: NetworkDocument
   };
 }
 
+/** Removes a light; the default lights become the document's own first. */
 export const removeLight = (document: NetworkDocument, id: string): NetworkDocument => ({
   ...document,
   lights: listLights(document).filter((light) => light.id !== id),
@@ -69,6 +71,7 @@ export function computeAngles(at: Triple): { readonly round: number; readonly up
     up: Math.hypot(flat, at[1]) > 0 ? (Math.atan2(at[1], flat) * 180) / Math.PI : 90,
   };
 }
+/** The unit direction at two angles in degrees: round about the model, and up. */
 export function directionAt(round: number, up: number): Triple {
   const [a, e] = [(round * Math.PI) / 180, (up * Math.PI) / 180];
   return [Math.sin(a) * Math.cos(e), Math.sin(e), Math.cos(a) * Math.cos(e)].map(

@@ -4,6 +4,7 @@ import { freshId, getNetwork } from './board';
 import type { BoardId } from './board';
 import { changeBoard } from './nodes';
 
+/** A place on a board, or a size there: x to the right, y down. */
 export type Place = readonly [number, number];
 /** Stands in no id of a document, so a mark cannot be taken for a node. */
 const SIGN = '~';
@@ -16,9 +17,12 @@ export const markId = {
   region: (id: string): string => `region${SIGN}${id}`,
   bend: (strand: string, k: number): string => `bend${SIGN}${strand}${SIGN}${String(k)}`,
 } as const;
+/** Whether an element of the board is a note, a region or a bend, not a node. */
 export const isMark = (id: string): boolean => id.includes(SIGN);
+/** Whether an element of the board is a bend of a strand. */
 export const isBend = (id: string): boolean => id.startsWith(`bend${SIGN}`);
 
+/** Adds a note at a place. */
 export function addNote(
   document: NetworkDocument,
   board: BoardId,
@@ -35,6 +39,7 @@ export function addNote(
   });
 }
 
+/** Adds a region with its upper left corner at a place. */
 export function addRegion(
   document: NetworkDocument,
   board: BoardId,

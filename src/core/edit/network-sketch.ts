@@ -20,6 +20,7 @@ export function paint(hex: string): Triple {
   return colour;
 }
 
+/** A ramp out of positions, colours as `#rrggbb`, and how each goes on to the next. */
 export function makeRamp(...stops: readonly (readonly [number, string, Segment?])[]): {
   stops: readonly RampStop[];
 } {

@@ -95,6 +95,7 @@ function withoutDrives(document: NetworkDocument, board: BoardId, nodeId: string
   return { ...document, groups: { ...document.groups, [group.id]: { ...group, dials } } };
 }
 
+/** Moves nodes by an offset on the board. */
 export function moveNodes(
   document: NetworkDocument,
   board: BoardId,
@@ -107,6 +108,7 @@ export function moveNodes(
   });
 }
 
+/** Sets an input's value; undefined puts it back to its default. */
 export function setValue(
   document: NetworkDocument,
   board: BoardId,
@@ -158,6 +160,7 @@ function withoutLostStops(
   return { ...kept, groups: { ...kept.groups, [group.id]: { ...group, dials } } };
 }
 
+/** Chooses an option of a node. */
 export function setOption(
   document: NetworkDocument,
   board: BoardId,
@@ -186,6 +189,7 @@ export interface Clip {
   readonly groups: Readonly<Record<string, GroupDefinition>>;
 }
 
+/** Nodes with the strands between them, those that enter them, and the groups they need. */
 export function copyNodes(document: NetworkDocument, board: BoardId, ids: readonly string[]): Clip {
   const network = getNetwork(document, board);
   const chosen = new Set(ids);
@@ -202,6 +206,7 @@ export function copyNodes(document: NetworkDocument, board: BoardId, ids: readon
   };
 }
 
+/** Whether parsed JSON looks like copied nodes; the document's check judges the rest. */
 export function isClip(raw: unknown): raw is Clip {
   const clip = raw as Partial<Clip> | null;
   return (
@@ -274,6 +279,7 @@ export function pasteClip(
   };
 }
 
+/** The document with the network of a board changed by a function. */
 export function changeBoard(
   document: NetworkDocument,
   board: BoardId,

@@ -166,6 +166,7 @@ export function moveStop(
     : null;
 }
 
+/** The ramp with one stop changed. */
 export const changeStop = (ramp: RampValue, id: string, change: Partial<RampStop>): RampValue => ({
   stops: ramp.stops.map((stop) => (stop.id === id ? { ...stop, ...change } : stop)),
 });

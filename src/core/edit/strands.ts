@@ -6,7 +6,9 @@ import type { PortKind } from '../nodes/define';
 import { freshId, getNetwork, strandIds, withNetwork } from './board';
 import type { BoardId } from './board';
 
+/** The output a strand begins at. */
 export type StrandStart = Strand['from'];
+/** The input a strand ends at. */
 export type StrandEnd = Strand['to'];
 
 /** The kind of an output on a board, the selvedge included; undefined when it is not there. */
@@ -28,6 +30,7 @@ export function outputKind(
   );
 }
 
+/** The kind of an input, or of a port of the selvedge; undefined where it does not exist. */
 export function inputKind(
   document: NetworkDocument,
   board: BoardId,
@@ -98,6 +101,7 @@ export function connect(
   return withNetwork(document, board, { ...network, strands: [...kept, strand] });
 }
 
+/** Removes strands by their ids. */
 export function disconnect(
   document: NetworkDocument,
   board: BoardId,
@@ -110,6 +114,7 @@ export function disconnect(
   });
 }
 
+/** Chooses how a strand's colour or vector becomes a number. */
 export function setConversion(
   document: NetworkDocument,
   board: BoardId,

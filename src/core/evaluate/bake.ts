@@ -49,6 +49,7 @@ export interface BakePlan {
   readonly notes: readonly string[];
 }
 
+/** How a picture of a plan is made. */
 export const getRecipe = (image: BakeImage): MapRecipe =>
   present(
     'map' in image ? MAPS.get(image.map) : MODEL_TEXTURES.get(image.texture),
@@ -155,6 +156,7 @@ export interface BakeStrip {
   readonly raster: AtlasRaster;
   readonly points: SamplePoints;
 }
+/** The covered texels of rows `fromRow` to before `toRow` of an atlas of `size` texels a side. */
 export function rasteriseStrip(
   mesh: SurfaceMesh,
   size: number,
@@ -182,6 +184,7 @@ export function bakeStrip(
   return lanes;
 }
 
+/** The lanes of a surface that pictures read, by their places in SURFACE_LANES. */
 export const lanesFor = (images: readonly BakeImage[]): ReadonlySet<number> =>
   new Set(images.flatMap((image) => getRecipe(image).channels.flatMap(({ reads }) => reads)));
 

@@ -41,6 +41,7 @@ export function framingCamera(centre: Vec3, size: number, aspect = 1): Camera {
   };
 }
 
+/** Casts a ray through each pixel of a grid and gathers the points of the surface it meets. */
 export function seePoints(
   analysis: MeshAnalysis,
   camera: Camera,

@@ -25,6 +25,7 @@ export interface FillRequest {
   /** Barycentric weights of the second and third corner, two per point. */
   readonly weights: Float32Array;
 }
+/** Lanes of a result, one value a point in each; the buffers are the caller's to transfer. */
 export interface FillResult {
   readonly kind: ValueKind;
   readonly lanes: readonly Float32Array<ArrayBuffer>[];

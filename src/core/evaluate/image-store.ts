@@ -8,6 +8,7 @@ import { decodeSrgb } from '../surface/colour-science';
 /** Larger images are read at a reduced size: half each side until no more pixels are left. */
 export const MOST_PIXELS = 4096 * 4096;
 
+/** What is known of an image: bits a channel, its size, and the size it is read at, pixels. */
 export interface ImageFacts {
   readonly format: string;
   readonly width: number;

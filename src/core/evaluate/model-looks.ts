@@ -11,18 +11,18 @@ import { drawOutput } from './draw';
 import { halve, paintValues } from './picture';
 import type { Picture } from './picture';
 
-/** A picture that tells what masks will see in a model. */
+/** A picture of what masks will see in a model. */
 export interface ModelLook {
   readonly id: string;
   readonly title: string;
-  readonly tells: string;
+  readonly description: string;
 }
 const MAP_LOOKS = [...MAP_VIEWS].flatMap(([id, { look }]) => (look ? [{ id, ...look }] : []));
 /** In clay, every map that has a look, and the parts. */
 export const MODEL_LOOKS: readonly ModelLook[] = [
-  { id: 'clay', title: 'In clay', tells: 'Its shape and normals.' },
-  ...MAP_LOOKS.map(({ id, title, tells }) => ({ id, title, tells })),
-  { id: 'parts', title: 'Parts', tells: 'A colour for each.' },
+  { id: 'clay', title: 'In clay', description: 'Its shape and normals.' },
+  ...MAP_LOOKS.map(({ id, title, description }) => ({ id, title, description })),
+  { id: 'parts', title: 'Parts', description: 'A colour for each.' },
 ];
 
 const plain = new NetworkSketch()

@@ -15,12 +15,14 @@ import type { MapSource } from './session';
 /** Points per reference model. */
 export const PROOF_POINTS = 4096;
 
+/** A reference model of the proof, with the maps measured on it. */
 export interface ProofModel {
   readonly name: string;
   readonly analysis: MeshAnalysis;
   readonly maps: MapSource;
 }
 
+/** Where a group and the network it came from differ most. */
 export interface ProofDifference {
   readonly model: string;
   readonly output: string;
@@ -30,6 +32,7 @@ export interface ProofDifference {
   /** Share of points that differ. */
   readonly share: number;
 }
+/** What the proof of a group found. */
 export interface Proof {
   readonly identical: boolean;
   readonly points: number;
@@ -95,7 +98,7 @@ export function proveGroup(
 }
 
 /**
- * Maps by told normals are named after the network that tells them, and packaging renames that:
+ * Maps by supplied normals are named after the network that supplies them, and packaging renames that:
  * they are measured here, for both sides in the same way. What else there is, is the same map on
  * both sides.
  */

@@ -27,6 +27,7 @@ export interface TapResult {
   /** Of scalars only. */
   readonly histogram: Uint32Array | null;
 }
+/** Which results of a document are wanted as figures and pictures. */
 export interface EvaluationRequest {
   readonly model: ModelId;
   readonly document: NetworkDocument;
@@ -35,6 +36,7 @@ export interface EvaluationRequest {
   /** Side of the pictures, pixels. */
   readonly size: number;
 }
+/** The results, and what the network needs of maps, images and the stage. */
 export interface EvaluationResult {
   readonly taps: readonly TapResult[];
   /** The maps the network reads on this model, those that others need first before them. */

@@ -38,6 +38,7 @@ const TYPE_BYTES: Readonly<Record<string, number>> = {
 /** No compression in use makes more than this of a byte. */
 const MOST_RATIO = 4096;
 
+/** What the header of an OpenEXR file says, checked against the file's length. */
 export interface ExrHeader {
   readonly width: number;
   readonly height: number;

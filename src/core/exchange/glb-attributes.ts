@@ -3,7 +3,7 @@ import { determinant, placeVectors } from './glb-primitives';
 import type { Found } from './glb-primitives';
 
 /**
- * Unit normals; null when a piece brings none, so that all are made anew. Those without length are
+ * Unit normals; null when a piece brings none, so that all are recomputed. Those without length are
  * left at 0.
  */
 export function gatherNormals(

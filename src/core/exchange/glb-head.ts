@@ -34,7 +34,10 @@ export function readHead(bytes: Uint8Array): Head {
  */
 const UNFOLDED_BYTES = 2 ** 31;
 
-/** Refuses files that would unfold to far more than they may hold. */
+/**
+ * Refuses files that would unfold to far more than they may hold.
+ * @throws AppError where it would
+ */
 export function assertUnfolded({ bufferViews = [], accessors = [] }: Head): void {
   const compressed = bufferViews.reduce(
     (sum, { extensions = {} }) =>

@@ -77,6 +77,7 @@ export function findPrimitives(document: Document): { found: readonly Found[]; s
 /**
  * Writes the corners of a primitive as triangles; mirrored pieces are turned round so that they
  * keep facing outwards.
+ * @throws AppError where a triangle names a vertex that does not exist
  */
 export function writeIndices(
   into: Uint32Array,
@@ -100,7 +101,7 @@ export function writeIndices(
           : t + (t % 2 === 1 && side > 0 ? 3 - side : side);
     const index = places[place] ?? NO_VERTEX;
     if (index === NO_VERTEX)
-      throw fail('index', `A triangle of “${name}” names a vertex that is not there.`);
+      throw fail('index', `A triangle of “${name}” names a vertex that does not exist.`);
     into[at + k] = firstVertex + index;
   }
   return at + corners;
@@ -117,6 +118,7 @@ const cofactor = (m: Matrix, row: number, column: number): number => {
   return cell(m, r1, c1) * cell(m, r2, c2) - cell(m, r1, c2) * cell(m, r2, c1);
 };
 
+/** The determinant of the upper 3 × 3: below 0 where a piece is mirrored. */
 export const determinant = (m: Matrix): number =>
   [0, 1, 2].reduce((sum, column) => sum + cell(m, 0, column) * cofactor(m, 0, column), 0);
 

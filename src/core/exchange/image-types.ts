@@ -1,6 +1,8 @@
 import { AppError } from '../base/diagnostic';
 
+/** The largest image that is read: bytes of the file, pixels a side and in all. */
 export const IMAGE_LIMITS = { bytes: 64 * 1024 * 1024, side: 16384, pixels: 8192 * 8192 } as const;
+/** The formats images are read in. */
 export type ImageFormat = 'PNG' | 'JPEG' | 'OpenEXR' | 'Radiance HDR';
 
 /**

@@ -17,6 +17,7 @@ export function findImageFormat(bytes: Uint8Array): ImageFormat | null {
   if (starts(0x23, 0x3f)) return 'Radiance HDR';
   return null;
 }
+/** The media type of each format, as IANA lists it. */
 export const MEDIA_TYPES: Readonly<Record<ImageFormat, string>> = {
   PNG: 'image/png',
   JPEG: 'image/jpeg',
@@ -24,7 +25,10 @@ export const MEDIA_TYPES: Readonly<Record<ImageFormat, string>> = {
   'Radiance HDR': 'image/vnd.radiance',
 };
 
-/** Refuses what is not one of the formats, or larger than the limit, by its first bytes only. */
+/**
+ * Refuses what is not one of the formats, or larger than the limit, by its first bytes only.
+ * @throws AppError with what is wrong
+ */
 export function assertImage(bytes: Uint8Array): ImageFormat {
   if (bytes.length > IMAGE_LIMITS.bytes)
     throw new AppError(

@@ -1,6 +1,7 @@
 import { AppError } from '../base/diagnostic';
 import { MODEL_LIMITS, fail } from './model-soup';
 
+/** The formats models are read in. */
 export type ModelFormat = 'glb' | 'obj';
 /** How much of a text is looked at to tell what it is. */
 const LOOKED_AT = 65536;

@@ -1,12 +1,15 @@
 import { AppError } from '../base/diagnostic';
 import type { MeshAttribute } from '../mesh/surface-mesh';
 
+/** The largest model that is read: bytes of the file, triangles. */
 export const MODEL_LIMITS = { bytes: 100 * 1024 * 1024, triangles: 5_000_000 } as const;
+/** What was kept when a model is refused. */
 export const UNCHANGED = 'Nothing was changed.';
+/** What to do when a model is refused. */
 export const EXPORT_AGAIN =
   'Export the model again as binary glTF 2.0 (.glb) or OBJ, then upload that.';
 
-/** What a model file says, in one piece: metres (or the file's unit), Y up, nothing mended yet. */
+/** What a model file says, in one piece: metres (or the file's unit), Y up, nothing corrected yet. */
 export interface ModelSoup {
   readonly positions: Float32Array<ArrayBuffer>;
   readonly normals: Float32Array<ArrayBuffer> | null;
@@ -20,9 +23,11 @@ export interface ModelSoup {
   readonly notes: readonly string[];
 }
 
+/** An error about a model file, with what was kept and what to do. */
 export const fail = (code: string, message: string, status = 400, cause?: unknown): AppError =>
   new AppError(`model.${code}`, message, EXPORT_AGAIN, { status, cause, kept: UNCHANGED });
 
+/** Refuses a model with more triangles than the limit. @throws AppError */
 export function assertTriangles(total: number): void {
   if (total > MODEL_LIMITS.triangles) {
     throw new AppError(

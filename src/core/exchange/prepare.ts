@@ -18,6 +18,7 @@ export interface ModelPreparation {
   /** Z points up in the file instead of Y. */
   readonly zUp?: true;
 }
+/** The ranges of corrections: degrees, share of the bounds, metres a unit. */
 export const PREPARATION_LIMITS = { smooth: [0, 180], weld: [0, 0.05], unit: [1e-6, 1e6] } as const;
 
 /** What a cure found by the diagnosis asks for by itself. */
@@ -29,7 +30,7 @@ const CURED: Readonly<Record<Cure, ModelPreparation>> = {
 };
 
 /**
- * Adds a cure to what is mended already. One that was applied and did not help is applied more
+ * Adds a cure to those applied already. One that was applied and did not help is applied more
  * strongly.
  */
 export function withCure(given: ModelPreparation, cure: Cure): ModelPreparation {
@@ -46,6 +47,7 @@ export function withoutCure(given: ModelPreparation, cure: Cure): ModelPreparati
   const names = new Set(Object.keys(CURED[cure]));
   return Object.fromEntries(Object.entries(given).filter(([name]) => !names.has(name)));
 }
+/** The cures that a preparation applies. */
 export const listCures = (given: ModelPreparation): readonly Cure[] =>
   (Object.keys(CURED) as Cure[]).filter((cure) =>
     Object.keys(CURED[cure]).some((name) => name in given),

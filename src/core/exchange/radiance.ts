@@ -8,6 +8,7 @@ const broken = (why: string): AppError =>
 /**
  * Reads a Radiance picture (RGBE, run-length encoded or flat, rows from the top or the bottom).
  * Source: G. Ward, Real Pixels, Graphics Gems II, 1991, and the file format of the RADIANCE manual.
+ * @throws AppError where the file breaks off or contradicts itself
  */
 export function readRadiance(bytes: Uint8Array): DecodedImage {
   const lines: string[] = [];

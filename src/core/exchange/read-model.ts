@@ -13,6 +13,7 @@ import type { BinarySource } from './glb-head';
 import { readObjSoup } from './read-obj';
 import { isStretched, unwrapMesh } from './unwrap';
 
+/** How a model is read: its corrections, and where the Draco decoder comes from. */
 export interface ReadOptions {
   readonly preparation?: ModelPreparation;
   readonly dracoBinary?: BinarySource;
@@ -20,6 +21,7 @@ export interface ReadOptions {
 
 /** Edges flatter than this are shaded smoothly in models that bring no normals. */
 const CREASE_RAD = 0.7;
+/** A model that was read, and what was noticed, in sentences. */
 export interface ModelImport {
   readonly mesh: SurfaceMesh;
   readonly notes: readonly string[];

@@ -38,6 +38,7 @@ class Gathered {
  * Reads a Wavefront OBJ (B1 format of 1995): places with optional colours, texture coordinates,
  * normals, polygons (as fans), a part per object or group. Texture coordinates count upwards there,
  * downwards here.
+ * @throws AppError with the line that is wrong
  */
 export function readObjSoup(text: string): ModelSoup {
   const gathered = new Gathered();
@@ -118,7 +119,7 @@ function indexOf(word: string, count: number, line: number): number {
   const given = Number(word);
   const index = given < 0 ? count + given : given - 1;
   if (!Number.isInteger(index) || index < 0 || index >= count)
-    throw fail('index', `Line ${String(line)} of the OBJ names a vertex that is not there.`);
+    throw fail('index', `Line ${String(line)} of the OBJ names a vertex that does not exist.`);
   return index;
 }
 

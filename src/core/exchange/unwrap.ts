@@ -3,6 +3,7 @@ import { cross, length, sub } from '../base/vector';
 import type { Vec3 } from '../base/vector';
 import { flatAtlas } from '../mesh/flat-atlas';
 
+/** A mesh with an atlas: vertices are split where charts meet. */
 export interface Unwrapped {
   /** The vertex each new vertex was made from. */
   readonly sources: Uint32Array<ArrayBuffer>;
@@ -53,6 +54,7 @@ const cornerOf = (positions: Float32Array, vertex: number): Vec3 => [
 /**
  * Gives every triangle a place of its own in the unit square. Splits vertices at the borders of
  * charts.
+ * @throws AppError where the model cannot be unwrapped
  */
 export async function unwrapMesh(
   positions: Float32Array,

@@ -56,6 +56,7 @@ export const rampStop = named(
     open: optional(list(oneOf('position', 'colour', 'alpha'), { most: 3, unique: true })),
   }),
 );
+/** A ramp: its stops in order. */
 export const rampValue = named(
   'ramp',
   record({ stops: list(rampStop, { least: 2, most: LIMITS.rampStops }) }),
@@ -72,8 +73,10 @@ export const imageValue = named(
   'image',
   record({ image: matching<ImageHash>(/^([0-9a-f]{64})?$/, 64), name }),
 );
+/** Whatever an input may hold when nothing is wired to it. */
 export const inputValue = either(number(), triple, rampValue, formulaValue, curveValue, imageValue);
 
+/** A node on a board. */
 export const nodeInstance = named(
   'node',
   record({
@@ -108,6 +111,7 @@ export const conversion = oneOf(
   'length',
 );
 
+/** A connection from an output to an input. */
 export const strandShape = named(
   'strand',
   record({
@@ -124,9 +128,12 @@ export const strandShape = named(
   }),
 );
 
+/** A titled area of a board. */
 export const regionShape = record({ id: id(), title: name, at: pair, size: pair });
+/** A text on a board. */
 export const noteShape = record({ id: id(), text: words, at: pair });
 
+/** What stands on one board. */
 export const networkShape = named(
   'network',
   record({
@@ -137,6 +144,7 @@ export const networkShape = named(
   }),
 );
 
+/** How a dial decides an inner value. */
 export const law = oneOf('times', 'lift', 'span', 'blend', 'as is');
 
 /** The link from a dial to one inner value. */
@@ -154,6 +162,7 @@ export const driveShape = named(
   }),
 );
 
+/** What a dial carries. */
 export const dialKind = oneOf('scalar', 'vector', 'colour');
 
 /** An exposed, normalised parameter of a group; it is an input of the group too. */
@@ -177,6 +186,7 @@ export const dialShape = named(
 /** What travels along a strand; ports that take several kinds become the widest that arrives. */
 export const valueKind = oneOf('scalar', 'vector', 'colour', 'surface');
 
+/** An input or an output of a group. */
 export const groupPort = named(
   'port',
   record({
@@ -198,6 +208,7 @@ export const originShape = record({
   outputs: mapOf(id<PortId>(), outputEnd, LIMITS.ports),
 });
 
+/** A group: its network, its ports and its dials. */
 export const groupDefinition = named(
   'group',
   record({
@@ -252,6 +263,7 @@ export const companionShape = record({
   material: optional(id<MaterialId>()),
   turn,
 });
+/** The models beside the current one. */
 export const companionsShape = named(
   'companions',
   record({

@@ -1,3 +1,4 @@
+/** The member `format` of every document. */
 export const DOCUMENT_FORMAT = 'bright-loom/network';
 /** Raised with a migration from the version before; see `migrations.ts`. */
 export const DOCUMENT_VERSION = 1;
@@ -25,9 +26,11 @@ export const LIMITS = {
   whole: 1_000_000_000,
 } as const;
 
+/** How a ramp goes from one stop to the next: holds, straight, eased, or as a spline. */
 export const SEGMENTS = ['hold', 'linear', 'smooth', 'spline'] as const;
 /** How opacity is shown: not at all, as holes, blended, or as a fine pattern of dots. */
 export const OPACITY_MODES = ['opaque', 'cut-off', 'blend', 'dithered'] as const;
+/** Ranges of the surroundings: degrees, and times the designed strength. */
 export const SURROUNDINGS_LIMITS = { turn: [-180, 180], strength: [0, 16] } as const;
 /** `alike`: every model is shown as large as the current one. `true`: as large as it is. */
 export const COMPANION_SIZES = ['alike', 'true'] as const;

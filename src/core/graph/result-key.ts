@@ -22,6 +22,7 @@ export const outputKey = (path: readonly NodeId[], output: PortId): ResultKey =>
 export const arrivingKey = (path: readonly NodeId[], input: PortId): ResultKey =>
   `${place(path)}<${escaped(input)}`;
 
+/** Whether a key names an output, not what arrives at an input. */
 export const isOutputKey = (key: ResultKey): boolean => key.includes(':');
 
 /** @throws Error when the text is no key that this module makes */

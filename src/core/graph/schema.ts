@@ -9,6 +9,7 @@ import type { NetworkDocument } from './document';
 
 const documentSchema = documentShape.joi.required();
 
+/** A document with what is noteworthy about it, or null with what is wrong. */
 export type ParsedDocument =
   | { readonly document: NetworkDocument; readonly diagnostics: readonly Diagnostic[] }
   | { readonly document: null; readonly diagnostics: readonly Diagnostic[] };
@@ -41,7 +42,7 @@ export function parseDocument(raw: unknown): ParsedDocument {
 }
 
 /**
- * How many faults are told of a document whose shape is wrong, and how large it may be to look for
+ * How many faults are reported of a document whose shape is wrong, and how large it may be to look for
  * more than the first.
  */
 const MOST_FAULTS = 50,

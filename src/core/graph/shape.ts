@@ -1,5 +1,6 @@
 import Joi from 'joi';
 
+/** A schema of JSON Schema, draft 2020-12. */
 export type JsonSchema = Readonly<Record<string, unknown>>;
 declare const TYPE: unique symbol;
 /**
@@ -17,6 +18,7 @@ export interface Shape<T> {
 export interface OptionalShape<T> {
   readonly optional: Shape<T>;
 }
+/** The type of the values that a shape admits. */
 export type TypeOf<S> = S extends Shape<infer T> ? T : never;
 
 type Member = Shape<unknown> | OptionalShape<unknown>;
@@ -39,22 +41,26 @@ const shape = <T>(joi: Joi.Schema, json: JsonSchema, defs: Shape<T>['defs'] = {}
 // Numbers a single-precision value can hold; anything else is a slip.
 const LARGEST = 3.4e38;
 
+/** A number from `least` to `most`. */
 export const number = (least = -LARGEST, most = LARGEST): Shape<number> =>
   shape(Joi.number().min(least).max(most).unsafe(), {
     type: 'number',
     minimum: least,
     maximum: most,
   });
+/** A whole number from `least` to `most`. */
 export const whole = (least: number, most: number): Shape<number> =>
   shape(Joi.number().integer().min(least).max(most), {
     type: 'integer',
     minimum: least,
     maximum: most,
   });
+/** True or false. */
 export const flag: Shape<boolean> = shape(Joi.boolean(), { type: 'boolean' });
 
 /** Neither NUL nor half a character: neither can be stored. Joi leaves that to `findUnstorable`. */
 const STORABLE = '^[^\\u0000\\ud800-\\udfff]*$';
+/** A text of `least` to `most` characters. */
 export const text = <T extends string = string>(most: number, least = 0): Shape<T> =>
   shape(least > 0 ? Joi.string().min(least).max(most) : Joi.string().allow('').max(most), {
     type: 'string',
@@ -62,6 +68,7 @@ export const text = <T extends string = string>(most: number, least = 0): Shape<
     maxLength: most,
     pattern: STORABLE,
   });
+/** A text that matches a pattern, of at most so many characters. */
 export function matching<T extends string = string>(pattern: RegExp, most: number): Shape<T> {
   const filled = Joi.string().pattern(pattern).max(most);
   return shape(pattern.test('') ? filled.allow('') : filled, {
@@ -71,8 +78,10 @@ export function matching<T extends string = string>(pattern: RegExp, most: numbe
   });
 }
 
+/** This value and no other. */
 export const exactly = <const V extends string | number | boolean>(value: V): Shape<V> =>
   shape(Joi.valid(value), { const: value });
+/** One of these texts. */
 export const oneOf = <const V extends readonly string[]>(...values: V): Shape<V[number]> =>
   shape(Joi.valid(...values), { enum: values });
 
@@ -120,6 +129,7 @@ export function list<T>(
   return shape(joi, json, of.defs);
 }
 
+/** A value of any of these shapes. */
 export function either<const S extends readonly Shape<unknown>[]>(
   ...shapes: S
 ): Shape<TypeOf<S[number]>> {
@@ -130,6 +140,7 @@ export function either<const S extends readonly Shape<unknown>[]>(
   );
 }
 
+/** A member that may be left out. */
 export const optional = <T>(of: Shape<T>): OptionalShape<T> => ({ optional: of });
 
 /** An object with these members and no others. */

@@ -4,6 +4,7 @@
 import { LIMITS } from './document';
 import { pointer } from './pointer';
 
+/** A value that cannot be stored, and why. */
 export interface Unstorable {
   /** JSON Pointer (RFC 6901) to the value. */
   readonly pointer: string;

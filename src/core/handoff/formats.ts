@@ -2,12 +2,14 @@ import type { BakeRequest } from '../evaluate/bake';
 import type { ExportDefinition } from './exports/define';
 import { EXPORTS } from './exports/registry.generated';
 
+/** The name of a format of an export. */
 export type ExportName = keyof typeof EXPORTS;
 /** Every format of an export, by its name. */
 export const EXPORT_FORMATS = Object.entries(EXPORTS) as readonly (readonly [
   ExportName,
   ExportDefinition,
 ])[];
+/** Whether there is a format of that name. */
 export const isExportName = (name: string): name is ExportName => Object.hasOwn(EXPORTS, name);
 
 /** What a hand-off asks for: texels a side, bits a channel where a format lets one choose. */

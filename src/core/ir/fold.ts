@@ -2,11 +2,13 @@ import type { Operation } from './types';
 
 const bits = new DataView(new ArrayBuffer(4));
 
+/** The single-precision number with these 32 bits. */
 export function bitsToFloat(value: number): number {
   bits.setInt32(0, value);
   return bits.getFloat32(0);
 }
 
+/** The 32 bits of a number rounded to single precision. */
 export function floatToBits(value: number): number {
   bits.setFloat32(0, value);
   return bits.getInt32(0);
@@ -21,6 +23,7 @@ export function nearestEven(value: number): number {
   return rounded === 0 && (value < 0 || Object.is(value, -0)) ? -0 : rounded;
 }
 
+/** A number truncated to 32 bits as WebAssembly does it: limited; not-a-number gives 0. */
 export function saturatingInt(value: number): number {
   if (Number.isNaN(value)) return 0;
   const whole = Math.trunc(value);

@@ -3,6 +3,7 @@ import type { ImageAtlas } from '../base/image';
 import { MEANING } from './fold';
 import type { Block, Func, Program, Value } from './types';
 
+/** Single precision as the back ends compute it, or double to judge them by. */
 export type ReferenceMode = 'f32' | 'f64';
 
 /** A slow, plain interpreter of programs: the judge of every back end. One point at a time. */

@@ -70,6 +70,7 @@ export const OPERATIONS = {
   floatToBits: { args: ['f32'], result: 'i32' },
 } as const satisfies Record<string, { args: readonly LaneType[]; result?: LaneType }>;
 
+/** The name of an operation. */
 export type Operation = keyof typeof OPERATIONS;
 
 /** One value of the static single-assignment form. Operands are values made earlier. */
@@ -88,9 +89,13 @@ export interface Value<T extends LaneType = LaneType> {
   readonly callee?: Func;
 }
 
+/** A single-precision number in each lane. */
 export type F32 = Value<'f32'>;
+/** A 32-bit integer in each lane. */
 export type I32 = Value<'i32'>;
+/** A truth value in each lane. */
 export type Bool = Value<'bool'>;
+/** A vector or a colour: three numbers in each lane. */
 export type Lanes3 = readonly [F32, F32, F32];
 
 /** A list of values computed together: a function's body, a prologue or a loop's body. */
@@ -104,12 +109,14 @@ export interface Block {
   readonly known: Map<string, Value>;
 }
 
+/** A function of a program; `partials` holds its derivatives by the active parameters. */
 export interface Func {
   readonly name: string;
   readonly body: Block;
   readonly partials: Map<string, Func>;
 }
 
+/** A value a program writes, by name. */
 export interface ProgramOutput {
   readonly name: string;
   readonly value: F32;

@@ -14,6 +14,7 @@ import type { SurfaceMesh } from './surface-mesh';
 export type DetailSource = (points: SamplePoints) => Float32Array<ArrayBuffer>;
 
 type Registry = typeof MAP_KINDS;
+/** The name of a kind of mesh map. */
 export type MapKind = keyof Registry;
 type SettingsIn<D> = D extends MapDefinition<infer F, infer T> ? SettingsOf<F, T> : never;
 /** A mesh map, fully decided: lengths in metres, angles in radians. */
@@ -37,7 +38,7 @@ export const isStored = ({ kind }: MapSettings): boolean => !mapDefinition(kind)
 export const isShared = (settings: MapSettings): boolean =>
   isStored(settings) && !('detail' in settings);
 
-/** The same settings, measured by other normals, which `detail` tells apart. */
+/** The same settings, measured by other normals, which `detail` identifies. */
 export const measuredBy = (settings: MapSettings, detail: string): MapSettings =>
   Object.assign({}, settings, { detail });
 
@@ -62,6 +63,7 @@ export const OCCLUSION_RAYS = 128;
  * Rays of a first look: between so many a vertex, and so many in all where that leaves a choice.
  */
 const QUICK_RAYS = { least: 6, most: 24, all: 300_000 } as const;
+/** Rays per point of a first look at so many points. */
 export const quickRays = (vertices: number): number =>
   Math.min(
     QUICK_RAYS.most,

@@ -3,6 +3,7 @@ import { findEdges, weldNearly } from './topology';
 
 const { hypot, sqrt } = Math;
 
+/** Triangles to be grouped into charts. */
 export interface ChartedMesh {
   readonly positions: Float32Array;
   readonly indices: Uint32Array;

@@ -6,6 +6,7 @@ import { quay } from './demo/quay';
 import { study } from './demo/study';
 import { tile } from './demo/tile';
 
+/** A model of the demo scenario, made by code. */
 export interface DemoModel {
   readonly name: string;
   readonly title: string;

@@ -17,12 +17,12 @@ interface Grid {
 const slotOf = (x: number, y: number, z: number, slots: number): number =>
   (imul(x, 73856093) ^ imul(y, 19349663) ^ imul(z, 83492791)) & (slots - 1);
 
-/** Normals that a network tells at points of a surface, in place of the surface's own. */
+/** Normals that a network supplies at points of a surface, in place of the surface's own. */
 export class DetailNormals {
   private bending: { readonly radius: number; readonly bend: DetailBend } | null = null;
 
   /**
-   * @param name tells one network's normals from another's; @param normals unit, three numbers a
+   * @param name differs for each network's normals; @param normals unit, three numbers a
    *   point
    */
   constructor(
@@ -39,9 +39,9 @@ export class DetailNormals {
 }
 
 /**
- * What told normals add to ρ·H around each point: half the divergence of their difference δ from
+ * What supplied normals add to ρ·H around each point: half the divergence of their difference δ from
  * the surface's normals, fitted over the points within ρ as Σ(δ_q − δ_x)·(q − x) / Σ|q
- * − x|². That is exact where δ changes evenly, whatever the spread of the points; for told
+ * − x|². That is exact where δ changes evenly, whatever the spread of the points; for supplied
  * normals that are those of a sphere it is ρ/R.
  */
 export class DetailBend {
@@ -51,10 +51,13 @@ export class DetailBend {
 
   constructor(
     private readonly points: SamplePoints,
-    told: Float32Array,
+    supplied: Float32Array,
     private readonly radius: number,
   ) {
-    this.difference = Float32Array.from(told, (value, k) => value - (points.normals[k] as number));
+    this.difference = Float32Array.from(
+      supplied,
+      (value, k) => value - (points.normals[k] as number),
+    );
     this.grid = makeGrid(points, this.difference, radius);
   }
 

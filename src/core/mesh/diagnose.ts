@@ -145,7 +145,7 @@ function triangleFindings(mesh: SurfaceMesh): Finding[] {
             code: 'flat',
             tone: 'fact',
             title: many(flat, 'triangle has', 'triangles have') + ' no area',
-            effect: 'They are not seen and change nothing.',
+            effect: 'They are invisible and change nothing.',
           } as const,
         ]
       : []),

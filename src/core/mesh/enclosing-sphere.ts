@@ -1,6 +1,7 @@
 import type { Vec3 } from '../base/vector';
 import { add, cross, dot, length, scale, sub } from '../base/vector';
 
+/** A sphere: its centre and radius, metres. */
 export interface Sphere {
   readonly centre: Vec3;
   readonly radius: number;

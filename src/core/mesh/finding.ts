@@ -1,9 +1,12 @@
 import type { Vec3 } from '../base/vector';
 
+/** What corrects a model each time it is read. */
 export const CURES = ['smooth', 'weld', 'unwrap', 'flip'] as const;
 
+/** One of the cures. */
 export type Cure = (typeof CURES)[number];
 
+/** Everything that is looked for in a model; codes are never reused. */
 export const FINDING_CODES = [
   'open',
   'non-manifold',
@@ -20,9 +23,10 @@ export const FINDING_CODES = [
   'size',
 ] as const;
 
+/** A code of FINDING_CODES. */
 export type FindingCode = (typeof FINDING_CODES)[number];
 
-/** Something about a model that a mask will show, and what mends it. */
+/** Something about a model that a mask will show, and what corrects it. */
 export interface Finding {
   readonly code: FindingCode;
   readonly title: string;
@@ -33,6 +37,7 @@ export interface Finding {
   readonly tone: 'fault' | 'fact';
 }
 
+/** What a model is, and what was found about it. */
 export interface Diagnosis {
   readonly triangles: number;
   readonly vertices: number;

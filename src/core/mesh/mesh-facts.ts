@@ -10,6 +10,7 @@ export interface MeshFacts extends Pick<
   readonly attributes: readonly { readonly name: string; readonly width: number }[];
 }
 
+/** The facts of a mesh; none of its arrays is copied. */
 export function getMeshFacts(mesh: SurfaceMesh): MeshFacts {
   const { name, minimum, extent, centre, size, partNames, attributes } = mesh;
   return {

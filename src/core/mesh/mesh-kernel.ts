@@ -19,6 +19,7 @@ const BATCH = 4096;
 const LIFT = 2e-5;
 const PAGE = 65536;
 
+/** What rays met first: one entry a ray, distances in lengths of its direction. */
 export interface Hits {
   readonly distances: Float32Array<ArrayBuffer>;
   /** −1 where nothing was met. */
@@ -27,6 +28,7 @@ export interface Hits {
   readonly weights: Float32Array<ArrayBuffer>;
 }
 
+/** How openness is measured. */
 export interface OpennessOptions {
   /** How far rays look, metres. */
   readonly reach: number;

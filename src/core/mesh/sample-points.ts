@@ -24,6 +24,7 @@ export interface SamplePoints {
    */
   readonly sample?: SampleExtent;
 }
+/** The width that a sample stands for: of a pixel as an angle, or of a texel. */
 export type SampleExtent =
   { readonly eye: Vec3; readonly pixelRad: number } | { readonly texels: number };
 
@@ -31,7 +32,7 @@ const faceNormalCache = new WeakMap<Uint32Array, Float32Array<ArrayBuffer>>();
 
 /**
  * The unit normals of all triangles by their corners' order, three numbers each, up where there is
- * no area; worked out once per mesh.
+ * no area; computed once per mesh.
  */
 export function computeFaceNormals(
   mesh: Pick<SurfaceMesh, 'positions' | 'indices'>,

@@ -3,6 +3,7 @@ import type { Vec3 } from '../base/vector';
 import { seededRandom } from '../base/random';
 import { smoothNormals } from './smooth-normals';
 
+/** A shape made by code: three numbers a vertex, metres, and a part for each triangle. */
 export interface Sketch {
   readonly positions: Float32Array<ArrayBuffer>;
   readonly normals: Float32Array<ArrayBuffer>;

@@ -2,10 +2,12 @@ import { weldNearly } from './topology';
 
 const { acos, cos, hypot, min, max, round } = Math;
 
+/** Triangles by their vertices: three numbers a vertex. */
 export interface IndexedTriangles {
   readonly positions: Float32Array;
   readonly indices: Uint32Array;
 }
+/** Triangles with unit normals: three numbers a vertex. */
 export interface ShadedTriangles {
   readonly positions: Float32Array<ArrayBuffer>;
   readonly normals: Float32Array<ArrayBuffer>;

@@ -20,6 +20,7 @@ export interface LaidOut extends Pick<SurfaceMesh, 'centre' | 'size'> {
   readonly extras: Pick<SurfaceMesh, 'indices' | 'parts' | 'partCentres' | 'attributes'> | null;
 }
 
+/** The buffers of all arrays, to be transferred. */
 export const listBuffers = ({ position, normal, face, uv, atlas }: StageArrays): ArrayBuffer[] =>
   [position, normal, face, uv, atlas].map(({ buffer }) => buffer);
 

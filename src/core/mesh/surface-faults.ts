@@ -31,6 +31,7 @@ export function signedVolume(mesh: SurfaceMesh): number {
 export const shareLeaning = (mesh: SurfaceMesh): number =>
   findLeaning(mesh).reduce((sum, each) => sum + each, 0) / Math.max(1, mesh.indices.length);
 
+/** The share of corners, 0 to 1, whose normal points away from their face. */
 export function shareInverted(mesh: SurfaceMesh): number {
   const faces = computeFaceNormals(mesh);
   let inverted = 0;

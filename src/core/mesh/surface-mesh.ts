@@ -50,6 +50,7 @@ export interface MeshAttribute {
 }
 
 type Derived = 'minimum' | 'extent' | 'centre' | 'size' | 'partCentres';
+/** The arrays of a mesh, without what is computed from them. */
 export type MeshArrays = Omit<SurfaceMesh, Derived | 'partNames' | 'attributes'> &
   Partial<Pick<SurfaceMesh, 'partNames' | 'attributes'>>;
 
@@ -101,9 +102,11 @@ function centresOf(
   );
 }
 
+/** How many triangles a mesh has. */
 export const triangleCount = (mesh: Pick<SurfaceMesh, 'indices'>): number =>
   mesh.indices.length / 3;
 
+/** Three numbers of a packed array, by their vertex. */
 export function vertexAt(values: Float32Array, vertex: number): Vec3 {
   return [
     values[vertex * 3] as number,

@@ -95,6 +95,7 @@ export interface EdgeTopology {
   readonly flipped: number;
 }
 
+/** The corner after this one in its triangle. */
 export const nextCorner = (corner: number): number => (corner % 3 === 2 ? corner - 2 : corner + 1);
 
 /** Whether two corners of the triangle of a corner are one vertex. */

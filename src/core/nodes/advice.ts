@@ -17,6 +17,7 @@ export type Cure =
   | { readonly title: string; readonly option: string; readonly choice: string }
   | { readonly title: string; readonly limit: true };
 
+/** Everything a node may say about its values; codes are never reused. */
 export const ADVICE_CODES = [
   'value.below',
   'value.above',
@@ -32,6 +33,7 @@ export const ADVICE_CODES = [
   'range.flat',
   'value.follows',
 ] as const;
+/** A code of ADVICE_CODES. */
 export type AdviceCode = (typeof ADVICE_CODES)[number];
 /**
  * What a node has to say about the values that pass through it. `mark` is a few letters for its
@@ -61,5 +63,6 @@ export interface AdviceReads {
   choice(option: string): string;
 }
 
+/** A share as text, with two digits where it is below one per cent. */
 export const percent = (share: number): string =>
   `${(share * 100).toFixed(share > 0 && share < 0.01 ? 2 : 0)} %`;

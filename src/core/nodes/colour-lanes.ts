@@ -3,7 +3,9 @@ import { pow } from '../ir/library/transcendental';
 import type { Bool, F32, Lanes3 } from '../ir/types';
 import { luminance, map3 } from './lanes';
 
+/** The largest of three lanes. */
 export const largestOf = (b: Builder, [r, g, bl]: Lanes3): F32 => b.max(b.max(r, g), bl);
+/** The smallest of three lanes. */
 export const smallestOf = (b: Builder, [r, g, bl]: Lanes3): F32 => b.min(b.min(r, g), bl);
 
 /**
@@ -122,6 +124,7 @@ export function decodeSrgbLane(b: Builder, x: F32): F32 {
     pow(b, b.mul(b.add(x, b.f(0.055)), b.f(1 / 1.055)), b.f(2.4)),
   );
 }
+/** Linear light to sRGB in lanes, 0 to 1. Source: IEC 61966-2-1:1999. */
 export function encodeSrgbLane(b: Builder, x: F32): F32 {
   return b.select(
     b.le(x, b.f(0.0031308)),

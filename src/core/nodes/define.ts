@@ -60,6 +60,7 @@ interface NodeText {
    */
   readonly tolerance?: { readonly value: number; readonly reason: string };
 }
+/** The families of nodes, in the order of the handbook. */
 export const FAMILIES = [
   'model',
   'patterns',
@@ -73,6 +74,7 @@ export const FAMILIES = [
   'surface',
   'constants',
 ] as const;
+/** A family of nodes: the folder its files are in. */
 export type Family = (typeof FAMILIES)[number];
 
 /** One node of the catalogue. */
@@ -96,7 +98,7 @@ export interface NodeDefinition extends NodeText {
   };
   /** The operand that changes nothing, per option choice, offered when the choice changes. */
   readonly neutral: Readonly<Record<string, { readonly input: string; readonly value: number }>>;
-  /** What to tell of the values that pass through it on the model at hand. */
+  /** What to say about the values that pass through it on the model at hand. */
   readonly advise: (reads: AdviceReads) => readonly Advice[];
   /**
    * Inputs whose arriving values its advice or its bench looks at; outputs beside the first with a

@@ -6,15 +6,19 @@ import { option } from './define';
 import { slopeAlongSurface } from './edges';
 import type { ImageTable } from './image-table';
 
+/** What lies outside an image. */
 export type Wrap = 'repeat' | 'mirror' | 'hold' | 'once';
+/** Red, green, blue and alpha. */
 export type Texel = readonly [F32, F32, F32, F32];
 
+/** The option of image nodes for what lies outside. */
 export const wrapOption = option('Beyond the edge', 'What lies outside the image.', {
   repeat: ['Repeats', 'The image begins again.'],
   mirror: ['Mirrors', 'Every other one is turned over.'],
   hold: ['Holds', 'The edge goes on.'],
   once: ['Nothing', 'Clear: alpha 0, no colour.'],
 });
+/** The option of image nodes for values between texels. */
 export const filterOption = option('Between texels', 'How values between texels are found.', {
   smooth: [
     'Smooth',
@@ -22,6 +26,7 @@ export const filterOption = option('Between texels', 'How values between texels 
   ],
   texel: ['Texel by texel', 'The nearest one, at full size.'],
 });
+/** The option of image nodes for what whole numbers mean. */
 export const readingOption = option(
   'Read as',
   'Whether whole numbers went through the sRGB curve. Images with float numbers are linear ' +

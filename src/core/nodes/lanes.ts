@@ -5,16 +5,19 @@ import { input, option } from './define';
 import { mixBits } from '../ir/library/hash';
 import { cos, sin } from '../ir/library/transcendental';
 
+/** A function applied to each of three lanes. */
 export const map3 = (lanes: Lanes3, f: (lane: F32, axis: number) => F32): Lanes3 => [
   f(lanes[0], 0),
   f(lanes[1], 1),
   f(lanes[2], 2),
 ];
+/** A function applied to each pair of lanes. */
 export const zip3 = (a: Lanes3, b: Lanes3, f: (x: F32, y: F32) => F32): Lanes3 => [
   f(a[0], b[0]),
   f(a[1], b[1]),
   f(a[2], b[2]),
 ];
+/** Three constants; one stands for all three. */
 export const constant3 = (b: Builder, x: number, y = x, z = x): Lanes3 => [b.f(x), b.f(y), b.f(z)];
 
 /**
@@ -85,6 +88,7 @@ export const PATTERN_INPUTS = {
     step: 1,
   }),
 };
+/** The option of patterns for what their scale counts across. */
 export const perOption = option('Per', 'What the scale counts across.', {
   object: ['Object', 'Features across the object, whatever its size.'],
   unit: [
@@ -121,6 +125,7 @@ export function smoothMinimum(b: Builder, x: F32, y: F32, width: F32): F32 {
 /** x − floor(x), 0 up to 1. */
 export const fraction = (b: Builder, x: F32): F32 => b.sub(x, b.floor(x));
 
+/** The cross product in lanes, right-handed. */
 export const cross = (b: Builder, u: Lanes3, v: Lanes3): Lanes3 => [
   b.sub(b.mul(u[1], v[2]), b.mul(u[2], v[1])),
   b.sub(b.mul(u[2], v[0]), b.mul(u[0], v[2])),
@@ -172,6 +177,7 @@ export const planeOption = option('Plane', 'In which plane the pattern lies.', {
   xz: ['X and Z', 'Seen from above.'],
   zy: ['Z and Y', 'Seen from the side.'],
 });
+/** The two coordinates of a place in a plane of the axes. */
 export function inPlane(at: Lanes3, plane: 'xy' | 'xz' | 'zy'): readonly [F32, F32] {
   return plane === 'xy' ? [at[0], at[1]] : plane === 'xz' ? [at[0], at[2]] : [at[2], at[1]];
 }

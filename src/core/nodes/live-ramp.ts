@@ -39,7 +39,7 @@ function liveStop(b: Builder, table: RampTable, row: I32, { blend }: RampModes):
   return { position, channels: [...blended.map((lane) => b.mul(lane, weight)), alpha] };
 }
 
-/** How stops are laid out along a ramp, worked out at the point at hand. */
+/** How stops are laid out along a ramp, computed at the point at hand. */
 interface Layout {
   readonly b: Builder;
   readonly table: RampTable;
@@ -86,7 +86,7 @@ function secants(b: Builder, from: Channels, to: Channels, width: F32): Channels
 }
 
 /**
- * Some stop is wired or driven: places, widths and slopes are worked out at every point. A stop
+ * Some stop is wired or driven: places, widths and slopes are computed at every point. A stop
  * never passes the one before it.
  */
 export function liveRamp(

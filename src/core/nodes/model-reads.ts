@@ -66,7 +66,7 @@ export interface ModelReads {
   lights(): readonly LightLanes[];
   /**
    * Whether anything depends on one of the node's outputs. Outputs that need the same loop are
-   * worked out in one, and what none of them needs is left out of it.
+   * computed in one, and what none of them needs is left out of it.
    */
   isUsed(output: string): boolean;
   /** Whether a strand enters one of the node's inputs. */

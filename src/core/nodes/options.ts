@@ -1,3 +1,4 @@
+/** One choice of an option. */
 export interface Choice {
   readonly value: string;
   readonly title: string;
@@ -12,6 +13,7 @@ export interface OptionDefinition<V extends string = string> {
   /** What of the model at hand may be chosen besides, by its name. */
   readonly open?: OpenKind;
 }
+/** What of a model an option's choices may be: names that only the model at hand knows. */
 export type OpenKind = 'attributes' | 'parts' | 'sets';
 /**
  * An option whose choices are names the model at hand brings; the empty one, or those given, always
@@ -57,7 +59,9 @@ export function option<V extends string>(
   return { title, help, default: first.value, choices: list };
 }
 
+/** The options of a node, by their ids. */
 export type Options = Record<string, OptionDefinition>;
+/** What is chosen of a node's options. */
 export type ChosenOptions<P extends Options> = {
   readonly [N in keyof P]: P[N] extends OptionDefinition<infer V> ? V : never;
 };

@@ -16,6 +16,7 @@ export const measureOption = option('Counts in', 'What places and lengths count 
   ],
   units: ['Metres', 'Places from the model’s origin, real lengths.'],
 });
+/** What places and lengths count in: object sizes, or metres. */
 export type Measure = 'relative' | 'units';
 
 /** A place in metres of object space. */
@@ -49,6 +50,7 @@ export const lengthOf = (b: Builder, length: F32, measure: Measure, model: Model
 export const measured = (b: Builder, metres: F32, measure: Measure, model: ModelReads): F32 =>
   measure === 'units' ? metres : b.div(metres, b.max(model.size, b.f(1e-12)));
 
+/** The distance between two places, in their unit. */
 export function distanceBetween(b: Builder, p: Lanes3, q: Lanes3): F32 {
   const apart = map3(p, (lane, k) => b.sub(lane, q[k as 0]));
   return b.sqrt(b.dot(apart, apart));

@@ -4,7 +4,9 @@ import type { SurfaceLanes } from './parameters/lanes';
 import type { Quantity } from './quantities';
 import type { CurveTable, RampTable } from './ramp-table';
 
+/** One or three lanes. */
 export type FlexLanes = readonly F32[];
+/** What an unwired vector stands for at the point at hand. */
 export type CoordinateDefault = 'position' | 'normal' | 'texture coordinates';
 
 interface LoweredByKind {
@@ -26,6 +28,7 @@ interface LoweredByKind {
    */
   fixed: string;
 }
+/** The kinds of inputs and outputs. */
 export type PortKind = keyof LoweredByKind;
 /** Kinds of inputs that no strand enters. */
 export const TYPED_ONLY: ReadonlySet<string> = new Set<PortKind>([
@@ -45,6 +48,7 @@ export const NOT_DRIVEN: ReadonlySet<string> = new Set<PortKind>([
   'image',
 ]);
 
+/** What a person reads of an input or output. */
 export interface PortText {
   readonly title: string;
   readonly help: string;
@@ -64,6 +68,7 @@ export interface PortText {
    */
   readonly picks?: 'direction' | 'place';
 }
+/** An input of a node: its kind, its default and its ranges. */
 export interface InputPort<K extends PortKind = PortKind> extends PortText {
   readonly kind: K;
   readonly default:
@@ -79,6 +84,7 @@ export interface InputPort<K extends PortKind = PortKind> extends PortText {
   readonly hard: readonly [number, number];
   readonly step: number;
 }
+/** A formula as a default. */
 export interface FormulaText {
   readonly formula: string;
 }
@@ -86,10 +92,12 @@ export interface FormulaText {
 export interface CurveText {
   readonly points: readonly (readonly [number, number])[];
 }
+/** A stop of a ramp as a default; colour linear Rec. 709. */
 export interface RampStopText {
   readonly position: number;
   readonly colour: readonly [number, number, number];
 }
+/** An output of a node. */
 export interface OutputPort<K extends PortKind = PortKind> extends PortText {
   readonly kind: K;
 }
@@ -159,11 +167,15 @@ export const output = {
   surface: outputOf('surface'),
 };
 
+/** The inputs of a node, by their ids. */
 export type Ports = Record<string, InputPort>;
+/** The outputs of a node, by their ids. */
 export type Outputs = Record<string, OutputPort>;
+/** What a node's inputs are lowered to. */
 export type LoweredInputs<I extends Ports> = {
   readonly [N in keyof I]: I[N] extends InputPort<infer K> ? LoweredByKind[K] : never;
 };
+/** What a node's outputs are lowered to. */
 export type LoweredOutputs<O extends Outputs> = {
   readonly [N in keyof O]: O[N] extends OutputPort<infer K> ? LoweredByKind[K] : never;
 };

@@ -15,6 +15,7 @@ export const QUANTITIES = [
   'degrees',
   'normal',
 ] as const;
+/** What a number stands for beyond being a number. */
 export type Quantity = (typeof QUANTITIES)[number];
 
 /** Reflectance at normal incidence of specular level 1: one half gives the usual 0.04. */
@@ -38,6 +39,7 @@ const reflectanceOf = (b: Builder, n: F32): F32 => {
 };
 const opposite = (b: Builder, x: F32): F32 => b.sub(b.f(1), b.saturate(x));
 
+/** How one quantity becomes another: in lanes, and as text. */
 export interface QuantityConversion {
   readonly formula: string;
   readonly convert: (b: Builder, x: F32) => F32;

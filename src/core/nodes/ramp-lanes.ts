@@ -34,7 +34,7 @@ export function readRamp(
   return { colour: modes.blend === 'perceptual' ? fromOklab(b, straight) : straight, alpha };
 }
 
-/** Typed stops only: rows hold all there is to know, worked out when they were written. */
+/** Typed stops only: rows hold all there is to know, computed when they were written. */
 function plainRamp(b: Builder, table: RampTable, t: F32, sample: F32 | null): Channels {
   const read = (row: I32, column: number): F32 => b.table(table.base, RAMP_ROW, row, column);
   const rounds = b.isub(b.toInt(table.count), b.i(1));

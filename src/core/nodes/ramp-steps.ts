@@ -11,6 +11,7 @@ export const CHANNELS = [
   RAMP_COLUMNS.alpha,
 ];
 
+/** Red, green, blue and alpha in lanes. */
 export type Channels = readonly F32[];
 
 /** `colourWeight` in lanes. */

@@ -31,13 +31,16 @@ export const RAMP_COLUMNS = {
   alpha: 7,
   slopes: 8,
 } as const;
+/** Numbers of a row of a ramp's table. */
 export const RAMP_ROW = 12;
+/** The most stops a ramp's table holds. */
 export const RAMP_ROWS = 32;
 /** Values of the mode column. */
 export const RAMP_MODES = { hold: 0, linear: 1, smooth: 2, spline: 3 } as const;
 
 /** What of a stop can be wired or driven. */
 export const STOP_ASPECTS = ['position', 'colour', 'alpha'] as const;
+/** One of the aspects of a stop that can be wired or driven. */
 export type StopAspect = (typeof STOP_ASPECTS)[number];
 
 /** How stops are laid out over 0–1, and what their colours are blended in. */
@@ -56,7 +59,9 @@ export interface CurveTable {
  * point's value, its slope.
  */
 export const CURVE_COLUMNS = { start: 0, inverseWidth: 1, value: 2, slope: 3 } as const;
+/** Numbers of a row of a curve's table. */
 export const CURVE_ROW = 4;
+/** The most points a curve's table holds. */
 export const CURVE_ROWS = 24;
 
 /**

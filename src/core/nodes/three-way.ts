@@ -39,6 +39,7 @@ export function threeWayPlanes(
     turned(b, b.mul(x, side[2]), b.neg(y), turn[2]),
   ];
 }
+/** Coordinates in one of three planes, and the turn that led to them. */
 export interface Plane {
   readonly u: F32;
   readonly v: F32;

@@ -59,7 +59,7 @@ function filterLevel(roughness: number): Float32Array {
 }
 
 const levels: (Float32Array | undefined)[] = [];
-/** Level k stands for a roughness of k / LEVELS; it is worked out when first needed. */
+/** Level k stands for a roughness of k / LEVELS; it is computed when first needed. */
 function readLevel(k: number, direction: Vec3): number {
   if (k === 0) return studioRadiance(direction);
   const level = (levels[k] ??= filterLevel(k / LEVELS));

@@ -55,7 +55,9 @@ function packTargets(): { places: ReadonlyMap<SurfaceParameter, Place>; plain: n
 }
 const { places: PLACES, plain } = packTargets();
 
+/** Targets that plain paint and metal need. */
 export const PLAIN_TARGETS = plain;
+/** Targets that all parameters need. */
 export const ALL_TARGETS = Math.max(...[...PLACES.values()].map(({ target }) => target)) + 1;
 /**
  * The target that holds directions: it needs full precision, the others half. Its last channel is

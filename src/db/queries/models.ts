@@ -48,7 +48,7 @@ export async function insertModel(given: {
   await database().insert(model).values(given);
 }
 
-/** Changes what is mended in a model if it still is `before`; tells whether it was. */
+/** Changes what is corrected in a model if it still is `before`; tells whether it was. */
 export async function savePreparation(
   id: string,
   before: ModelPreparation,

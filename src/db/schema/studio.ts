@@ -67,14 +67,14 @@ export const model = pgTable('model', {
   blobHash: text('blob_hash')
     .notNull()
     .references(() => blob.hash),
-  /** What is mended in it each time it is read; the file stays as it came. */
+  /** What is corrected in it each time it is read; the file stays as it came. */
   preparation: jsonb('preparation').$type<ModelPreparation>().notNull().default({}),
   ownerId: text('owner_id').references(() => user.id),
   createdAt: created(),
 });
 
 /**
- * Mesh maps that were measured once for everyone: by the model's content and mending, the map's
+ * Mesh maps that were measured once for everyone: by the model's content and corrections, the map's
  * settings and side.
  */
 export const meshMap = pgTable(

@@ -147,7 +147,7 @@ function layStrand({ source, sourceHandle, target, targetHandle }: Connection): 
   if (!sourceHandle || !targetHandle) return;
   const from = { node: source, output: sourceHandle };
   const to = { node: target, input: targetHandle };
-  commit('Laid a strand', (current, at) => connect(current, at, from, to));
+  commit('Connected a strand', (current, at) => connect(current, at, from, to));
 }
 
 /** A card without strands that is dropped onto a strand is inserted into it. */

@@ -17,7 +17,7 @@ interface Props {
   readonly onTakeBack: (cure: Cure) => void;
 }
 
-/** What masks will make of a model: faults first, each with its effect and what mends it. */
+/** What masks will make of a model: faults first, each with its effect and what corrects it. */
 export function FindingList({ diagnosis, notes, applied, mayMend, onCure, onTakeBack }: Props) {
   const faults = diagnosis.findings.filter(({ tone }) => tone === 'fault'),
     facts = diagnosis.findings.filter(({ tone }) => tone === 'fact');
@@ -79,7 +79,7 @@ function FindingRow({
   );
 }
 
-/** What is mended each time the file is read. */
+/** What is corrected each time the file is read. */
 function AppliedCures({
   applied,
   mayMend,

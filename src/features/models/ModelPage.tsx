@@ -20,10 +20,10 @@ import type { ModelRow } from './model-row';
 
 const PICTURE = 256;
 
-/** A model looked over: what it is, what masks will make of it, and what mends that. */
+/** A model looked over: what it is, what masks will make of it, and what corrects that. */
 export function ModelPage({ model }: { readonly model: ModelRow }) {
   const { examination, looks, failure, busy, look } = useExamination(model.id);
-  const { message, problem, mend, cure, uncure } = useMending(model.id, examination, look);
+  const { message, problem, correct, cure, uncure } = useCorrections(model.id, examination, look);
   return (
     <>
       <h2 className="text-[18px] font-semibold">{model.name}</h2>
@@ -43,7 +43,7 @@ export function ModelPage({ model }: { readonly model: ModelRow }) {
             examination={examination}
             mayMend={model.mayMend}
             onPlace={(next) => {
-              void mend(
+              void correct(
                 withUnitAndAxis(examination.preparation, next),
                 'Read again with that unit and axis.',
               );
@@ -73,7 +73,7 @@ function Looks({
 }) {
   return (
     <div className="grid max-w-[1300px] grid-cols-[repeat(auto-fill,minmax(148px,1fr))] gap-2">
-      {MODEL_LOOKS.map(({ id, title, tells }) => (
+      {MODEL_LOOKS.map(({ id, title, description }) => (
         <figure key={id}>
           <div className="aspect-square bg-stage">
             {looks.get(id) ? (
@@ -85,7 +85,7 @@ function Looks({
             ) : null}
           </div>
           <figcaption className="text-[12px]">
-            <strong>{title}</strong> <span className="text-soft">{tells}</span>
+            <strong>{title}</strong> <span className="text-soft">{description}</span>
           </figcaption>
         </figure>
       ))}
@@ -94,10 +94,10 @@ function Looks({
 }
 
 /** Changes how the file is read, and says what came of it. */
-function useMending(id: string, examination: Examination | null, look: () => void) {
+function useCorrections(id: string, examination: Examination | null, look: () => void) {
   const [message, setMessage] = useState('');
   const [problem, setProblem] = useState<Problem | null>(null);
-  const mend = async (next: ModelPreparation, done: string): Promise<void> => {
+  const correct = async (next: ModelPreparation, done: string): Promise<void> => {
     if (!examination) return;
     setMessage('');
     setProblem(null);
@@ -115,19 +115,19 @@ function useMending(id: string, examination: Examination | null, look: () => voi
   };
   const cure = (asked: Cure): void => {
     if (examination)
-      void mend(
+      void correct(
         withCure(examination.preparation, asked),
         `Fixed: ${CURE_DONE[asked]}. The file itself is unchanged.`,
       );
   };
   const uncure = (asked: Cure): void => {
     if (examination)
-      void mend(
+      void correct(
         withoutCure(examination.preparation, asked),
         `No longer applied: ${CURE_DONE[asked]}.`,
       );
   };
-  return { message, problem, mend, cure, uncure };
+  return { message, problem, correct, cure, uncure };
 }
 
 const CURE_DONE: Readonly<Record<Cure, string>> = {
@@ -138,7 +138,7 @@ const CURE_DONE: Readonly<Record<Cure, string>> = {
 };
 
 /**
- * Every look takes workers of its own, which end with it: leaving the page or mending the model
+ * Every look takes workers of its own, which end with it: leaving the page or correcting the model
  * stops what is under way.
  */
 function useExamination(id: string) {

@@ -11,7 +11,7 @@ const distance = (a: Triple, b: Triple): number =>
   Math.hypot(a[0] - b[0], a[1] - b[1], a[2] - b[2]);
 const NOWHERE: SceneBox = { centre: [0, 0, 0], size: 1 };
 
-/** The camera of the stage: turned by hand, framing what stands there, told to the page. */
+/** The camera of the stage: turned by hand, framing what stands there, reported to the page. */
 export class StageCamera {
   readonly camera = new THREE.PerspectiveCamera((0.6 * 180) / Math.PI, 1, 0.01, 100);
   /** The box around the current model, and around everything that stands on the stage. */
@@ -25,7 +25,7 @@ export class StageCamera {
   /** `onMove`: what is seen changed; `onCamera`: it came to rest somewhere else. */
   constructor(
     element: StageElement,
-    private readonly told: Pick<StageEvents, 'onCamera'> & { readonly onMove: () => void },
+    private readonly listener: Pick<StageEvents, 'onCamera'> & { readonly onMove: () => void },
   ) {
     this.controls = new OrbitControls(this.camera, element.asElement);
     this.controls.enableDamping = false;
@@ -33,7 +33,7 @@ export class StageCamera {
       this.isFramed = false;
     });
     this.controls.addEventListener('change', () => {
-      told.onMove();
+      listener.onMove();
     });
     this.controls.addEventListener('end', () => {
       this.tellCamera();
@@ -97,7 +97,7 @@ export class StageCamera {
     this.controls.target.copy(target);
     this.camera.position.copy(target).add(away);
     this.controls.update();
-    this.told.onMove();
+    this.listener.onMove();
     this.tellCamera();
   }
 
@@ -112,7 +112,7 @@ export class StageCamera {
     this.controls.target.set(...(target as [number, number, number]));
     this.isFramed = true;
     this.controls.update();
-    this.told.onMove();
+    this.listener.onMove();
     this.tellCamera();
   }
 
@@ -131,7 +131,7 @@ export class StageCamera {
         .map((x, axis) =>
           ratio > 0.999 ? x : (middle[axis] as number) + (x - (box.centre[axis] as number)) * ratio,
         ) as unknown as Triple;
-    this.told.onCamera({
+    this.listener.onCamera({
       eye: shared(camera.position),
       target: shared(this.controls.target),
       fieldRad: (camera.fov * Math.PI) / 180,
@@ -149,7 +149,7 @@ export class StageCamera {
       .copy(this.controls.target)
       .add(new THREE.Vector3().setFromSpherical(place));
     this.controls.update();
-    this.told.onMove();
+    this.listener.onMove();
     this.tellCamera();
   }
 }

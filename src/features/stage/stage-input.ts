@@ -117,8 +117,8 @@ export class StageElement extends EventTarget {
     /* nothing to do */
   }
 
-  take({ type, ...told }: StageInput): void {
-    this.dispatchEvent(Object.assign(new Event(type, { cancelable: true }), told));
+  take({ type, ...details }: StageInput): void {
+    this.dispatchEvent(Object.assign(new Event(type, { cancelable: true }), details));
   }
 
   /** As the controls' types want it. */

@@ -55,7 +55,7 @@ export class StageRenderer implements StageView {
     });
     this.renderer.toneMapping = THREE.NeutralToneMapping;
     this.renderer.setClearColor(0x000000, 0);
-    // Drawn anew only when a light or a model moved.
+    // Redrawn only when a light or a model moved.
     this.renderer.shadowMap.autoUpdate = false;
     this.targets =
       this.renderer.getContext().getParameter(WebGL2RenderingContext.MAX_DRAW_BUFFERS) >=

@@ -11,7 +11,7 @@ import { stores } from '@/state/stores';
 /** A stage that ends more often than this is not started again. */
 const MOST_STARTS = 4;
 
-interface Told {
+interface SupervisorListener {
   /** The stage there is; null while there is none. */
   readonly onStage: (stage: RemoteStage | null) => void;
   /** Why there is none, and none will come. */
@@ -31,7 +31,7 @@ class StageSupervisor {
     private readonly host: HTMLElement,
     private readonly evaluation: Evaluation,
     private readonly mode: StageMode | null,
-    private readonly told: Told,
+    private readonly listener: SupervisorListener,
   ) {}
 
   async open(): Promise<void> {
@@ -53,7 +53,7 @@ class StageSupervisor {
       else this.adopt(stage);
     } catch (error) {
       if (isLost(error)) this.restart();
-      else if (!this.isClosed) this.told.onFailure(problemText(describeError(error)));
+      else if (!this.isClosed) this.listener.onFailure(problemText(describeError(error)));
     }
   }
 
@@ -62,10 +62,10 @@ class StageSupervisor {
     this.detach = () => {
       leave();
       stage.close();
-      this.told.onStage(null);
+      this.listener.onStage(null);
       this.detach = null;
     };
-    this.told.onStage(stage);
+    this.listener.onStage(stage);
   }
 
   private restart(): void {
@@ -75,7 +75,7 @@ class StageSupervisor {
       toast('The 3D view ended, perhaps for lack of memory. It was restarted; your work is kept.');
       void this.open();
     } else
-      this.told.onFailure(
+      this.listener.onFailure(
         'The 3D view ended several times, perhaps for lack of memory. Your work is kept. ' +
           'Close other pages or take a smaller model, then reload the page.',
       );
@@ -92,9 +92,9 @@ export function superviseStage(
   host: HTMLElement,
   evaluation: Evaluation,
   mode: StageMode | null,
-  told: Told,
+  listener: SupervisorListener,
 ): () => void {
-  const supervisor = new StageSupervisor(host, evaluation, mode, told);
+  const supervisor = new StageSupervisor(host, evaluation, mode, listener);
   void supervisor.open();
   return () => {
     supervisor.close();

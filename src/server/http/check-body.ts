@@ -51,7 +51,7 @@ export function checkValue(raw: unknown, form: Joi.AnySchema): BodyCheck {
   return faultAt(raw, pointer(first.path), first.message);
 }
 
-/** A fault inside a document is told as the document's own check tells it. */
+/** A fault inside a document is reported as the document's own check reports it. */
 function faultAt(raw: unknown, at: string, message: string): BodyCheck {
   const { document } = (raw ?? {}) as { document?: unknown };
   if (document !== undefined && (at === '/document' || at.startsWith('/document/'))) {

@@ -74,7 +74,7 @@ async function packageSelection(saver: Saver): Promise<void> {
 function openUp(): void {
   const [id] = stores.view.getState().selection;
   try {
-    if (id) commit('Opened a group up', (document, board) => ungroup(document, board, id));
+    if (id) commit('Dissolved a group', (document, board) => ungroup(document, board, id));
   } catch (error) {
     tellProblem(error);
   }

@@ -28,8 +28,8 @@ interface Opening {
 }
 
 const LOST_WORKER =
-  'A worker of the browser ended, perhaps for want of memory. It was started again; your work is ' +
-  'kept, and what it was measuring is measured anew.';
+  'A worker of the browser ended, perhaps for lack of memory. It was restarted; your work is ' +
+  'kept, and what it was measuring is measured again.';
 
 function tellOfRestored(more: number): void {
   toast('Unsaved work of this browser was restored.');

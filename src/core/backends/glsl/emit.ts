@@ -27,9 +27,11 @@ export interface EmittedGlsl {
   readonly valuesIn: ValuesIn;
 }
 
+/** Where a program finds its typed values: a uniform array, or a texture. */
 export type ValuesIn = 'array' | 'texture';
 /** More values than a weak graphics processor takes as uniforms stand in a texture. */
 const MOST_UNIFORM_ROWS = 180;
+/** Texels of four values in a row of the texture that holds typed values. */
 export const VALUE_TEXELS = 256;
 
 /** Declares the typed values, and `valueRow(k)` that reads four of them. */

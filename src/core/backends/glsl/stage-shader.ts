@@ -16,6 +16,7 @@ export interface StageShader {
   readonly imageCount: number;
 }
 
+/** Where a program is drawn: as seen by the camera, or spread over the atlas. */
 export type StageSpace = 'screen' | 'atlas';
 
 const HEADER = 'precision highp float;\nprecision highp int;\nprecision highp sampler2D;\n';

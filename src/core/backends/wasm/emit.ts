@@ -12,6 +12,7 @@ export const BLOCK_POINTS = 512;
 /** The most a memory may grow to, in pages of 64 KiB. */
 const MOST_PAGES = 65536;
 
+/** A WebAssembly module, the caller's to keep, and where its memory holds what. */
 export interface EmittedModule {
   readonly bytes: Uint8Array<ArrayBuffer>;
   readonly layout: MemoryLayout;
@@ -21,7 +22,7 @@ export interface EmittedModule {
   readonly isVarying: readonly boolean[];
 }
 
-/** Outputs worked out before the loop over points. */
+/** Outputs computed before the loop over points. */
 const variesOver = (program: Program): readonly boolean[] =>
   program.outputs.map(({ value }) => !(value.laneUniform && value.block === program.prologue));
 

@@ -186,7 +186,7 @@ export class FunctionEmitter extends Instructions {
   }
 
   /**
-   * Gathers one channel for four lanes: their addresses are worked out together, then read one by
+   * Gathers one channel for four lanes: their addresses are computed together, then read one by
    * one.
    */
   private emitTexel(value: Value, column: Value, row: Value): void {

@@ -78,4 +78,5 @@ export const CORE = {
   empty: 0x40,
 } as const;
 
+/** Value types of the binary format. Source: WebAssembly Core Specification 2.0, section 5.3. */
 export const TYPE = { i32: 0x7f, v128: 0x7b, func: 0x60 } as const;

@@ -5,7 +5,7 @@ const MOST_PAGES = 65536;
 
 /**
  * The memory that all modules of a thread share: each has its own stretch, and every image stands
- * in it once, whoever reads it. Growing it detaches views, so views are made anew for every run.
+ * in it once, whoever reads it. Growing it detaches views, so views are recomputed for every run.
  */
 class ThreadMemory {
   readonly memory = new WebAssembly.Memory({ initial: 16, maximum: MOST_PAGES });
@@ -57,4 +57,5 @@ interface Stretch {
   readonly bytes: number;
 }
 
+/** The one memory of this thread, which all its programs share. */
 export const threadMemory = new ThreadMemory();

@@ -4,7 +4,7 @@ import { pointer } from '../../graph/pointer';
 /** A place in a document, as the parts of a JSON Pointer. */
 export type DocumentPath = readonly (string | number)[];
 
-/** How many findings one check tells; a document with more is broken in some larger way. */
+/** How many findings one check reports; a document with more is broken in some larger way. */
 export const MOST_FINDINGS = 200;
 
 interface FindingDetails {
@@ -18,7 +18,7 @@ interface FindingDetails {
 /** Collects what a check finds. */
 export class CheckReport {
   readonly findings: Diagnostic[] = [];
-  private readonly told = new Set<string>();
+  private readonly reported = new Set<string>();
 
   add(
     code: DiagnosticCode,
@@ -29,8 +29,8 @@ export class CheckReport {
     if (this.findings.length >= MOST_FINDINGS) return;
     // What is wrong inside a group is found once for each place where the group stands.
     const key = `${code} ${pointer(at)} ${message}`;
-    if (this.told.has(key)) return;
-    this.told.add(key);
+    if (this.reported.has(key)) return;
+    this.reported.add(key);
     this.findings.push({
       code,
       severity,

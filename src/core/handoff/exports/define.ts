@@ -1,6 +1,7 @@
 import type { BakeImage, BakePlan } from '../../evaluate/bake';
 import type { SurfaceMesh } from '../../mesh/surface-mesh';
 
+/** A file of a hand-off. */
 export interface PackagedFile {
   readonly name: string;
   /** Its media type, as IANA lists it. */
@@ -32,4 +33,5 @@ export interface ExportDefinition {
   /** The files, the caller's to keep. */
   readonly write: (bake: FinishedBake) => Promise<readonly PackagedFile[]>;
 }
+/** Declares a format; a forgotten member is a type error. */
 export const defineExport = (definition: ExportDefinition): ExportDefinition => definition;

@@ -2,6 +2,7 @@ import type { Builder } from '../builder';
 import type { Bool, F32, I32, Lanes3, Value } from '../types';
 import { HASH_X, HASH_Y, HASH_Z, foldLattice } from './hash';
 
+/** How the distance to feature points is measured. */
 export type CellMetric = 'straight' | 'blocks' | 'largest';
 
 interface Point {
@@ -33,7 +34,7 @@ function featurePoint(b: Builder, q: Query, shift: readonly [I32, I32, I32]): Po
     b.imul(b.iadd(q.cell[axis], shift[axis]), b.i(multiplier));
   const bits = foldLattice(b, word(0, HASH_X), word(1, HASH_Y), b.ixor(word(2, HASH_Z), q.seed));
   // shift + ½ + (fraction − ½)·jitter − rest, with all that does not depend on the bits
-  // worked out before the loop.
+  // computed before the loop.
   const scale = b.mul(q.jitter, b.f(1 / 1024));
   const middle = b.sub(b.f(0.5), b.mul(q.jitter, b.f(0.5)));
   const coordinate = (axis: 0 | 1 | 2): F32 => {
@@ -143,6 +144,7 @@ export interface CellWants {
   /** Of the nearest point: nothing, its hash word, or its place too. */
   readonly owner: 'nothing' | 'bits' | 'place';
 }
+/** What a search for feature points found, in cell widths. */
 export interface CellSearch {
   /** Distance to the nearest feature point. */
   readonly first: F32;
@@ -181,9 +183,11 @@ export function searchCells(
     const fold: Fold = (state, point) => {
       const d1 = state[0] as F32;
       const seconds = second ? [b.min(state[1] as F32, b.max(d1, point.distance))] : [];
-      const told = owner === 'place' ? point.number : point.bits;
+      const identity = owner === 'place' ? point.number : point.bits;
       const owners =
-        owner === 'nothing' ? [] : [b.select(b.lt(point.distance, d1), told, state.at(-1) as I32)];
+        owner === 'nothing'
+          ? []
+          : [b.select(b.lt(point.distance, d1), identity, state.at(-1) as I32)];
       return [b.min(d1, point.distance), ...seconds, ...owners];
     };
     const found = visitCells(
@@ -199,7 +203,7 @@ export function searchCells(
       .map((d) => finishDistance(b, metric, d as F32));
     const last = found.at(-1) as I32;
     if (owner !== 'place') return owner === 'bits' ? [...distances, last] : distances;
-    // Only the number of the nearest cell is carried along; its point is worked out once more at
+    // Only the number of the nearest cell is carried along; its point is computed once more at
     // the end.
     const { offset, bits } = featurePoint(b, q, shiftOf(b, last));
     return [...distances, bits, ...offset];

@@ -8,7 +8,9 @@ import type { I32 } from '../types';
  * domain), the 15-12-15 mixer.
  */
 export const HASH_X = 0x8da6b343;
+/** Multiplier of the second coordinate: an odd number, so that no bit is lost. */
 export const HASH_Y = 0xd8163841;
+/** Multiplier of the third coordinate: an odd number, so that no bit is lost. */
 export const HASH_Z = 0xcb1ab31f;
 const HASH_SEED = 0x9e3779b9;
 

@@ -2,6 +2,7 @@ import type { Builder } from '../builder';
 import type { F32, I32, Lanes3, Value } from '../types';
 import { HASH_X, HASH_Y, HASH_Z, foldLattice, latticePair } from './hash';
 
+/** The lattice noise that is summed. */
 export type NoiseBasis = 'gradient' | 'value';
 
 /**
@@ -84,8 +85,10 @@ export function signedNoise(b: Builder, basis: NoiseBasis, at: Lanes3, seed: I32
   return b.call(func, [...at, seed])[0] as F32;
 }
 
+/** What becomes of each octave before it is summed. */
 export type NoiseFold = 'none' | 'ridged' | 'billow';
 
+/** How octaves of noise are summed. */
 export interface FractalOptions {
   readonly basis: NoiseBasis;
   readonly fold: NoiseFold;

@@ -89,7 +89,9 @@ function sineOfQuadrant(b: Builder, x: F32, quadrantShift: number): F32 {
   const odd = b.ieq(b.iand(q, b.i(1)), b.i(1));
   return b.flipSign(b.select(odd, cosine, sine), b.ishr(q, 1));
 }
+/** The sine of an angle in radians. */
 export const sin = (b: Builder, x: F32): F32 => sineOfQuadrant(b, x, 0);
+/** The cosine of an angle in radians. */
 export const cos = (b: Builder, x: F32): F32 => sineOfQuadrant(b, x, 1);
 
 /**

@@ -25,7 +25,7 @@ export const crease = defineMap({
       choices: {},
       store: (value) => value,
       stores: 'distance to creases, 1 from the width on',
-      look: { title: 'Crease bands', tells: 'White along sharp edges.', black: 1, white: 0 },
+      look: { title: 'Crease bands', description: 'White along sharp edges.', black: 1, white: 0 },
     },
   },
   resolve: (given) => ({

@@ -12,7 +12,7 @@ export const curvature = defineMap({
       stores: '½ + ½·ρ·H',
       look: {
         title: 'Curvature',
-        tells: 'White on edges, black in hollows.',
+        description: 'White on edges, black in hollows.',
         black: -0.4,
         white: 0.4,
       },

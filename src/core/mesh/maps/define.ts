@@ -84,7 +84,7 @@ export interface MapView {
   /** Its picture on the page of a model: the values that are black and white. */
   readonly look?: {
     readonly title: string;
-    readonly tells: string;
+    readonly description: string;
     readonly black: number;
     readonly white: number;
   };
@@ -106,6 +106,7 @@ interface MapText<F extends Forms, D extends boolean> {
   /** One number for each point asked for; the array is the caller's. */
   measure(settings: SettingsOf<F, D>, work: Measuring): Float32Array<ArrayBuffer>;
 }
+/** Everything there is to know of a kind of mesh map. */
 export interface MapDefinition<
   F extends Forms = Forms,
   D extends boolean = boolean,

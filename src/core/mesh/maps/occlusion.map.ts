@@ -19,7 +19,7 @@ export const occlusion = defineMap({
       stores: 'openness',
       look: {
         title: 'Openness',
-        tells: 'Black where something is in the way.',
+        description: 'Black where something is in the way.',
         black: 0,
         white: 1,
       },
@@ -29,7 +29,7 @@ export const occlusion = defineMap({
       choices: { side: 'solid' },
       store: (value) => value,
       stores: 'mean inside distance within reach',
-      look: { title: 'Thickness', tells: 'Black where it is thin.', black: 0, white: 1 },
+      look: { title: 'Thickness', description: 'Black where it is thin.', black: 0, white: 1 },
     },
   },
   resolve(given) {

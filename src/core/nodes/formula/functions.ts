@@ -16,6 +16,7 @@ interface ByVector {
   readonly gives: 'float' | 'vec3';
   readonly vector: (b: Builder, ...vectors: readonly Lanes3[]) => readonly F32[];
 }
+/** A function that formulas may call. */
 export type FormulaFunction = ByLane | ByVector;
 
 const lane = (takes: number, help: string, make: (b: Builder, ...lanes: F32[]) => F32): ByLane => ({
@@ -123,5 +124,7 @@ export const functionsWith = (step: Step): Readonly<Record<string, FormulaFuncti
   ...stepping(step),
   ...VECTORS,
 });
+/** All functions of formulas, with hard steps. */
 export const FUNCTIONS = functionsWith(stepAt);
+/** Names that stand for numbers in formulas. */
 export const CONSTANTS: Readonly<Record<string, number>> = { PI: Math.PI, TAU: 2 * Math.PI };

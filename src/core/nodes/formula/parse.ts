@@ -1,8 +1,10 @@
 import { FormulaError, tokenise } from './tokens';
 import type { Token } from './tokens';
 
+/** An operator between two expressions. */
 export type BinarySign =
   '+' | '-' | '*' | '/' | '%' | '<' | '>' | '<=' | '>=' | '==' | '!=' | '&&' | '||';
+/** An expression; `at` is where it begins in the text, counted from 0. */
 export type Expression = { readonly at: number } & (
   | { readonly kind: 'number'; readonly value: number }
   | { readonly kind: 'name'; readonly name: string }
@@ -22,7 +24,9 @@ export type Expression = { readonly at: number } & (
   | { readonly kind: 'call'; readonly name: string; readonly given: readonly Expression[] }
   | { readonly kind: 'part'; readonly of: Expression; readonly lanes: readonly (0 | 1 | 2)[] }
 );
+/** The types of values in formulas. */
 export type FormulaType = 'float' | 'vec3' | 'bool';
+/** A named intermediate value. */
 export interface Declaration {
   readonly type: FormulaType;
   readonly name: string;

@@ -12,6 +12,7 @@ export class FormulaError extends Error {
 /** The longest formula, in characters. */
 export const FORMULA_LIMIT = 20000;
 
+/** A piece of a formula's text; `at` is where it begins, counted from 0. */
 export interface Token {
   readonly kind: 'number' | 'name' | 'sign' | 'end';
   readonly text: string;

@@ -46,6 +46,7 @@ export interface BakedValues {
   /** Share of the surface, 0 to 1, with values below 0 or above 1. */
   readonly beyond: number;
 }
+/** Stands in glTF members for the index of a texture of the baked model. */
 export interface TextureReference {
   readonly texture: string;
 }
@@ -94,6 +95,7 @@ interface ParameterText<N extends 1 | 3, I extends Ports> {
   readonly loss?: (values: BakedValues) => string | null;
 }
 
+/** Everything there is to know of a parameter of a surface. */
 export interface ParameterDefinition<N extends 1 | 3 = 1 | 3> extends Omit<
   ParameterText<N, Ports>,
   'lower'
