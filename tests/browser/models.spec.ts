@@ -35,8 +35,8 @@ const lookedOver = (page: Page): Promise<void> =>
   expect(page.getByTestId('model-status')).not.toContainText('…', { timeout: 90_000 });
 
 test(
-  'a model is looked over in a worker, mended with a click for everyone, and the mending ' +
-    'is taken back',
+  'a model is looked over in a worker, corrected with a click for everyone, and that ' +
+    'is undone',
   async ({ page }) => {
     await signIn(page, 'tove');
     await page.getByRole('link', { name: 'Models' }).click();
@@ -66,7 +66,7 @@ test(
     await lookedOver(page);
     await expect(findings.getByText(/is its unit right/)).toHaveCount(0);
 
-    // It is as mended for the next one who opens it, and the picture of each mask has something on
+    // It is as corrected for the next one who opens it, and the picture of each mask has something on
     // it.
     await page.reload();
     await expect(facts.getByText('1 m × 1 m × 1 m')).toBeVisible();
@@ -86,7 +86,7 @@ test(
 
     // Models of the whole studio are a librarian's.
     await page.getByRole('button', { name: 'Study form' }).click();
-    await expect(page.getByText('Comes with Bright Loom; only librarians mend it')).toBeVisible();
+    await expect(page.getByText('Comes with Bright Loom; only librarians change it')).toBeVisible();
     await expect(facts.getByLabel('Unit of the file')).toHaveCount(0);
     const refused = await page.evaluate(
       async () =>

@@ -60,7 +60,7 @@ export interface PortsView {
 }
 
 /** The group a node stands for, if it is one and the definition is there. */
-export function findNodeGroup(
+export function findGroupDefinition(
   document: NetworkDocument,
   node: NodeInstance,
 ): GroupDefinition | undefined {
@@ -133,7 +133,7 @@ export const inputPort = (node: NodeInstance, id: string): InputPort | undefined
 
 /** The ports of a node; null when its type or group is unknown. */
 export function describePorts(document: NetworkDocument, node: NodeInstance): PortsView | null {
-  const group = findNodeGroup(document, node);
+  const group = findGroupDefinition(document, node);
   if (group) return groupPorts(group);
   const definition = findNodeDefinition(node);
   if (!definition) return null;

@@ -1,7 +1,7 @@
 import { canonicalJson } from '../graph/canonical';
 import { INPUT_EDGE } from '../graph/document';
 import type { GroupDefinition, Network, NetworkDocument, NodeInstance } from '../graph/document';
-import { findNodeDefinition, findNodeGroup } from './catalogue';
+import { findNodeDefinition, findGroupDefinition } from './catalogue';
 import { findNode } from './uniforms';
 
 /** The network a node stands in, by the path that leads to it, and the group that is. */
@@ -10,7 +10,7 @@ function scopeOf(
   path: readonly string[],
 ): { readonly network: Network; readonly group: GroupDefinition | undefined } {
   const outer = path.length > 1 ? findNode(document, path.slice(0, -1)) : undefined;
-  const group = outer && findNodeGroup(document, outer);
+  const group = outer && findGroupDefinition(document, outer);
   return { network: group?.network ?? document.network, group };
 }
 

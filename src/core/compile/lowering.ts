@@ -8,7 +8,7 @@ import type { Builder } from '../ir/builder';
 import type { F32 } from '../ir/types';
 import type { AnyLowered, ModelReads, NodeDefinition } from '../nodes/define';
 import type { SurfaceLanes } from '../nodes/parameters/lanes';
-import { chosenOptions, findNodeDefinition, findNodeGroup } from './catalogue';
+import { chosenOptions, findNodeDefinition, findGroupDefinition } from './catalogue';
 import { reportFormula } from './check/check-node';
 import { CheckReport } from './check/report';
 import type { Lowered } from './convert';
@@ -91,7 +91,7 @@ export class Lowering {
   }
 
   private lowerGroup(scope: Scope, node: NodeInstance): Record<string, Lowered> {
-    const group = present(findNodeGroup(this.document, node), 'group');
+    const group = present(findGroupDefinition(this.document, node), 'group');
     const path = [...scope.path, node.id];
     const inputs = new Map<string, Lowered>();
     for (const port of group.inputs) {

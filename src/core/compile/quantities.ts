@@ -3,7 +3,7 @@ import { INPUT_EDGE, OUTPUT_EDGE } from '../graph/document';
 import type { GroupDefinition, Network, NetworkDocument, Strand } from '../graph/document';
 import { quantityConversion } from '../nodes/quantities';
 import type { Quantity } from '../nodes/quantities';
-import { findNodeDefinition, findNodeGroup, inputPort } from './catalogue';
+import { findNodeDefinition, findGroupDefinition, inputPort } from './catalogue';
 
 /**
  * What a strand does between two quantities: nothing to say, a conversion with its formula, or a
@@ -25,7 +25,7 @@ function outgoing(
 ): Quantity | undefined {
   if (from.node === INPUT_EDGE || depth > 40) return undefined;
   const node = network.nodes.find((each) => each.id === from.node);
-  const inner = node && findNodeGroup(document, node);
+  const inner = node && findGroupDefinition(document, node);
   if (inner) {
     const end = inner.network.strands.find(
       (strand) => strand.to.node === OUTPUT_EDGE && strand.to.input === from.output,

@@ -12,7 +12,7 @@ import type {
   RampValue,
   Triple,
 } from '../graph/document';
-import { findNodeDefinition, findNodeGroup, inputPort, findStop } from './catalogue';
+import { findNodeDefinition, findGroupDefinition, inputPort, findStop } from './catalogue';
 import { writeLights } from './lights';
 import { IDENTITY_PLACEMENT, getTurn } from './model-scale';
 import type { ModelScale } from './model-scale';
@@ -63,7 +63,7 @@ export function findNode(
   let node: NodeInstance | undefined;
   for (const id of path) {
     if (node) {
-      const group = findNodeGroup(document, node);
+      const group = findGroupDefinition(document, node);
       if (!group) return undefined;
       network = group.network;
     }
@@ -135,7 +135,7 @@ function read(document: NetworkDocument, source: BindingSource): InputValue | un
       ? orderedStops(ramp, rampModes(node).layout).findIndex((stop) => stop.id === source.stop)
       : -1;
   }
-  const group = findNodeGroup(document, node);
+  const group = findGroupDefinition(document, node);
   if (source.from === 'fallback')
     return group?.inputs.find((port) => port.id === source.input)?.fallback;
   const dial = dialOf(group, source.dial);

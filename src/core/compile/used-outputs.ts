@@ -1,7 +1,7 @@
 import { arrivingKey, outputKey, parseResultKey } from '../graph/result-key';
 import { INPUT_EDGE, OUTPUT_EDGE, SURFACE_OUTPUT } from '../graph/document';
 import type { Network, NetworkDocument, NodeInstance, Strand } from '../graph/document';
-import { findNodeGroup } from './catalogue';
+import { findGroupDefinition } from './catalogue';
 
 /** Outputs of nodes, by `path:output`, that something in a program depends on. */
 export interface UsedOutputs {
@@ -65,7 +65,7 @@ class Search {
 
   private networkInside(path: readonly string[]): Network | undefined {
     const node = this.board(path.slice(0, -1))?.nodes.get(path.at(-1) ?? '');
-    return node && findNodeGroup(this.document, node)?.network;
+    return node && findGroupDefinition(this.document, node)?.network;
   }
 
   output(path: readonly string[], id: string, output: string): void {

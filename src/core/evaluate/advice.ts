@@ -5,7 +5,7 @@ import {
   chosenOptions,
   describePorts,
   findNodeDefinition,
-  findNodeGroup,
+  findGroupDefinition,
 } from '../compile/catalogue';
 import type { CompiledNetwork } from '../compile/compile';
 import { getInputValue } from '../compile/uniforms';
@@ -134,7 +134,7 @@ export function listPlaces(
   ): (NodePlace & { pointer: string })[] =>
     network.nodes.flatMap((node, k) => {
       const here = { document, network, path, node, pointer: pointer([...at, 'nodes', k]) };
-      const group = findNodeGroup(document, node);
+      const group = findGroupDefinition(document, node);
       return [
         here,
         ...(group && !open.includes(group.id)

@@ -2,7 +2,7 @@
 import type { Node, NodeProps } from '@xyflow/react';
 import { Pin } from 'lucide-react';
 import { memo } from 'react';
-import { describePorts, findNodeDefinition, findNodeGroup } from '@/core/compile/catalogue';
+import { describePorts, findNodeDefinition, findGroupDefinition } from '@/core/compile/catalogue';
 import { getNetwork } from '@/core/edit/board';
 import type { NodeInstance } from '@/core/graph/document';
 import { useAdvice } from '@/state/use-advice';
@@ -48,7 +48,7 @@ function Card({ node, isSelected }: CardProps) {
   const path = useView((state) => state.path);
   const document = useDocument((state) => state.document);
   const pin = useView((state) => state.pin);
-  const group = findNodeGroup(document, node);
+  const group = findGroupDefinition(document, node);
   const findings = useCardFindings(node.id, node.group);
   const network = getNetwork(document, boardAt(document, path));
   const described = describePorts(document, node);

@@ -1,7 +1,7 @@
 'use client';
 import { own } from '@/core/base/own';
 import { Popover } from 'radix-ui';
-import { describePorts, findNodeDefinition, findNodeGroup } from '@/core/compile/catalogue';
+import { describePorts, findNodeDefinition, findGroupDefinition } from '@/core/compile/catalogue';
 import { getNetwork } from '@/core/edit/board';
 import { wayTo } from '@/core/graph/finding-place';
 import type { FindingPlace } from '@/core/graph/finding-place';
@@ -132,7 +132,7 @@ function partName(document: NetworkDocument, place: FindingPlace): string | null
   const network = getNetwork(document, board);
   const node = network.nodes.find((each) => each.id === place.node);
   const title = node
-    ? (node.name ?? findNodeGroup(document, node)?.name ?? typeTitle(node))
+    ? (node.name ?? findGroupDefinition(document, node)?.name ?? typeTitle(node))
     : place.node;
   if (dial !== undefined && board !== null) {
     const dials = own(document.groups, board)?.dials ?? [];

@@ -1,5 +1,5 @@
 'use client';
-import { findNodeDefinition, findNodeGroup } from '@/core/compile/catalogue';
+import { findNodeDefinition, findGroupDefinition } from '@/core/compile/catalogue';
 import type { Network, NetworkDocument, NodeInstance } from '@/core/graph/document';
 import { getNetwork } from '@/core/edit/board';
 import { leaveTo } from '@/state/editing';
@@ -100,7 +100,10 @@ function NetworkSketch({
 }
 
 const titleOf = (document: NetworkDocument, node: NodeInstance): string =>
-  node.name ?? findNodeGroup(document, node)?.name ?? findNodeDefinition(node)?.title ?? node.type;
+  node.name ??
+  findGroupDefinition(document, node)?.name ??
+  findNodeDefinition(node)?.title ??
+  node.type;
 const shortTitle = (title: string): string =>
   title.length > 11 ? `${title.slice(0, 10)}…` : title;
 

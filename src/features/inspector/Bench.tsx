@@ -4,7 +4,7 @@ import { useState } from 'react';
 import {
   describePorts,
   findNodeDefinition,
-  findNodeGroup,
+  findGroupDefinition,
   idleInputs,
 } from '@/core/compile/catalogue';
 import { getNetwork } from '@/core/edit/board';
@@ -91,7 +91,7 @@ function NodeBench({ node, evaluation, onExpose }: BenchProps & { readonly node:
           className="mb-1 max-w-[640px] truncate text-[11px] text-soft"
           title={`${definition?.help ?? ''}\n${definition?.formula ?? ''}`}
         >
-          {definition?.help ?? findNodeGroup(document, node)?.description}
+          {definition?.help ?? findGroupDefinition(document, node)?.description}
         </p>
         <FindingNotes findings={findings} />
         <AdviceList node={node} />

@@ -1,7 +1,7 @@
 'use client';
 import { own } from '@/core/base/own';
 import { LayoutGrid } from 'lucide-react';
-import { findNodeDefinition, findNodeGroup } from '@/core/compile/catalogue';
+import { findNodeDefinition, findGroupDefinition } from '@/core/compile/catalogue';
 import { changeNode } from '@/core/edit/board';
 import type { NodeInstance } from '@/core/graph/document';
 import type { OptionDefinition } from '@/core/nodes/define';
@@ -22,7 +22,7 @@ interface Props {
 
 /** The name of the chosen node, its modes, and what concerns it as a whole. */
 export function BenchHeader({ node, onCompare }: Props) {
-  const group = useDocument((state) => findNodeGroup(state.document, node));
+  const group = useDocument((state) => findGroupDefinition(state.document, node));
   const definition = findNodeDefinition(node);
   return (
     <div className="mb-1 flex flex-wrap items-center gap-2">

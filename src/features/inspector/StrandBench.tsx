@@ -1,7 +1,7 @@
 'use client';
 import { own } from '@/core/base/own';
 import { defaultConversion } from '@/core/compile/convert';
-import { findNodeDefinition, describePorts, findNodeGroup } from '@/core/compile/catalogue';
+import { findNodeDefinition, describePorts, findGroupDefinition } from '@/core/compile/catalogue';
 import { quantityNote } from '@/core/compile/quantities';
 import { addNode, setValue } from '@/core/edit/nodes';
 import { removeAllBends } from '@/core/edit/marks';
@@ -46,7 +46,7 @@ function nameOf(
   const title =
     [...(ports?.inputs ?? []), ...(ports?.outputs ?? [])].find((each) => each.id === port)?.title ??
     port;
-  const known = node && (node.name ?? findNodeGroup(document, node)?.name);
+  const known = node && (node.name ?? findGroupDefinition(document, node)?.name);
   const shown = known ?? (node && findNodeDefinition(node)?.title) ?? nodeId;
   return `${title} of ${shown}`;
 }

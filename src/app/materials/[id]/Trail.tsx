@@ -1,6 +1,6 @@
 'use client';
 import { findNode } from '@/core/compile/uniforms';
-import { findNodeGroup } from '@/core/compile/catalogue';
+import { findGroupDefinition } from '@/core/compile/catalogue';
 import { leaveTo } from '@/state/editing';
 import { useDocument, useView } from '@/state/use-stores';
 
@@ -11,7 +11,7 @@ export function Trail() {
   if (path.length === 0) return null;
   const names = path.map((_, k) => {
     const node = findNode(document, path.slice(0, k + 1));
-    return (node && findNodeGroup(document, node)?.name) ?? 'group';
+    return (node && findGroupDefinition(document, node)?.name) ?? 'group';
   });
   return (
     <nav

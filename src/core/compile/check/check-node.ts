@@ -10,7 +10,7 @@ import type {
 import type { NodeDefinition } from '../../nodes/define';
 import { parseFormula } from '../../nodes/formula/parse';
 import { FormulaError } from '../../nodes/formula/tokens';
-import { describePorts, findDefinition, findNodeGroup, ofVersion } from '../catalogue';
+import { describePorts, findDefinition, findGroupDefinition, ofVersion } from '../catalogue';
 import type { InputView } from '../catalogue';
 import { rampModes } from '../uniforms';
 import { fits, kindWord } from './kinds';
@@ -24,7 +24,7 @@ export function checkNode(
   at: DocumentPath,
 ): void {
   if (node.type === 'group') {
-    if (!findNodeGroup(document, node))
+    if (!findGroupDefinition(document, node))
       return report.add(
         'group.missing',
         [...at, 'group'],

@@ -10,7 +10,7 @@ import type { PortKind } from '../../nodes/define';
 import {
   describePorts,
   findNodeDefinition,
-  findNodeGroup,
+  findGroupDefinition,
   mayConnect,
   takesMany,
 } from '../catalogue';
@@ -155,7 +155,7 @@ const portName = ({ document, nodes }: CheckedNetwork, id: string, input: string
 function isUnknown({ document, nodes }: CheckedNetwork, id: string): boolean {
   const node = nodes.get(id);
   if (!node) return false;
-  return node.type === 'group' ? !findNodeGroup(document, node) : !findNodeDefinition(node);
+  return node.type === 'group' ? !findGroupDefinition(document, node) : !findNodeDefinition(node);
 }
 
 function outputKind(
