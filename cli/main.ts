@@ -32,8 +32,8 @@ const USAGE = `Usage:
   bright-loom restore FILE [--replace]
       a studio out of such a file; --replace: in place of one
 
-analyse and bake take --smooth DEGREES, --weld SHARE, --unwrap, --flip-winding: what is corrected in the
-model first. eval, bake and check take --images FOLDER: where the images a document names are
+analyse and bake take --smooth DEGREES, --weld SHARE, --unwrap, --flip-winding: what is corrected
+in the model first. eval, bake and check take --images FOLDER: where the images a document names are
 found, by their content.
 
 See docs/command-line.md.`;

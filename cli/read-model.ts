@@ -46,7 +46,8 @@ async function modelBytes(model: string): Promise<Uint8Array<ArrayBuffer>> {
 }
 
 /**
- * The cures asked for on the command line: --smooth DEGREES, --weld SHARE, --unwrap, --flip-winding.
+ *  The cures asked for on the command line: --smooth DEGREES, --weld SHARE, --unwrap, --flip-
+ *  winding.
  */
 export function readPreparation(values: Arguments['values']): ModelPreparation {
   const number = (name: keyof typeof PREPARATION_LIMITS): number | undefined => {

@@ -130,8 +130,8 @@ export async function bytesOf(response: Response): Promise<Uint8Array<ArrayBuffe
 }
 
 /**
- * A model's file, which the page passes on without holding its bytes; what is corrected in it when it
- * is read, and the key that names both.
+ *  A model's file, which the page passes on without holding its bytes; what is corrected in it when
+ *  it is read, and the key that names both.
  */
 export interface ModelFile {
   readonly file: Blob;

@@ -66,8 +66,8 @@ test(
     await lookedOver(page);
     await expect(findings.getByText(/is its unit right/)).toHaveCount(0);
 
-    // It is as corrected for the next one who opens it, and the picture of each mask has something on
-    // it.
+    // It is as corrected for the next one who opens it, and the picture of each mask has something
+    // on it.
     await page.reload();
     await expect(facts.getByText('1 m × 1 m × 1 m')).toBeVisible();
     await lookedOver(page);

@@ -98,8 +98,9 @@ export function proveGroup(
 }
 
 /**
- * Maps by supplied normals are named after the network that supplies them, and packaging renames that:
- * they are measured here, for both sides in the same way. What else there is, is the same map on
+ *  Maps by supplied normals are named after the network that supplies them, and packaging renames
+ *  that: they are measured here, for both sides in the same way. What else there is, is the same
+ *  map on
  * both sides.
  */
 function alikeMaps({ analysis, maps }: ProofModel): MapSource {

@@ -9,7 +9,9 @@ export const UNCHANGED = 'Nothing was changed.';
 export const EXPORT_AGAIN =
   'Export the model again as binary glTF 2.0 (.glb) or OBJ, then upload that.';
 
-/** What a model file says, in one piece: metres (or the file's unit), Y up, nothing corrected yet. */
+/**
+ * What a model file says, in one piece: metres (or the file's unit), Y up, nothing corrected yet.
+ */
 export interface ModelSoup {
   readonly positions: Float32Array<ArrayBuffer>;
   readonly normals: Float32Array<ArrayBuffer> | null;

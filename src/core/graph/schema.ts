@@ -42,8 +42,8 @@ export function parseDocument(raw: unknown): ParsedDocument {
 }
 
 /**
- * How many faults are reported of a document whose shape is wrong, and how large it may be to look for
- * more than the first.
+ *  How many faults are reported of a document whose shape is wrong, and how large it may be to look
+ *  for more than the first.
  */
 const MOST_FAULTS = 50,
   MOST_LOOKED_THROUGH = 2000;

@@ -39,8 +39,8 @@ export class DetailNormals {
 }
 
 /**
- * What supplied normals add to ρ·H around each point: half the divergence of their difference δ from
- * the surface's normals, fitted over the points within ρ as Σ(δ_q − δ_x)·(q − x) / Σ|q
+ *  What supplied normals add to ρ·H around each point: half the divergence of their difference δ
+ *  from the surface's normals, fitted over the points within ρ as Σ(δ_q − δ_x)·(q − x) / Σ|q
  * − x|². That is exact where δ changes evenly, whatever the spread of the points; for supplied
  * normals that are those of a sphere it is ρ/R.
  */
