@@ -132,7 +132,7 @@ test(
     expect((await counts()).refined).toBeGreaterThan(0);
 
     // One that measures, then the one that answers for swatches.
-    await addNode(page, 'curvature', 60, 260, 'Curvature');
+    await addNode(page, 'thickness', 60, 260, 'Thickness');
     await expect(page.getByTestId('progress')).toBeVisible();
     await page.evaluate(() => {
       window.brightLoomEvaluation?.pool.kill(1);
