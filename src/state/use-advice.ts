@@ -7,12 +7,16 @@ import type { NodeInstance } from '@/core/graph/document';
 import type { Advice } from '@/core/nodes/advice';
 import { keyOnBoard } from './editing';
 import { boardAt } from './board-path';
-import { useDocument, useResults, useView } from './use-stores';
+import { useResults, useView } from './use-stores';
+import { stores } from './stores';
 
-/** What there is to say about the values of a node on the open board. */
+/**
+ * What there is to say about the values of a node on the open board. It looks at the node, at its
+ * strands and at its results; whoever draws it follows the first two (`useCard`).
+ */
 export function useAdvice(node: NodeInstance | undefined): readonly Advice[] {
-  const document = useDocument((state) => state.document);
   const path = useView((state) => state.path);
+  const { document } = stores.document.getState();
   const place = node && {
     document,
     network: getNetwork(document, boardAt(document, path)),

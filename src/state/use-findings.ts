@@ -6,7 +6,7 @@ import { findFaultCure } from '../core/edit/fault-cures';
 import type { FindingsState, PlacedFinding } from './findings-state';
 import { commit, goTo } from './editing';
 import { stores } from './stores';
-import { useBoard } from './use-stores';
+import { useBoardId } from './use-card';
 
 export const useFindings = <T>(selector: (state: FindingsState) => T): T =>
   useStore(stores.findings, selector);
@@ -15,7 +15,7 @@ export const useFindings = <T>(selector: (state: FindingsState) => T): T =>
 export function useBoardFindings(
   isMeant: (finding: PlacedFinding) => boolean,
 ): readonly PlacedFinding[] {
-  const { board } = useBoard();
+  const board = useBoardId();
   return useFindings(
     useShallow(({ findings }) =>
       findings.filter((finding) => finding.place.board === board && isMeant(finding)),
@@ -31,7 +31,7 @@ export function useCardFindings(
   nodeId: string,
   group: string | undefined,
 ): readonly PlacedFinding[] {
-  const { board } = useBoard();
+  const board = useBoardId();
   return useFindings(
     useShallow(({ findings }) =>
       findings.filter(

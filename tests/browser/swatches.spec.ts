@@ -14,15 +14,18 @@ const BLOCK = 6;
 
 /** Surfaces, and how far nine in ten of the compared channels may be apart, of 255. */
 const SURFACES: Readonly<Record<string, { most: number; values: Record<string, InputValue> }>> = {
-  varnish: {
+  'varnished cloth': {
     most: 6,
-    values: { baseColour: [0.2, 0.09, 0.035], roughness: 0.7, coat: 1, coatRoughness: 0.15 },
+    values: {
+      baseColour: [0.2, 0.09, 0.035],
+      roughness: 0.7,
+      coat: 0.5,
+      coatRoughness: 0.15,
+      sheen: 0.6,
+      sheenRoughness: 0.5,
+    },
   },
   metal: { most: 9, values: { baseColour: [0.6, 0.5, 0.4], metalness: 1, roughness: 0.3 } },
-  cloth: {
-    most: 6,
-    values: { baseColour: [0.05, 0.06, 0.1], roughness: 0.9, sheen: 0.8, sheenRoughness: 0.5 },
-  },
   // The stage also shows the inside of the far wall through it.
   glass: {
     most: 22,

@@ -132,8 +132,11 @@ export const inputPort = (node: NodeInstance, id: string): InputPort | undefined
   own(findNodeDefinition(node)?.inputs, id) ?? stopPorts(node).find(([each]) => each === id)?.[1];
 
 /** The ports of a node; null when its type or group is unknown. */
-export function describePorts(document: NetworkDocument, node: NodeInstance): PortsView | null {
-  const group = findGroupDefinition(document, node);
+export const describePorts = (document: NetworkDocument, node: NodeInstance): PortsView | null =>
+  describeNode(node, findGroupDefinition(document, node) ?? null);
+
+/** The same by the node and the group it stands for. */
+export function describeNode(node: NodeInstance, group: GroupDefinition | null): PortsView | null {
   if (group) return groupPorts(group);
   const definition = findNodeDefinition(node);
   if (!definition) return null;

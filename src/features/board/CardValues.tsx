@@ -1,25 +1,30 @@
 'use client';
 import { own } from '@/core/base/own';
-import { describePorts, findNodeDefinition } from '@/core/compile/catalogue';
+import { findNodeDefinition } from '@/core/compile/catalogue';
+import type { PortsView } from '@/core/compile/catalogue';
 import { isImage, isRamp, isTriple } from '@/core/graph/document';
 import type { InputValue, NodeInstance } from '@/core/graph/document';
 import { toHex } from '@/core/surface/colour-science';
 import { shortNumber } from '@/ui/NumberField';
-import { useBoard, useDocument } from '@/state/use-stores';
+import { useCardDials } from '@/state/use-card';
 
 /** The few values in use of a card's node, and the dials that drive some. */
-export function CardValues({ node }: { readonly node: NodeInstance }) {
-  const document = useDocument((state) => state.document);
+export function CardValues({
+  node,
+  ports,
+}: {
+  readonly node: NodeInstance;
+  readonly ports: PortsView | null;
+}) {
   const options = Object.entries(findNodeDefinition(node)?.options ?? {});
   const [only] = options;
   const choice =
     only &&
     options.length === 1 &&
     only[1].choices.find((each) => each.value === (own(node.options, only[0]) ?? only[1].default));
-  const ports = describePorts(document, node)?.inputs ?? [];
   const typed = Object.entries(node.values)
     .flatMap(([id, value]) => {
-      const port = ports.find((each) => each.id === id);
+      const port = ports?.inputs.find((each) => each.id === id);
       return port ? [{ id, title: port.title, kind: port.kind, value }] : [];
     })
     .slice(0, 2);
@@ -38,15 +43,9 @@ export function CardValues({ node }: { readonly node: NodeInstance }) {
 }
 
 function CardDrives({ nodeId }: { readonly nodeId: string }) {
-  const { group } = useBoard();
-  const drives = (group?.dials ?? []).flatMap((dial) =>
-    dial.drives
-      .filter((drive) => drive.node === nodeId)
-      .map((drive) => ({ dial: dial.name, input: drive.input })),
-  );
-  return drives.map(({ dial, input }) => (
+  return useCardDials(nodeId).map((dial, k) => (
     <div
-      key={`${dial}${input}`}
+      key={`${dial}${String(k)}`}
       className="mt-0.5 truncate rounded-[2px] border border-seam px-1 text-ink"
       title={`Driven by the dial ${dial}`}
     >

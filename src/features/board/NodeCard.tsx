@@ -1,9 +1,8 @@
 'use client';
 import type { Node, NodeProps } from '@xyflow/react';
 import { Pin } from 'lucide-react';
-import { memo } from 'react';
-import { describePorts, findNodeDefinition, findGroupDefinition } from '@/core/compile/catalogue';
-import { getNetwork } from '@/core/edit/board';
+import { memo, useMemo } from 'react';
+import { describeNode, findNodeDefinition } from '@/core/compile/catalogue';
 import type { NodeInstance } from '@/core/graph/document';
 import { useAdvice } from '@/state/use-advice';
 import { useCardFindings } from '@/state/use-findings';
@@ -15,8 +14,9 @@ import { CardValues } from './CardValues';
 import { FamilyStitch } from './FamilyStitch';
 import { cardPorts } from './card-ports';
 import { enterGroup, keyOnBoard, togglePin } from '@/state/editing';
-import { boardAt } from '@/state/board-path';
-import { useDocument, useResults, useView } from '@/state/use-stores';
+import { useResults, useView } from '@/state/use-stores';
+import { useCard } from '@/state/use-card';
+import type { CardView } from '@/state/use-card';
 
 /** The folded edge that tells the card of a group from that of a node. */
 const HEM = 'absolute inset-y-0 w-[3px] border-y border-seam bg-raised';
@@ -32,29 +32,27 @@ export const NodeCard = memo(function NodeCard({
   data: { nodeId },
   selected,
 }: NodeProps<CardNode>) {
-  const document = useDocument((state) => state.document);
-  const path = useView((state) => state.path);
-  const network = getNetwork(document, boardAt(document, path));
-  const node = network.nodes.find((each) => each.id === nodeId);
-  return node ? <Card node={node} isSelected={selected} /> : null;
+  const card = useCard(nodeId);
+  return card.node ? <Card card={card} node={card.node} isSelected={selected} /> : null;
 });
 
 interface CardProps {
+  readonly card: CardView;
   readonly node: NodeInstance;
   readonly isSelected: boolean;
 }
 
-function Card({ node, isSelected }: CardProps) {
+function Card({ card, node, isSelected }: CardProps) {
   const path = useView((state) => state.path);
-  const document = useDocument((state) => state.document);
-  const pin = useView((state) => state.pin);
-  const group = findGroupDefinition(document, node);
+  const { group } = card;
   const findings = useCardFindings(node.id, node.group);
-  const network = getNetwork(document, boardAt(document, path));
-  const described = describePorts(document, node);
-  const ports = cardPorts(network, node, described);
+  const described = useMemo(() => describeNode(node, group), [node, group]);
+  const ports = useMemo(() => cardPorts(card, node, described), [card, node, described]);
   const keys = (described?.outputs ?? []).map((output) => keyOnBoard(path, node.id, output.id));
-  const isPinned = pin !== null && keys.includes(pin);
+  const pin = useView((state) =>
+    state.pin !== null && keys.includes(state.pin) ? state.pin : null,
+  );
+  const isPinned = pin !== null;
   const title = getTitle(node, group?.name);
   return (
     <div
@@ -78,12 +76,18 @@ function Card({ node, isSelected }: CardProps) {
         isPinned={isPinned}
         findings={findings}
       />
-      <div className="flex items-center gap-1 px-1.5 pb-0.5">
+      <div className="card-title flex items-center gap-1 px-1.5">
         <FamilyStitch family={findNodeDefinition(node)?.family ?? 'group'} />
-        <span className="truncate text-[12px] font-medium">{title}</span>
+        <span className="card-name truncate font-medium" title={title}>
+          {title}
+        </span>
       </div>
-      {node.folded ? null : <CardRange outputKey={keys[0] ?? null} />}
-      {node.folded ? null : <CardValues node={node} />}
+      {node.folded ? null : (
+        <div className="card-figures">
+          <CardRange outputKey={keys[0] ?? null} />
+          <CardValues node={node} ports={described} />
+        </div>
+      )}
       <CardHandles title={title} ports={ports} findings={findings} />
     </div>
   );

@@ -1,5 +1,4 @@
 import { own } from '@/core/base/own';
-import type { Node } from '@xyflow/react';
 import { defaultConversion } from '@/core/compile/convert';
 import { quantityNote } from '@/core/compile/quantities';
 import { getNetwork } from '@/core/edit/board';
@@ -7,13 +6,22 @@ import type { BoardId } from '@/core/edit/board';
 import { markId } from '@/core/edit/marks';
 import { inputKind, outputKind } from '@/core/edit/strands';
 import { INPUT_EDGE, OUTPUT_EDGE } from '@/core/graph/document';
-import type { Network, NetworkDocument, Strand, ValueKind } from '@/core/graph/document';
+import type {
+  GroupDefinition,
+  Network,
+  NetworkDocument,
+  NodeInstance,
+  Strand,
+  ValueKind,
+} from '@/core/graph/document';
 import type { PlacedFinding } from '@/state/findings-state';
 import type { BendNode, NoteNode, RegionNode } from './BoardMarks';
 import type { CardNode } from './NodeCard';
 import type { SelvedgeNode } from './Selvedge';
 import type { StrandEdgeType } from './StrandEdge';
 import { keyOnBoard } from '@/state/editing';
+import type { SteadyElements } from '@/features/board/steady';
+import { indexBoard } from '@/state/use-card';
 
 export type BoardNode = CardNode | SelvedgeNode | NoteNode | RegionNode | BendNode;
 /** Width of a bend's mark. */
@@ -24,87 +32,114 @@ interface Selvedges {
   readonly in: readonly [number, number];
   readonly out: readonly [number, number];
 }
-/** What an element of the board is besides its kind: chosen or not, and how large it was drawn. */
-type Drawn = (id: string) => Pick<Node, 'measured' | 'selected'>;
+type NodeElements = SteadyElements<BoardNode>;
+type Gather = Parameters<Parameters<NodeElements['round']>[0]>[0];
 
-/** What the drawing library is given for a board. */
+/** What the drawing library is given for a board; what did not change are the same objects. */
 export function boardNodes(
-  document: NetworkDocument,
-  board: BoardId,
-  selection: readonly string[],
+  elements: NodeElements,
+  network: Network,
+  selection: ReadonlySet<string>,
   measured: Measured,
-  edges: Selvedges,
-): BoardNode[] {
-  const network = getNetwork(document, board);
-  const drawn: Drawn = (id) => {
-    const known = measured.get(id);
-    return { selected: selection.includes(id), ...(known ? { measured: known } : {}) };
-  };
-  const cards = network.nodes.map((node): CardNode => ({
-    id: node.id,
-    type: 'card',
-    position: { x: node.at[0], y: node.at[1] },
-    data: { nodeId: node.id },
-    ...drawn(node.id),
-  }));
-  return [
-    ...regionNodes(network, drawn),
-    ...noteNodes(network, drawn),
-    ...cards,
-    ...bendNodes(network, drawn),
-    ...selvedgeNodes(board !== null, edges, drawn),
-  ];
+): readonly BoardNode[] {
+  return elements.round((element) => {
+    const drawn: Drawn = (id, from, make) => {
+      const isSelected = selection.has(id),
+        size = measured.get(id);
+      element(id, [...from, isSelected, size], () => ({
+        ...make(),
+        selected: isSelected,
+        ...(size ? { measured: size } : {}),
+      }));
+    };
+    gatherRegions(network, drawn);
+    gatherNotes(network, drawn);
+    for (const { id, at } of network.nodes)
+      drawn(id, [at], () => ({
+        id,
+        type: 'card',
+        position: { x: at[0], y: at[1] },
+        data: { nodeId: id },
+      }));
+    gatherBends(network, drawn);
+  });
+}
+/** Adds an element, which is also made of whether it is chosen and how large it was drawn. */
+type Drawn = (id: string, from: readonly unknown[], make: () => BoardNode) => void;
+
+function gatherRegions({ regions }: Network, drawn: Drawn): void {
+  for (const region of regions)
+    drawn(markId.region(region.id), [region], () => ({
+      id: markId.region(region.id),
+      type: 'region',
+      position: { x: region.at[0], y: region.at[1] },
+      data: { title: region.title },
+      width: region.size[0],
+      height: region.size[1],
+      zIndex: -1,
+    }));
 }
 
-const regionNodes = ({ regions }: Network, drawn: Drawn): readonly RegionNode[] =>
-  regions.map((region) => ({
-    id: markId.region(region.id),
-    type: 'region',
-    position: { x: region.at[0], y: region.at[1] },
-    data: { title: region.title },
-    width: region.size[0],
-    height: region.size[1],
-    zIndex: -1,
-    ...drawn(markId.region(region.id)),
-  }));
+function gatherNotes({ notes }: Network, drawn: Drawn): void {
+  for (const note of notes)
+    drawn(markId.note(note.id), [note], () => ({
+      id: markId.note(note.id),
+      type: 'note',
+      position: { x: note.at[0], y: note.at[1] },
+      data: { text: note.text },
+    }));
+}
 
-const noteNodes = ({ notes }: Network, drawn: Drawn): readonly NoteNode[] =>
-  notes.map((note) => ({
-    id: markId.note(note.id),
-    type: 'note',
-    position: { x: note.at[0], y: note.at[1] },
-    data: { text: note.text },
-    ...drawn(markId.note(note.id)),
-  }));
-
-const bendNodes = ({ strands }: Network, drawn: Drawn): readonly BendNode[] =>
-  strands.flatMap((strand) =>
-    (strand.bends ?? []).map((at, k): BendNode => {
+function gatherBends({ strands }: Network, drawn: Drawn): void {
+  for (const strand of strands)
+    (strand.bends ?? []).forEach((at, k) => {
       const id = markId.bend(strand.id, k);
-      return {
+      drawn(id, [at], () => ({
         id,
         type: 'bend',
         position: { x: at[0] - BEND / 2, y: at[1] - BEND / 2 },
         data: {},
         zIndex: 2,
-        ...drawn(id),
-      };
-    }),
-  );
+      }));
+    });
+}
 
-const FIXED = { draggable: false, selectable: false, deletable: false, focusable: false } as const;
+const FIXED = {
+  draggable: false,
+  selectable: false,
+  deletable: false,
+  focusable: false,
+  selected: false,
+} as const;
 /** The edges of a board; a material's own board has only the one where it goes out. */
-function selvedgeNodes(isGroup: boolean, edges: Selvedges, drawn: Drawn): SelvedgeNode[] {
-  const selvedge = (id: string, side: 'in' | 'out'): SelvedgeNode => ({
+export function selvedgeNodes(
+  elements: NodeElements,
+  isGroup: boolean,
+  edges: Selvedges,
+  measured: Measured,
+): readonly BoardNode[] {
+  return elements.round((element) => {
+    addSelvedge(element, OUTPUT_EDGE, 'out', edges.out, measured);
+    if (isGroup) addSelvedge(element, INPUT_EDGE, 'in', edges.in, measured);
+  });
+}
+
+function addSelvedge(
+  element: Gather,
+  id: string,
+  side: 'in' | 'out',
+  [x, y]: readonly [number, number],
+  measured: Measured,
+): void {
+  const size = measured.get(id);
+  element(id, [x, y, size], () => ({
     id,
     type: 'selvedge',
-    position: { x: edges[side][0], y: edges[side][1] },
+    position: { x, y },
     data: { side },
-    ...drawn(id),
     ...FIXED,
-    selected: false,
-  });
-  return [selvedge(OUTPUT_EDGE, 'out'), ...(isGroup ? [selvedge(INPUT_EDGE, 'in')] : [])];
+    ...(size ? { measured: size } : {}),
+  }));
 }
 
 function kindOf(
@@ -155,37 +190,84 @@ function chipOf(
     : { chip: `${note.from} → ${note.to}`, warns: false };
 }
 
+/** What a board's strands are made of besides their own ends. */
+export interface StrandFacts {
+  readonly document: NetworkDocument;
+  readonly board: BoardId;
+  readonly path: readonly string[];
+  readonly kinds: ReadonlyMap<string, ValueKind>;
+  readonly chosen: string | null;
+  readonly faults: readonly PlacedFinding[];
+}
+
+/** The strands of a board; those whose ends, kind and fault did not change are the same objects. */
 export function boardEdges(
-  document: NetworkDocument,
-  board: BoardId,
-  path: readonly string[],
-  kinds: ReadonlyMap<string, ValueKind>,
-  chosen: string | null,
-  faults: readonly PlacedFinding[],
-): StrandEdgeType[] {
-  return getNetwork(document, board).strands.map((strand) => {
-    const kind = kindOf(document, board, path, kinds, strand);
-    const target = inputKind(document, board, strand.to);
-    // Of ends that do not go together the chip says which they are.
-    const fault = faults.find(
-      ({ place, code }) => place.strand === strand.id && code !== 'strand.quantity',
-    );
-    const conversion = target ? (strand.conversion ?? defaultConversion(kind, target)) : null;
-    return {
-      id: strand.id,
-      type: 'strand',
-      source: strand.from.node,
-      sourceHandle: strand.from.output,
-      target: strand.to.node,
-      targetHandle: strand.to.input,
-      data: {
-        kind,
-        bends: strand.bends ?? [],
-        ...(fault
-          ? { chip: '✕', warns: true, fault: fault.message }
-          : chipOf(document, board, strand, conversion ? (METHOD[conversion] ?? null) : null)),
-        chosen: strand.id === chosen,
-      },
-    };
+  elements: SteadyElements<StrandEdgeType>,
+  facts: StrandFacts,
+): readonly StrandEdgeType[] {
+  const { document, board, path, kinds, chosen, faults } = facts;
+  const { nodes } = indexBoard(document, board);
+  // Of ends that do not go together the chip says which they are.
+  const faulty = new Map(
+    faults.flatMap((fault) =>
+      fault.code !== 'strand.quantity' && fault.place.strand !== undefined
+        ? [[fault.place.strand, fault] as const]
+        : [],
+    ),
+  );
+  const group = board === null ? undefined : own(document.groups, board);
+  return elements.round((element) => {
+    for (const strand of getNetwork(document, board).strands) {
+      const [from, to] = [nodes.get(strand.from.node), nodes.get(strand.to.node)];
+      const carried = kinds.get(keyOnBoard(path, strand.from.node, strand.from.output));
+      const fault = faulty.get(strand.id);
+      element(
+        strand.id,
+        [
+          strand,
+          from,
+          to,
+          carried,
+          fault,
+          strand.id === chosen,
+          group,
+          ...opened(document, from, to),
+        ],
+        () => makeEdge(facts, strand, fault),
+      );
+    }
   });
+}
+
+/** The groups that the ends of a strand stand for: their ports may change. */
+const opened = (
+  { groups }: NetworkDocument,
+  ...ends: readonly (NodeInstance | undefined)[]
+): readonly (GroupDefinition | undefined)[] =>
+  ends.map((end) => (end?.group === undefined ? undefined : own(groups, end.group)));
+
+function makeEdge(
+  { document, board, path, kinds, chosen }: StrandFacts,
+  strand: Strand,
+  fault: PlacedFinding | undefined,
+): StrandEdgeType {
+  const kind = kindOf(document, board, path, kinds, strand);
+  const target = inputKind(document, board, strand.to);
+  const conversion = target ? (strand.conversion ?? defaultConversion(kind, target)) : null;
+  return {
+    id: strand.id,
+    type: 'strand',
+    source: strand.from.node,
+    sourceHandle: strand.from.output,
+    target: strand.to.node,
+    targetHandle: strand.to.input,
+    data: {
+      kind,
+      bends: strand.bends ?? [],
+      ...(fault
+        ? { chip: '✕', warns: true, fault: fault.message }
+        : chipOf(document, board, strand, conversion ? (METHOD[conversion] ?? null) : null)),
+      chosen: strand.id === chosen,
+    },
+  };
 }

@@ -1,8 +1,9 @@
 import { idleInputs } from '@/core/compile/catalogue';
 import type { PortsView } from '@/core/compile/catalogue';
-import type { Network, NodeInstance } from '@/core/graph/document';
+import type { NodeInstance } from '@/core/graph/document';
 import { TYPED_ONLY } from '@/core/nodes/define';
 import type { PortKind } from '@/core/nodes/define';
+import type { CardView } from '@/state/use-card';
 
 /** A port as a card draws it. */
 export interface CardPort {
@@ -29,12 +30,11 @@ const unknown = (ids: readonly string[], known: ReadonlySet<string>): CardPort[]
  * without the node having them, as in a document of another release.
  */
 export function cardPorts(
-  network: Network,
+  { arriving, leaving }: Pick<CardView, 'arriving' | 'leaving'>,
   node: NodeInstance,
   ports: PortsView | null,
 ): CardPorts {
   const idle = new Set(idleInputs(node));
-  const arriving = network.strands.filter(({ to }) => to.node === node.id);
   const wired = new Set(arriving.map(({ to }) => to.input));
   const usable = (ports?.inputs ?? []).filter(
     (port) => (!idle.has(port.id) && !TYPED_ONLY.has(port.kind)) || wired.has(port.id),
@@ -47,7 +47,6 @@ export function cardPorts(
   });
   const inFront = usable.filter((port) => port.port?.section === undefined || wired.has(port.id));
   const outputs = ports?.outputs ?? [];
-  const leaving = network.strands.filter(({ from }) => from.node === node.id);
   return {
     inputs: [...inFront.map(plain), ...unknown([...wired], new Set(usable.map(({ id }) => id)))],
     aside: usable.filter((port) => !inFront.includes(port)).map(plain),

@@ -8,12 +8,17 @@ import type { PlacedFinding } from '@/state/findings-state';
 import { stores } from '@/state/stores';
 import { useBoardFindings } from '@/state/use-findings';
 import { useBoard, useResults, useView } from '@/state/use-stores';
-import { boardEdges, boardNodes } from './board-elements';
+import { boardEdges, boardNodes, selvedgeNodes } from './board-elements';
 import type { BoardNode, Measured } from './board-elements';
+import { SteadyElements } from './steady';
+import type { StrandEdgeType } from './StrandEdge';
 import { placeOf } from './board-strands';
 import { SELVEDGE_WIDTH } from './Selvedge';
 
 const isOfStrand = ({ place }: PlacedFinding): boolean => place.strand !== undefined;
+
+/** The zoom below which the figures of cards cannot be read. */
+const FAR = 0.8;
 
 /** How large the board is drawn, pixels. */
 function useSize(host: React.RefObject<HTMLDivElement | null>) {
@@ -34,7 +39,7 @@ function useSize(host: React.RefObject<HTMLDivElement | null>) {
 
 /** What the drawing library is given for the board shown, and takes back as edits. */
 export function useBoardElements(host: React.RefObject<HTMLDivElement | null>) {
-  const { document, path, board } = useBoard();
+  const { document, path, board, network } = useBoard();
   const selection = useView((state) => state.selection);
   const chosenStrand = useView((state) => state.chosenStrand);
   const kinds = useResults((state) => state.kinds);
@@ -49,20 +54,49 @@ export function useBoardElements(host: React.RefObject<HTMLDivElement | null>) {
       out: [(size.width - SELVEDGE_WIDTH - viewport.x) / viewport.zoom, y] as const,
     };
   }, [size, viewport]);
+  const [elements] = useState(() => ({
+    cards: new SteadyElements<BoardNode>(),
+    edges: new SteadyElements<BoardNode>(),
+    strands: new SteadyElements<StrandEdgeType>(),
+  }));
+  const chosen = useMemo(() => new Set(selection), [selection]);
+  const cards = useMemo(
+    () => boardNodes(elements.cards, network, chosen, measured),
+    [elements, network, chosen, measured],
+  );
+  // Moving the view moves these two, and makes nothing else again.
   const nodes = useMemo(
-    () => boardNodes(document, board, selection, measured, selvedges),
-    [document, board, selection, measured, selvedges],
+    () => [...cards, ...selvedgeNodes(elements.edges, board !== null, selvedges, measured)],
+    [elements, cards, board, selvedges, measured],
   );
   const edges = useMemo(
-    () => boardEdges(document, board, path, kinds, chosenStrand, faults),
-    [document, board, path, kinds, chosenStrand, faults],
+    () => [
+      ...boardEdges(elements.strands, {
+        document,
+        board,
+        path,
+        kinds,
+        chosen: chosenStrand,
+        faults,
+      }),
+    ],
+    [elements, document, board, path, kinds, chosenStrand, faults],
   );
   const change = useCallback((changes: NodeChange<BoardNode>[]) => {
     setMeasured((old) => withSizes(old, changes));
     moveChanged(changes);
     selectChanged(changes);
   }, []);
-  return { nodes, edges, change, setViewport };
+  const follow = useCallback(
+    (next: Viewport) => {
+      // Names of cards keep a size that can be read; the drawing itself is not made again for that.
+      host.current?.style.setProperty('--board-zoom', String(next.zoom));
+      host.current?.toggleAttribute('data-far', next.zoom < FAR);
+      setViewport(next);
+    },
+    [host],
+  );
+  return { nodes, edges, change, setViewport: follow };
 }
 
 function withSizes(old: Measured, changes: readonly NodeChange<BoardNode>[]): Measured {
