@@ -51,5 +51,6 @@ test('a library entry, a model, the work', async ({ page }) => {
   await picture(page, 'models');
   await page.getByRole('link', { name: 'Work' }).click();
   await expect(page.getByRole('heading', { name: 'Work' })).toBeVisible();
+  await expect(page.getByText('Looking …')).toBeHidden();
   await picture(page, 'work');
 });
