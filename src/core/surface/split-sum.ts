@@ -36,26 +36,30 @@ function texelDirection(column: number, row: number): Vec3 {
   return [sin(polar) * cos(around), cos(polar), sin(polar) * sin(around)];
 }
 
-function filterLevel(roughness: number): Float32Array {
-  const samples = lobeSamples(roughness);
+/** What the lobe of a roughness above 0 gathers of the studio, by direction. */
+export function lobeFilter(roughness: number): (direction: Vec3) => number {
+  const samples = lobeSamples(roughness).filter(({ weight }) => weight > 0);
   const whole = samples.reduce((sum, { weight }) => sum + weight, 0);
-  const level = new Float32Array(WIDTH * HEIGHT);
-  for (let at = 0; at < level.length; at++) {
-    const n = texelDirection(at % WIDTH, floor(at / WIDTH));
+  return (n) => {
     const [u, v] = tangentFrame(n);
     let sum = 0;
     for (const { l, weight } of samples)
-      if (weight > 0)
-        sum +=
-          weight *
-          studioRadiance([
-            u[0] * l[0] + v[0] * l[1] + n[0] * l[2],
-            u[1] * l[0] + v[1] * l[1] + n[1] * l[2],
-            u[2] * l[0] + v[2] * l[1] + n[2] * l[2],
-          ]);
-    level[at] = sum / whole;
-  }
-  return level;
+      sum +=
+        weight *
+        studioRadiance([
+          u[0] * l[0] + v[0] * l[1] + n[0] * l[2],
+          u[1] * l[0] + v[1] * l[1] + n[1] * l[2],
+          u[2] * l[0] + v[2] * l[1] + n[2] * l[2],
+        ]);
+    return sum / whole;
+  };
+}
+
+function filterLevel(roughness: number): Float32Array {
+  const gather = lobeFilter(roughness);
+  return Float32Array.from({ length: WIDTH * HEIGHT }, (_, at) =>
+    gather(texelDirection(at % WIDTH, floor(at / WIDTH))),
+  );
 }
 
 const levels: (Float32Array | undefined)[] = [];

@@ -63,7 +63,7 @@ export class StageRenderer implements StageView {
         ? ALL_TARGETS
         : PLAIN_TARGETS;
     this.mode = mode ?? (isSoftware(this.renderer) ? 'workers' : 'program');
-    this.shadedScene.environment = makeSurroundings(this.renderer);
+    this.shadedScene.environment = makeSurroundings();
     this.lights = new StageLights(this.shadedScene);
     this.view = new StageCamera(element, {
       onCamera: (camera) => {

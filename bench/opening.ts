@@ -1,0 +1,81 @@
+/**
+ * How long an editor takes to open: until its cards are seen, the first swatch is, and all is done.
+ * Needs a running ./start.
+ */
+import type {} from '@/features/stage/test-hooks';
+import type { Page } from '@playwright/test';
+import { median } from './evaluate';
+import { openStudio } from './studio';
+import type { OpenStudio } from './studio';
+
+/** Seconds from asking for the page. */
+export interface Opening {
+  readonly cards: number;
+  readonly firstSwatch: number;
+  readonly all: number;
+}
+export interface OpeningFigures {
+  /** In a browser that has never been here, and in one that has. */
+  readonly first: Opening;
+  readonly second: Opening;
+}
+
+/** Opens a material in a page and notes when each part is there. */
+async function timeOpening(page: Page, url: string): Promise<Opening> {
+  const began = performance.now();
+  const since = (): number => (performance.now() - began) / 1000;
+  await page.goto(url, { waitUntil: 'commit' });
+  await page.locator('[data-testid^="card-"]').first().waitFor({ timeout: 120_000 });
+  const cards = since();
+  await page.locator('[data-testid^="card-"] canvas').first().waitFor({ timeout: 240_000 });
+  const firstSwatch = since();
+  await page.waitForFunction(() => window.brightLoomEvaluation?.isIdle === true, null, {
+    timeout: 240_000,
+    polling: 100,
+  });
+  return { cards, firstSwatch, all: since() };
+}
+
+const medians = (all: readonly Opening[]): Opening => ({
+  cards: median(all.map(({ cards }) => cards)),
+  firstSwatch: median(all.map(({ firstSwatch }) => firstSwatch)),
+  all: median(all.map(({ all: done }) => done)),
+});
+
+/** First and second visits of new browser contexts, each signed in as the page given is. */
+export async function measureOpening(
+  { browser, page }: OpenStudio,
+  url: string,
+  rounds: number,
+): Promise<OpeningFigures> {
+  const state = await page.context().storageState();
+  const first: Opening[] = [];
+  const second: Opening[] = [];
+  for (let k = 0; k < rounds; k++) {
+    const context = await browser.newContext({
+      storageState: state,
+      viewport: { width: 1280, height: 800 },
+    });
+    const fresh = await context.newPage();
+    first.push(await timeOpening(fresh, url));
+    await fresh.goto('about:blank');
+    second.push(await timeOpening(fresh, url));
+    await context.close();
+  }
+  return { first: medians(first), second: medians(second) };
+}
+
+/** Addresses of the demo material and of those stored for the measurement. */
+export async function demoMaterial({ page, base }: OpenStudio): Promise<string> {
+  await page.goto(`${base}/materials`);
+  const link = page.locator('a[href^="/materials/"]', { hasText: 'Channel buoy' }).last();
+  return `${base}${(await link.getAttribute('href')) ?? ''}`;
+}
+
+if (process.argv[1]?.endsWith('opening.ts')) {
+  const studio = await openStudio();
+  if (!studio) throw new Error('Start the application with NEXT_PUBLIC_TEST_HOOKS=yes first.');
+  console.log(await measureOpening(studio, await demoMaterial(studio), 3));
+  await studio.browser.close();
+  process.exit(0);
+}
