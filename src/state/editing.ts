@@ -1,9 +1,11 @@
 import type { MaterialId, ModelId, NodeId, PortId, ResultKey, StrandId } from '../core/base/ids';
+import { isMark } from '../core/edit/marks';
+import type { Camera } from '../core/evaluate/camera';
 import type { BoardId, NetworkDocument } from '../core/graph/document';
 import { outputKey } from '../core/graph/result-key';
 import { boardAt, validPath } from './board-path';
 import { stores } from './stores';
-import type { DocumentState, Stores } from './stores';
+import type { BoardPlace, DocumentState, PanelName, Stores, ViewState } from './stores';
 
 /** How many steps can be undone. */
 const HISTORY = 300;
@@ -41,7 +43,17 @@ function documentEditing({ document: documents, view, stage, results, findings }
     currentBoard,
     /** Opens a material; history starts anew. */
     openDocument: (opened: OpenedDocument, restored?: Partial<DocumentState>): void => {
-      view.setState({ path: [], selection: [], chosenStrand: null, pin: null, picking: null });
+      view.setState({
+        path: [],
+        selection: [],
+        chosenStrand: null,
+        pin: null,
+        picking: null,
+        inView: null,
+        asked: { show: 'all' },
+        placesBehind: [],
+        placesAhead: [],
+      });
       stage.setState({ companionStates: new Map() });
       results.setState({ taps: new Map(), appearance: null, readings: new Map(), problem: null });
       findings.setState({ findings: [], checked: null, shown: null });
@@ -79,26 +91,50 @@ function documentEditing({ document: documents, view, stage, results, findings }
   };
 }
 
-/** All that can be done to what is looked at of it. */
-function viewEditing({ view }: Pick<Stores, 'view'>) {
+/** How many places can be gone back to. */
+const PLACES = 60;
+type ViewStore = Pick<Stores, 'view'>;
+
+/** Going from board to board, and back. */
+function travelling({ view }: ViewStore) {
+  const here = (): BoardPlace => {
+    const { path, boardView } = view.getState();
+    return { path, view: boardView };
+  };
+  /** What is noted when another place is gone to on purpose. */
+  const leaving = (): Partial<ViewState> => ({
+    placesBehind: [...view.getState().placesBehind.slice(1 - PLACES), here()],
+    placesAhead: [],
+  });
+  function travel(from: 'placesBehind' | 'placesAhead', to: typeof from): boolean {
+    const state = view.getState();
+    const place = state[from].at(-1);
+    if (!place) return false;
+    view.setState({
+      [from]: state[from].slice(0, -1),
+      [to]: [...state[to], here()],
+      path: place.path,
+      selection: [],
+      chosenStrand: null,
+      asked: { show: 'view', view: place.view },
+    });
+    return true;
+  }
+  const open = (path: readonly NodeId[]): void => {
+    view.setState({
+      ...leaving(),
+      path,
+      selection: [],
+      chosenStrand: null,
+      asked: { show: 'all' },
+    });
+  };
   return {
-    select: (ids: readonly string[], strand: StrandId | null = null): void => {
-      view.setState({ selection: ids, chosenStrand: strand });
-    },
     enterGroup: (nodeId: NodeId): void => {
-      const path = [...view.getState().path, nodeId];
-      view.setState({ path, selection: [], chosenStrand: null });
+      open([...view.getState().path, nodeId]);
     },
     leaveTo: (depth: number): void => {
-      const path = view.getState().path.slice(0, depth);
-      view.setState({ path, selection: [], chosenStrand: null });
-    },
-    /** Pins an output on the stage; pinning it again returns to the surface. */
-    togglePin: (key: ResultKey): void => {
-      view.setState({ pin: view.getState().pin === key ? null : key });
-    },
-    requestFit: (): void => {
-      view.setState({ fitRequests: view.getState().fitRequests + 1 });
+      open(view.getState().path.slice(0, depth));
     },
     /** Shows a board and brings a card or strand of it into view, chosen. */
     goTo: (
@@ -106,11 +142,59 @@ function viewEditing({ view }: Pick<Stores, 'view'>) {
       { node, strand = null }: { readonly node?: NodeId; readonly strand?: StrandId | null },
     ): void => {
       view.setState({
+        ...leaving(),
         path,
         selection: node !== undefined && strand === null ? [node] : [],
         chosenStrand: strand,
-        revealed: node === undefined ? [] : [node],
+        ...(node === undefined ? {} : { asked: { show: 'near', ids: [node] } as const }),
       });
+    },
+    /** Shows a part of a board that was kept, with the camera it was kept with. */
+    goToView: ({ path, view: asked }: BoardPlace, camera: Camera | null): void => {
+      view.setState({
+        ...leaving(),
+        path,
+        selection: [],
+        chosenStrand: null,
+        asked: { show: 'view', view: asked },
+        ...(camera ? { askedCamera: { ...camera } } : {}),
+      });
+    },
+    /** @returns whether there was a place to go back to */
+    goBack: (): boolean => travel('placesBehind', 'placesAhead'),
+    goForward: (): boolean => travel('placesAhead', 'placesBehind'),
+  };
+}
+
+/** All that can be done to what is looked at of it. */
+function viewEditing({ view }: ViewStore) {
+  return {
+    select: (ids: readonly string[], strand: StrandId | null = null): void => {
+      view.setState({ selection: ids, chosenStrand: strand });
+    },
+    /** Pins an output on the stage; pinning it again returns to the surface. */
+    togglePin: (key: ResultKey): void => {
+      view.setState({ pin: view.getState().pin === key ? null : key });
+    },
+    frameAll: (): void => {
+      view.setState({ asked: { show: 'all' } });
+    },
+    /** Shows the chosen cards as large as fits; all where none is chosen. */
+    frameSelection: (): void => {
+      const ids = view.getState().selection.filter((id) => !isMark(id));
+      view.setState({ asked: ids.length > 0 ? { show: 'cards', ids } : { show: 'all' } });
+    },
+    /** Hides a part of the window, or shows it again; one part always stays. */
+    togglePanel: (name: PanelName): void => {
+      const hidden = new Set(view.getState().hidden);
+      if (!hidden.delete(name)) hidden.add(name);
+      if (!hidden.has('stage') || !hidden.has('board')) view.setState({ hidden });
+    },
+    /** The stage alone; again: everything. */
+    toggleStageAlone: (): void => {
+      const { hidden } = view.getState();
+      const isAlone = hidden.has('board') && !hidden.has('stage');
+      view.setState({ hidden: new Set(isAlone ? [] : ['board', 'bench', 'front']) });
     },
   };
 }
@@ -118,6 +202,7 @@ function viewEditing({ view }: Pick<Stores, 'view'>) {
 /** All that can be done to the open document and to what is looked at of it. */
 export const makeEditing = (given: Stores) => ({
   ...documentEditing(given),
+  ...travelling(given),
   ...viewEditing(given),
 });
 
@@ -134,8 +219,14 @@ export const {
   enterGroup,
   leaveTo,
   togglePin,
-  requestFit,
+  frameAll,
+  frameSelection,
   goTo,
+  goToView,
+  goBack,
+  goForward,
+  togglePanel,
+  toggleStageAlone,
 } = makeEditing(stores);
 
 /** The result key of an output of a node on the board at the end of a path. */

@@ -48,10 +48,10 @@ export class Evaluation {
   ) {
     this.models = new StageModels(parts);
     this.images = new StageImages(parts, decode);
-    this.findings = new FindingsKeeper(
-      (document) => unwrap(parts.pool.background.check(document)),
-      parts.stores,
-    );
+    this.findings = new FindingsKeeper((document) => {
+      const { background, documents } = parts.pool;
+      return unwrap(background.check(documents.bring(background, document)));
+    }, parts.stores);
     const stageParts = { ...parts, models: this.models, images: this.images };
     this.current = new StageModelController(
       'current',
@@ -70,8 +70,10 @@ export class Evaluation {
     });
     this.swatches = new SwatchRequests(parts, this.images, {
       shown: () => this.current.shown,
-      onResult: (shown, { demands }) => {
+      onAppearance: () => {
         this.showAppearance();
+      },
+      onDemands: (shown, demands) => {
         if (this.current.shown !== shown) return;
         this.current.demands = demands;
         this.models.request('current', shown.id, this.ready(demands));
@@ -100,7 +102,7 @@ export class Evaluation {
       this.models.onMaps(() => {
         this.current.mapsChanged();
         this.companions.mapsChanged();
-        this.swatches.request();
+        this.swatches.renew();
       }),
       pool.onReplaced(() => {
         this.current.renew();
@@ -110,7 +112,7 @@ export class Evaluation {
       this.images.onImages(() => {
         this.current.update();
         this.companions.imagesChanged();
-        this.swatches.request();
+        this.swatches.renew();
       }),
     ];
   }
@@ -134,7 +136,9 @@ export class Evaluation {
       this.companions.update(false);
     }
     if (isPinned || state.look !== before.look) this.showLook();
-    if (state.path !== before.path || state.camera !== before.camera) this.swatches.request();
+    if (state.path !== before.path || state.camera !== before.camera) this.swatches.renew();
+    else if (state.inView !== before.inView || state.pictureSide !== before.pictureSide)
+      this.swatches.request();
   }
 
   get pool(): WorkerPool {
@@ -178,7 +182,7 @@ export class Evaluation {
     this.current.show({ id, facts });
     this.companions.follow(this.parts.stores.document.getState().document, facts);
     this.showLights();
-    this.swatches.request();
+    this.swatches.renew();
     return loaded.notes;
   }
 
@@ -220,7 +224,10 @@ export class Evaluation {
     const { document } = this.parts.stores.document.getState();
     const { pin } = this.parts.stores.view.getState();
     const { shown } = this.current;
-    return shown ? unwrap(this.pool.evaluator.pick(shown.id, document, pin, from, towards)) : null;
+    if (!shown) return null;
+    const { evaluator, documents } = this.pool;
+    const named = documents.bring(evaluator, document);
+    return unwrap(evaluator.pick(shown.id, named, pin, from, towards));
   }
 
   /** The mode of opacity a person chose comes before the one the values suggest. */

@@ -19,18 +19,22 @@ function isSame(a: TapResult, b: TapResult): boolean {
 }
 
 /**
- * New results by their keys; those that show nothing new stay the objects they were, so that their
- * cards are not drawn again.
+ * Results with new ones among them, by their keys; those that show nothing new stay the objects
+ * they were, so that their cards are not drawn again.
+ * @param wanted of what there is otherwise, nothing stays
  */
 export function reconcileTaps(
   before: ReadonlyMap<string, TapResult>,
   results: readonly TapResult[],
+  wanted: ReadonlySet<string>,
 ): ReadonlyMap<string, TapResult> {
-  const kept = results.map((result) => {
+  const changed = results.filter((result) => {
     const known = before.get(result.key);
-    return known && isSame(known, result) ? known : result;
+    return !known || !isSame(known, result);
   });
-  return kept.length === before.size && kept.every((result) => before.get(result.key) === result)
-    ? before
-    : new Map(kept.map((result) => [result.key, result]));
+  const isGone = [...before.keys()].some((key) => !wanted.has(key));
+  if (changed.length === 0 && !isGone) return before;
+  const kept = new Map([...before].filter(([key]) => wanted.has(key)));
+  for (const result of changed) if (wanted.has(result.key)) kept.set(result.key, result);
+  return kept;
 }

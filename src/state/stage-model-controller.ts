@@ -1,5 +1,5 @@
 import * as Comlink from 'comlink';
-import { structureKey } from '../core/compile/compile';
+import { structureKey } from '../core/compile/structure';
 import { bindImages, imageDemands } from '../core/compile/images';
 import { IDENTITY_PLACEMENT } from '../core/compile/model-scale';
 import type { CompanionFrame } from '../core/compile/model-scale';
@@ -155,9 +155,9 @@ export class StageModelController {
 
   private async prepare(key: string, { document, pin }: ShownNetwork): Promise<void> {
     try {
-      const program = await unwrap(
-        this.parts.pool.evaluator.prepareStage(document, pin, this.stage?.targets),
-      );
+      const { evaluator, documents } = this.parts.pool;
+      const named = documents.bring(evaluator, document);
+      const program = await unwrap(evaluator.prepareStage(named, pin, this.stage?.targets));
       if (this.preparing !== key) return;
       this.program = { key, program };
       this.counts.stagePrograms++;
@@ -190,6 +190,11 @@ export class StageModelController {
     this.stage?.invalidate();
   }
 
+  /** Workers hold the open document; one of another material goes along with each request. */
+  private isOpenDocument(document: NetworkDocument): boolean {
+    return this.parts.stores.document.getState().document === document;
+  }
+
   /** Values at visible points, shared out over the workers that are free. */
   private async fill(
     version: string,
@@ -216,7 +221,9 @@ export class StageModelController {
         const request = {
           subject: this.name,
           model,
-          document,
+          document: this.isOpenDocument(document)
+            ? pool.documents.bring(worker, document)
+            : document,
           pin,
           isWhole,
           ...(sample ? { sample } : {}),

@@ -11,6 +11,7 @@ import type { TapResult } from '../core/evaluate/tap-results';
 import { emptyDocument } from '../core/graph/document';
 import type { NetworkDocument, ValueKind } from '../core/graph/document';
 import type { Appearance } from '../core/surface/stage-layout';
+import type { CardDetail } from './card-detail';
 import { emptyFindings } from './findings-state';
 import type { FindingsState } from './findings-state';
 
@@ -45,6 +46,26 @@ export interface Picking {
   readonly asks: string;
   readonly take: (picked: Picked) => string | null;
 }
+/** A part of a board: its zoom, and where its origin is, pixels from the upper left corner. */
+export interface BoardView {
+  readonly x: number;
+  readonly y: number;
+  readonly zoom: number;
+}
+/** A part of one of the boards. */
+export interface BoardPlace {
+  readonly path: readonly NodeId[];
+  readonly view: BoardView;
+}
+/** What the board may be asked to show: all cards, some of them as large as fits, or a part. */
+export type BoardRequest =
+  | { readonly show: 'all' }
+  | { readonly show: 'cards' | 'near'; readonly ids: readonly NodeId[] }
+  | { readonly show: 'view'; readonly view: BoardView };
+/** The parts of the editor's window. */
+export const PANELS = ['stage', 'board', 'bench', 'front'] as const;
+export type PanelName = (typeof PANELS)[number];
+
 /** What a person looks at: the board, what is chosen on it, and the stage. */
 export interface ViewState {
   /** Ids of the group nodes that lead from the material's board to the one shown. */
@@ -56,10 +77,26 @@ export interface ViewState {
   readonly look: StageLook;
   readonly picking: Picking | null;
   readonly camera: Camera | null;
-  /** Raised to ask the board to show all its cards. */
-  readonly fitRequests: number;
-  /** Cards the board is asked to bring into view; another list asks anew. */
-  readonly revealed: readonly NodeId[];
+  /** What the board is asked to show; another object asks anew. */
+  readonly asked: BoardRequest;
+  /** Where the camera of the stage is asked to stand; another object asks anew. */
+  readonly askedCamera: Camera | null;
+  /** The part of the board that is shown, as it rested last. */
+  readonly boardView: BoardView;
+  /** Places of boards that were left, the latest last, to go back to; and forward again. */
+  readonly placesBehind: readonly BoardPlace[];
+  readonly placesAhead: readonly BoardPlace[];
+  readonly hidden: ReadonlySet<PanelName>;
+  /** Whether cards of the board are being looked for. */
+  readonly isFinding: boolean;
+  readonly detail: CardDetail;
+  /**
+   * The cards in view, those nearest its middle first: theirs are the pictures that matter. null
+   * until the board has said so.
+   */
+  readonly inView: readonly NodeId[] | null;
+  /** How large pictures of cards are made, pixels. */
+  readonly pictureSide: number;
 }
 
 export type SaveState =
@@ -145,8 +182,16 @@ const VIEW: ViewState = {
   look: 'finished',
   picking: null,
   camera: null,
-  fitRequests: 0,
-  revealed: [],
+  asked: { show: 'all' },
+  askedCamera: null,
+  boardView: { x: 0, y: 0, zoom: 1 },
+  placesBehind: [],
+  placesAhead: [],
+  hidden: new Set(),
+  isFinding: false,
+  detail: 'near',
+  inView: null,
+  pictureSide: 128,
 };
 const RESULTS: ResultState = {
   taps: new Map(),

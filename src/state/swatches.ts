@@ -1,65 +1,53 @@
-import type { StageModelController } from './stage-model-controller';
-import type { Camera } from '../core/evaluate/camera';
-import type { ModelId, ResultKey } from '../core/base/ids';
-import { reconcileTaps } from './reconcile-taps';
-import type { StageImages } from './images';
-import type { EditorParts } from './editor-parts';
-import { boardAt } from './board-path';
-import { isLost, unwrap } from '../workers/answer';
-import { outputKey } from '../core/graph/result-key';
-import type { NetworkDocument } from '../core/graph/document';
-import { watchedKeys } from '../core/evaluate/advice';
-import { getNetwork } from '../core/edit/board';
-import { describePorts } from '../core/compile/catalogue';
+import type { ModelId, NodeId, ResultKey } from '../core/base/ids';
 import { describeError } from '../core/base/problem';
+import { getNetwork } from '../core/edit/board';
+import { boardTaps, cardTaps } from '../core/evaluate/board-taps';
+import type { Camera } from '../core/evaluate/camera';
+import type { NestedDemand } from '../core/evaluate/session';
+import type { TapResult } from '../core/evaluate/tap-results';
+import type { NetworkDocument, NodeInstance } from '../core/graph/document';
+import { isLost, unwrap } from '../workers/answer';
+import { boardAt } from './board-path';
+import type { EditorParts } from './editor-parts';
+import type { StageImages } from './images';
+import { reconcileTaps } from './reconcile-taps';
+import type { StageModelController } from './stage-model-controller';
+import { SwatchLedger } from './swatch-ledger';
 
+type Shown = NonNullable<StageModelController['shown']>;
 /** The model whose swatches are wanted, and what is done with what comes of them. */
 export interface SwatchTarget {
   readonly shown: () => Shown | null;
-  readonly onResult: (shown: Shown, result: EvaluateResult) => void;
+  readonly onAppearance: () => void;
+  readonly onDemands: (shown: Shown, demands: readonly NestedDemand[]) => void;
 }
-type Shown = NonNullable<StageModelController['shown']>;
-type EvaluateResult = Awaited<ReturnType<typeof evaluateBoard>>;
+
+/** How many cards are done at a time, so that the first pictures come soon. */
+const AT_A_TIME = 24;
+
+/** One round: what is asked, and about which state. */
+interface Round {
+  readonly shown: Shown;
+  readonly camera: Camera;
+  readonly document: NetworkDocument;
+  readonly path: readonly NodeId[];
+  readonly side: number;
+  readonly cards: readonly NodeInstance[];
+  readonly isSurface: boolean;
+}
 
 /**
- * The first output of every node of a board, and the values arriving at ramps: what the cards and
- * histograms show.
+ * Keeps the swatches of the open board up to date: of the cards in view, those nearest its middle
+ * first, only what an edit can have changed, and as large as they are shown. One round runs at a
+ * time, and each is of the newest state, so that no picture is more than one behind.
  */
-export function boardTaps(
-  document: NetworkDocument,
-  path: readonly string[],
-): readonly ResultKey[] {
-  const network = getNetwork(document, boardAt(document, path));
-  return network.nodes.flatMap((node) => {
-    const output = describePorts(document, node)?.outputs[0];
-    const arriving = watchedKeys({ document, network, path, node });
-    return output ? [outputKey([...path, node.id], output.id), ...arriving] : arriving;
-  });
-}
-
-/** Side of a swatch, pixels. */
-const SWATCH = 96;
-
-function evaluateBoard({ pool, stores }: EditorParts, model: ModelId, camera: Camera) {
-  const { document } = stores.document.getState();
-  const { path } = stores.view.getState();
-  return unwrap(
-    pool.evaluator.evaluate({
-      model,
-      document,
-      taps: boardTaps(document, path),
-      camera: { ...camera, aspect: 1 },
-      size: SWATCH,
-    }),
-  );
-}
-
-/** Keeps the swatches of the open board up to date; one round at a time, always of the newest. */
 export class SwatchRequests {
   isBusy = false;
   /** Counters for tests and benchmarks. */
   readonly counts = { evaluations: 0, compilations: 0 };
-  private again = false;
+  private readonly ledger = new SwatchLedger();
+  /** The state whose surface was looked at last. */
+  private surfaceOf: NetworkDocument | null = null;
 
   constructor(
     private readonly parts: EditorParts,
@@ -67,44 +55,105 @@ export class SwatchRequests {
     private readonly target: SwatchTarget,
   ) {}
 
-  request(): void {
-    if (this.isBusy) this.again = true;
-    else void this.evaluateLatest();
+  /** Everything changed: the camera, the model, a map, an image, the board. */
+  renew(): void {
+    this.ledger.renew();
+    this.surfaceOf = null;
+    this.request();
   }
 
-  private async evaluateLatest(): Promise<void> {
+  /** The document changed, or other cards are in view. */
+  request(): void {
+    if (!this.isBusy) void this.work();
+  }
+
+  private async work(): Promise<void> {
     this.isBusy = true;
     try {
-      do {
-        this.again = false;
-        await this.evaluateOnce();
-      } while (this.again);
+      for (let round = this.next(); round; round = this.next())
+        if (!(await this.evaluate(round))) break;
     } finally {
       this.isBusy = false;
     }
   }
 
-  private async evaluateOnce(): Promise<void> {
-    const { stores } = this.parts;
-    this.images.request(stores.document.getState().document);
+  /** What is to be done next; null when all that is in view is up to date. */
+  private next(): Round | null {
+    const { document } = this.parts.stores.document.getState();
+    const { camera, path, inView, pictureSide: side } = this.parts.stores.view.getState();
+    this.images.request(document);
     const shown = this.target.shown();
-    const { camera } = stores.view.getState();
-    if (!shown || !camera) return;
+    if (!shown || !camera) return null;
+    const board = boardAt(document, path);
+    this.ledger.follow(document, board);
+    const { nodes } = getNetwork(document, board);
+    const byId = new Map(nodes.map((node) => [node.id, node]));
+    const seen = inView ? inView.flatMap((id) => byId.get(id) ?? []) : nodes;
+    const old = seen.filter(({ id }) => !this.ledger.isFresh(id, side));
+    const isSurface = this.surfaceOf !== document;
+    if (old.length === 0 && !isSurface) return null;
+    return {
+      shown,
+      camera,
+      document,
+      path,
+      side,
+      cards: old.slice(0, AT_A_TIME),
+      // Seen first; what the stage needs of a surface comes with the last of the cards.
+      isSurface: isSurface && old.length <= AT_A_TIME,
+    };
+  }
+
+  /** @returns whether there is any use in going on */
+  private async evaluate(round: Round): Promise<boolean> {
+    const { stores } = this.parts;
     try {
-      const result = await evaluateBoard(this.parts, shown.id, camera);
+      const result = await this.ask(round, round.shown.id);
       this.counts.evaluations++;
       this.counts.compilations = result.compilations;
+      this.ledger.made(
+        round.cards.map(({ id }) => id),
+        round.side,
+        round.document,
+      );
+      if (round.isSurface) this.surfaceOf = round.document;
       stores.results.setState({
-        taps: reconcileTaps(stores.results.getState().taps, result.taps),
-        kinds: result.kinds,
-        appearance: result.appearance,
-        readings: new Map(result.readings),
+        taps: this.merged(result.taps),
         problem: null,
+        ...(result.ports ?? {}),
+        ...(result.appearance ? { appearance: result.appearance } : {}),
       });
-      this.target.onResult(shown, result);
+      if (result.appearance) this.target.onAppearance();
+      this.target.onDemands(round.shown, result.demands);
+      return true;
     } catch (error) {
       // The new worker is asked as soon as it has the model.
       if (!isLost(error)) stores.results.setState({ problem: describeError(error) });
+      // What cannot be computed is asked again when something changed.
+      return stores.document.getState().document !== round.document;
     }
+  }
+
+  private ask({ document, path, cards, camera, side, isSurface }: Round, model: ModelId) {
+    const { evaluator, documents } = this.parts.pool;
+    return unwrap(
+      evaluator.evaluate({
+        model,
+        document: documents.bring(evaluator, document),
+        path,
+        taps: [...new Set(cards.flatMap((node) => cardTaps(document, path, node)))],
+        surface: isSurface,
+        camera: { ...camera, aspect: 1 },
+        size: side,
+      }),
+    );
+  }
+
+  /** New results over those there are; of nodes that are gone nothing stays. */
+  private merged(results: readonly TapResult[]): ReadonlyMap<ResultKey, TapResult> {
+    const { document } = this.parts.stores.document.getState();
+    const { path } = this.parts.stores.view.getState();
+    const here = new Set(boardTaps(document, path));
+    return reconcileTaps(this.parts.stores.results.getState().taps, results, here);
   }
 }

@@ -65,3 +65,7 @@ export function useCardDials(nodeId: string): readonly string[] {
     }),
   );
 }
+
+/** Something of a board's index; whoever asks is drawn again only when that changes. */
+export const useBoardIndex = <T>(board: BoardId, pick: (index: NetworkIndex) => T): T =>
+  useDocument(({ document }) => pick(indexBoard(document, board)));

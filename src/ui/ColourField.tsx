@@ -18,7 +18,7 @@ export function ColourField({ value, label, onChange, compact = false }: Props) 
         type="color"
         aria-label={label}
         value={toHex(value)}
-        className="h-[24px] w-8 border border-line bg-ground p-0"
+        className="h-[24px] w-8 shrink-0 border border-line bg-ground p-0"
         onChange={(event) => {
           const colour = fromHex(event.target.value);
           if (colour) onChange(colour);

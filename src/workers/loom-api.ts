@@ -38,6 +38,8 @@ import type { ExportName, HandoffRequest } from '../core/handoff/formats';
 import { PLAIN_TARGETS } from '../core/surface/stage-layout';
 import { attempt } from './answer';
 import type { Answer } from './answer';
+import { HeldDocuments } from './held-documents';
+import type { DocumentNews, DocumentReference } from './held-documents';
 import { live } from './life';
 import { ModelArrivals } from './model-arrivals';
 
@@ -155,19 +157,50 @@ function imageCalls({ answer }: Desk) {
   };
 }
 
+/** A request about a document that the worker may hold. */
+type About<Request extends { readonly document: NetworkDocument }> = Omit<Request, 'document'> & {
+  readonly document: DocumentReference;
+};
+
+/** Does something now, and gives or throws what came of it whenever it is asked for. */
+function settle<T>(work: () => T): () => T {
+  try {
+    const value = work();
+    return () => value;
+  } catch (error) {
+    return () => {
+      throw error;
+    };
+  }
+}
+
 function evaluationCalls({ models, answer }: Desk) {
   const taps = new TapEvaluator();
   const filler = new StageFiller();
+  const held = new HeldDocuments();
+  // What is named is looked up at once: by the time the models are here, another may be newest.
+  const about = <T>(named: DocumentReference, work: (document: NetworkDocument) => T) => {
+    const document = settle(() => held.get(named));
+    return answer(() => work(document()));
+  };
   return {
+    /** Holds a document under a number, for the calls that come after. */
+    holdDocument: (number: number, news: DocumentNews) =>
+      attempt(() => {
+        held.hold(number, news);
+        return true;
+      }),
     /** All findings of a document, those that only show when it is compiled included. */
-    check: (document: NetworkDocument) => answer(() => checkCompiled(document)),
-    evaluate: (request: EvaluationRequest) =>
-      answer(() => taps.evaluate(models.get(request.model), request)),
-    prepareStage: (document: NetworkDocument, pin: ResultKey | null, targets = PLAIN_TARGETS) =>
-      answer(() => makeStageProgram(document, pin, targets)),
-    fill: (request: FillRequest) =>
-      answer(() => {
-        const filled = filler.fill(models.get(request.model), request);
+    check: (named: DocumentReference) => about(named, checkCompiled),
+    evaluate: (request: About<EvaluationRequest>) =>
+      about(request.document, (document) =>
+        taps.evaluate(models.get(request.model), { ...request, document }),
+      ),
+    prepareStage: (named: DocumentReference, pin: ResultKey | null, targets = PLAIN_TARGETS) =>
+      about(named, (document) => makeStageProgram(document, pin, targets)),
+    fill: (request: About<FillRequest>) =>
+      about(request.document, (document) => {
+        const filled = filler.fill(models.get(request.model), { ...request, document });
         return sent(filled, ...filled.lanes.map((lane) => lane.buffer));
       }),
     survey: (
@@ -180,11 +213,11 @@ function evaluationCalls({ models, answer }: Desk) {
     leave: (subject: string) => answer(() => filler.leave(subject)),
     pick: (
       id: ModelId,
-      document: NetworkDocument,
+      named: DocumentReference,
       pin: ResultKey | null,
       from: Triple,
       towards: Triple,
-    ) => answer(() => pickPoint(models.get(id), document, pin, from, towards)),
+    ) => about(named, (document) => pickPoint(models.get(id), document, pin, from, towards)),
     /** One picture of one output, for comparing settings. */
     picture: (
       id: ModelId,

@@ -1,5 +1,6 @@
 import * as Comlink from 'comlink';
 import { isLost, lostWorker } from './answer';
+import { DocumentSender } from './document-sender';
 import { ended } from './life';
 import type { LoomApi } from './loom-api';
 
@@ -54,6 +55,8 @@ const sizeHere = (): number => Math.min(8, Math.max(2, navigator.hardwareConcurr
  * replaced; whoever caches things in workers is told, and gives the new one what it needs.
  */
 export class WorkerPool {
+  /** Brings the workers the open document. */
+  readonly documents = new DocumentSender();
   private readonly members: Member[];
   private readonly listeners = new Set<(remote: RemoteWorker) => void>();
   private next = 0;

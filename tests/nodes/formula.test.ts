@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import { checkDocument } from '@/core/compile/check/check';
-import { CompileError, checkCompiled, compileNetwork, structureKey } from '@/core/compile/compile';
+import { CompileError, checkCompiled, compileNetwork } from '@/core/compile/compile';
+import { structureKey } from '@/core/compile/structure';
 import { parseFormula } from '@/core/nodes/formula/parse';
 import { FORMULA_LIMIT, FormulaError } from '@/core/nodes/formula/tokens';
 import type { InputValue } from '@/core/graph/document';

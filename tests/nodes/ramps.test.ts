@@ -1,5 +1,6 @@
 import fc from 'fast-check';
-import { compileNetwork, structureKey, uniformsFor } from '@/core/compile/compile';
+import { compileNetwork, uniformsFor } from '@/core/compile/compile';
+import { structureKey } from '@/core/compile/structure';
 import { describePorts } from '@/core/compile/catalogue';
 import { checkReferences } from '@/core/compile/check/check';
 import { curveValue, rampColour, stopPlaces } from '@/core/compile/ramp-rows';

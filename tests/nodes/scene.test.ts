@@ -1,4 +1,5 @@
-import { compileNetwork, mapDemands, structureKey, uniformsFor } from '@/core/compile/compile';
+import { compileNetwork, mapDemands, uniformsFor } from '@/core/compile/compile';
+import { structureKey } from '@/core/compile/structure';
 import { checkDocument } from '@/core/compile/check/check';
 import { lightPlace } from '@/core/compile/lights';
 import { frozenNotes } from '@/core/evaluate/bake';

@@ -9,14 +9,19 @@ import {
   currentBoard,
   endGesture,
   enterGroup,
+  frameAll,
+  frameSelection,
+  goBack,
+  goForward,
   goTo,
   keyOnBoard,
   leaveTo,
   openDocument,
   redo,
-  requestFit,
   select,
+  togglePanel,
   togglePin,
+  toggleStageAlone,
   undo,
 } from '@/state/editing';
 import { stores } from '@/state/stores';
@@ -116,12 +121,56 @@ describe('boards', () => {
   it('shows a board with a card or strand of it chosen, and asks for all cards', () => {
     const id = grouped();
     goTo([id], { node: 'n' });
-    expect(stores.view.getState()).toMatchObject({ path: [id], selection: ['n'], revealed: ['n'] });
+    expect(stores.view.getState()).toMatchObject({
+      path: [id],
+      selection: ['n'],
+      asked: { show: 'near', ids: ['n'] },
+    });
     goTo([], { node: id, strand: 'w1' });
     expect(stores.view.getState()).toMatchObject({ selection: [], chosenStrand: 'w1' });
-    const { fitRequests } = stores.view.getState();
-    requestFit();
-    expect(stores.view.getState().fitRequests).toBe(fitRequests + 1);
+    frameAll();
+    expect(stores.view.getState().asked).toEqual({ show: 'all' });
+    select([]);
+    frameSelection();
+    expect(stores.view.getState().asked).toEqual({ show: 'all' });
+    select(['n', 'note~1']);
+    frameSelection();
+    expect(stores.view.getState().asked).toEqual({ show: 'cards', ids: ['n'] });
+  });
+  it('goes back to the places that were left, and forward again', () => {
+    const id = grouped();
+    const [first, second] = [
+      { x: 1, y: 2, zoom: 0.5 },
+      { x: 3, y: 4, zoom: 1 },
+    ];
+    stores.view.setState({ boardView: first });
+    enterGroup(id);
+    stores.view.setState({ boardView: second });
+    goTo([], { node: id });
+    expect(goBack()).toBe(true);
+    expect(stores.view.getState()).toMatchObject({
+      path: [id],
+      asked: { show: 'view', view: second },
+    });
+    expect(goBack()).toBe(true);
+    expect(stores.view.getState()).toMatchObject({ path: [], asked: { view: first } });
+    expect(goBack()).toBe(false);
+    expect(goForward()).toBe(true);
+    expect(stores.view.getState().path).toEqual([id]);
+    leaveTo(0);
+    expect(goForward()).toBe(false);
+  });
+  it('hides parts of the window, but never all of them', () => {
+    togglePanel('bench');
+    expect([...stores.view.getState().hidden]).toEqual(['bench']);
+    togglePanel('board');
+    togglePanel('stage');
+    expect(stores.view.getState().hidden.has('stage')).toBe(false);
+    toggleStageAlone();
+    expect(stores.view.getState().hidden.size).toBe(0);
+    toggleStageAlone();
+    expect([...stores.view.getState().hidden].sort()).toEqual(['bench', 'board', 'front']);
+    toggleStageAlone();
   });
   it('pins one output at a time, and unpins by the same press', () => {
     const [a, b] = [keyOnBoard([], 'n', 'value'), keyOnBoard(['g1', 'g2'], 'n', 'value')];

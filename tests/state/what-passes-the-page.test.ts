@@ -21,23 +21,20 @@ const tap = (key: string, shade: number, maximum = 1): TapResult => ({
 });
 
 describe('results of all nodes', () => {
+  const all = new Set(['a:x', 'b:x', 'c:x']);
+  const first = reconcileTaps(new Map(), [tap('a:x', 10), tap('b:x', 20)], all);
   it('stay the objects they were where nothing is new, in all or in part', () => {
-    const before = reconcileTaps(new Map(), [tap('a:x', 10), tap('b:x', 20)]);
-    expect(reconcileTaps(before, [tap('a:x', 10), tap('b:x', 20)])).toBe(before);
-    const after = reconcileTaps(before, [tap('a:x', 10), tap('b:x', 21)]);
-    expect(after).not.toBe(before);
-    expect(after.get('a:x')).toBe(before.get('a:x'));
+    expect(reconcileTaps(first, [tap('a:x', 10), tap('b:x', 20)], all)).toBe(first);
+    const after = reconcileTaps(first, [tap('a:x', 10), tap('b:x', 21)], all);
+    expect(after).not.toBe(first);
+    expect(after.get('a:x')).toBe(first.get('a:x'));
     expect(after.get('b:x')?.picture.pixels[0]).toBe(21);
   });
-  it('are new when only a number is, when one came or one went', () => {
-    const before = reconcileTaps(new Map(), [tap('a:x', 10), tap('b:x', 20)]);
-    expect(
-      reconcileTaps(before, [tap('a:x', 10, 2), tap('b:x', 20)]).get('a:x')?.statistics?.maximum,
-    ).toBe(2);
-    expect([...reconcileTaps(before, [tap('a:x', 10)]).keys()]).toEqual(['a:x']);
-    expect([
-      ...reconcileTaps(before, [tap('a:x', 10), tap('b:x', 20), tap('c:x', 1)]).keys(),
-    ]).toEqual(['a:x', 'b:x', 'c:x']);
+  it('are new when only a number is; those not asked for stay, those gone go', () => {
+    expect(reconcileTaps(first, [tap('a:x', 10, 2)], all).get('a:x')?.statistics?.maximum).toBe(2);
+    expect([...reconcileTaps(first, [tap('c:x', 1)], all).keys()]).toEqual(['a:x', 'b:x', 'c:x']);
+    expect([...reconcileTaps(first, [], new Set(['a:x'])).keys()]).toEqual(['a:x']);
+    expect([...reconcileTaps(first, [tap('c:x', 1)], new Set(['a:x'])).keys()]).toEqual(['a:x']);
   });
 });
 

@@ -1,6 +1,9 @@
 import { readFileSync } from 'node:fs';
 import { framingCamera } from '@/core/evaluate/camera';
 import { groupSelection } from '@/core/edit/group';
+import { setValue } from '@/core/edit/nodes';
+import { diffJson } from '@/core/graph/patch';
+import type { NetworkDocument } from '@/core/graph/document';
 import { IDENTITY_PLACEMENT } from '@/core/compile/model-scale';
 import type { LaidOut } from '@/core/mesh/stage-arrays';
 import { unwrap } from '@/workers/answer';
@@ -27,7 +30,8 @@ describe('what a worker can be asked', () => {
 
   it('evaluates results, surfaces included, with pictures, statistics and histograms', async () => {
     const taps = ['n:value', 's:surface'];
-    const request = { model: 'tile', document: network, taps, camera, size: 24 };
+    const asked = { path: [], surface: true, camera, size: 24 };
+    const request = { model: 'tile', document: network, taps, ...asked };
     const result = await unwrap(api.evaluate(request));
     expect(result.taps.map(({ key, kind }) => `${key} ${kind}`)).toEqual([
       'n:value scalar',
@@ -37,7 +41,36 @@ describe('what a worker can be asked', () => {
     expect(noise?.histogram?.reduce((sum, count) => sum + count)).toBeGreaterThan(1000);
     expect([surface?.statistics, surface?.histogram]).toEqual([null, null]);
     expect(surface?.picture.width).toBe(24);
-    expect((await unwrap(api.evaluate(request))).compilations).toBe(1);
+    expect(result.ports?.kinds.get('s:surface')).toBe('surface');
+    expect(result.appearance?.opacityMode).toBe('opaque');
+    const again = await unwrap(api.evaluate({ ...request, taps: ['n:value'], surface: false }));
+    expect(again).toMatchObject({ compilations: 1, ports: null, appearance: null });
+    expect(again.taps.map(({ key }) => key)).toEqual(['n:value']);
+    // Of a larger program, or of one of its own, a result is the same.
+    expect(again.taps[0]).toEqual(result.taps[0]);
+  });
+
+  it('holds documents by number, and changes them by patches', async () => {
+    const edited = setValue(network, null, 'n', 'scale', 31);
+    await unwrap(api.holdDocument(1, { whole: network }));
+    await unwrap(api.holdDocument(2, { base: 1, patch: diffJson(network, edited) }));
+    const request = {
+      model: 'tile',
+      taps: ['n:value'],
+      path: [],
+      surface: false,
+      camera,
+      size: 16,
+    };
+    const tapsOf = async (document: number | NetworkDocument): Promise<unknown> =>
+      (await unwrap(api.evaluate({ ...request, document }))).taps;
+    expect(await tapsOf(2)).toEqual(await tapsOf(edited));
+    expect(await tapsOf(1)).toEqual(await tapsOf(network));
+    expect(await api.check(9)).toMatchObject({ failed: true, code: 'worker.no-document' });
+    const unfit = [{ op: 'remove', path: '/network/nodes/99' }] as const;
+    expect(await api.holdDocument(3, { base: 2, patch: unfit })).toMatchObject({
+      code: 'patch.unfit',
+    });
   });
 
   it('fills, surveys, picks, draws and looks at a model', async () => {
@@ -112,7 +145,15 @@ describe('what a worker can be asked', () => {
       code: 'worker.no-model',
     });
     const broken = documentOf([node('a', 'no.such'), node('b', 'nor.such')]);
-    const request = { model: 'tile', document: broken, taps: [], camera, size: 8 };
+    const request = {
+      model: 'tile',
+      document: broken,
+      taps: [],
+      path: [],
+      surface: false,
+      camera,
+      size: 8,
+    };
     const answer = await api.evaluate(request);
     expect(answer).toMatchObject({ failed: true, code: 'node.unknown-type' });
     await expect(unwrap(Promise.resolve(answer))).rejects.toMatchObject({

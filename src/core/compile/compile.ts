@@ -3,16 +3,13 @@ import { AXES, slopeLane } from '../base/lane-name';
 import { present } from '../base/assert';
 import { AppError, hasErrors } from '../base/diagnostic';
 import type { Diagnostic } from '../base/diagnostic';
-import { canonicalJson } from '../graph/canonical';
-import { isFormula, isRamp, isTriple } from '../graph/document';
-import type { Network, NetworkDocument, NodeInstance, ValueKind } from '../graph/document';
+import type { NetworkDocument, ValueKind } from '../graph/document';
 import { Builder } from '../ir/builder';
 import { MEANING } from '../ir/fold';
 import { analyseLiveness } from '../ir/liveness';
 import type { F32, Program, ProgramOutput, Value } from '../ir/types';
 import type { MeshMapKind } from '../nodes/map-kinds.generated';
 import { surfaceLanes } from '../nodes/surface-lanes';
-import { findNodeDefinition } from './catalogue';
 import { checkReferences } from './check/check';
 import { Lowering, listKinds } from './lowering';
 import type { MapSlot } from './map-slots';
@@ -205,78 +202,4 @@ function evaluateUniform(value: Value, uniforms: Float32Array): number {
       return value.type === 'f32' ? Math.fround(raw) : raw;
     }
   }
-}
-
-/**
- * Typed values that decide what is computed: formulas, which stops are open, three numbers where
- * one would do, and those that replace coordinates.
- */
-function structuralValues(node: NodeInstance): readonly string[] {
-  const inputs = findNodeDefinition(node)?.inputs ?? {};
-  const open = Object.entries(node.values).flatMap(([id, value]) =>
-    isRamp(value)
-      ? value.stops.flatMap((stop) =>
-          (stop.open ?? []).map((aspect) => `${id}.${stop.id}.${aspect}`),
-        )
-      : [],
-  );
-  return [
-    ...open,
-    ...Object.entries(node.values)
-      .filter(([id, value]) => {
-        const port = inputs[id];
-        return (
-          port !== undefined &&
-          ((port.kind === 'flex' && isTriple(value)) ||
-            isFormula(value) ||
-            typeof port.default === 'string')
-        );
-      })
-      .map(([id, value]) => (isFormula(value) ? `${id}: ${value.formula}` : id)),
-  ].sort();
-}
-
-const networkStructure = (network: Network): unknown => ({
-  nodes: network.nodes.map((node) => ({
-    id: node.id,
-    type: node.type,
-    version: node.version,
-    options: node.options,
-    limited: node.limited ?? false,
-    group: node.group,
-    values: structuralValues(node),
-  })),
-  strands: network.strands.map(({ bends: _bends, ...strand }) => strand),
-});
-
-// Documents are never changed in place, so a key holds as long as its document.
-const structureKeys = new WeakMap<NetworkDocument, string>();
-
-/**
- * Equal for two documents that differ only in values, names and places, so that a compiled program
- * serves both.
- */
-export function structureKey(document: NetworkDocument): string {
-  const known = structureKeys.get(document);
-  if (known !== undefined) return known;
-  const key = canonicalJson({
-    network: networkStructure(document.network),
-    groups: Object.values(document.groups).map((group) => ({
-      id: group.id,
-      inputs: group.inputs.map(({ id, kind, fallback }) => ({
-        id,
-        kind,
-        fallback: fallback !== undefined,
-      })),
-      outputs: group.outputs.map(({ id, kind }) => ({ id, kind })),
-      dials: group.dials.map((dial) => ({
-        id: dial.id,
-        kind: dial.kind,
-        drives: dial.drives.map(({ node, input, law }) => ({ node, input, law })),
-      })),
-      network: networkStructure(group.network),
-    })),
-  });
-  structureKeys.set(document, key);
-  return key;
 }

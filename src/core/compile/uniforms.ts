@@ -6,6 +6,7 @@ import type {
   Dial,
   GroupDefinition,
   InputValue,
+  Network,
   NetworkDocument,
   NodeInstance,
   RampStop,
@@ -54,6 +55,17 @@ export interface Binding {
 export type SceneSource =
   { readonly from: 'attribute'; readonly name: string } | { readonly from: 'lights' };
 
+const nodesById = new WeakMap<Network['nodes'], ReadonlyMap<string, NodeInstance>>();
+/** A node of a network; the nodes are indexed once for as long as they are the same. */
+function nodeIn({ nodes }: Network, id: string): NodeInstance | undefined {
+  let index = nodesById.get(nodes);
+  if (!index) {
+    index = new Map(nodes.map((node) => [node.id, node]));
+    nodesById.set(nodes, index);
+  }
+  return index.get(id);
+}
+
 /** Finds a node by the path of ids that leads through its groups. */
 export function findNode(
   document: NetworkDocument,
@@ -67,7 +79,7 @@ export function findNode(
       if (!group) return undefined;
       network = group.network;
     }
-    node = network.nodes.find((candidate) => candidate.id === id);
+    node = nodeIn(network, id);
     if (!node) return undefined;
   }
   return node;

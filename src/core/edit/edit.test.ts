@@ -1,7 +1,8 @@
 import { documentOf, node, randomDocument, randomLanes } from '../../../tests/support/networks';
 import { evaluateWasm } from '../../../tests/support/agreement';
 import { checkReferences } from '../compile/check/check';
-import { compileNetwork, structureKey } from '../compile/compile';
+import { compileNetwork } from '../compile/compile';
+import { structureKey } from '../compile/structure';
 import { hasErrors } from '../base/diagnostic';
 import { addDial, addDrive, changeDial, moveDial, offerDial, removeDial } from './dials';
 import { groupSelection } from './group';

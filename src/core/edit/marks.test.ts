@@ -1,5 +1,5 @@
 import { checkDocument } from '../compile/check/check';
-import { structureKey } from '../compile/compile';
+import { structureKey } from '../compile/structure';
 import {
   addBend,
   addNote,

@@ -1,6 +1,7 @@
 import { arrivingKey } from '../graph/result-key';
 import { WasmRunner } from '../backends/wasm/runner';
-import { compileNetwork, mapDemands, structureKey, uniformsFor } from '../compile/compile';
+import { compileNetwork, mapDemands, uniformsFor } from '../compile/compile';
+import { structureKey } from '../compile/structure';
 import type { CompileRequest, CompiledNetwork, MapDemand } from '../compile/compile';
 import type { ModelScale, CompanionFrame } from '../compile/model-scale';
 import { feedingText } from '../compile/feeding';
@@ -60,11 +61,17 @@ export class EvaluationSession {
     const key = structureKey(document);
     if (!this.compiled || key !== this.key) {
       this.compiled = compileNetwork(document, this.request);
-      this.runner = new WasmRunner(this.compiled.program);
+      this.runner = null;
       this.key = key;
       this.compilations++;
     }
     return this.compiled;
+  }
+
+  /** The program of what was prepared; made when something is evaluated. */
+  private get program(): WasmRunner {
+    if (!this.compiled) throw new Error('Invariant broken: nothing is compiled');
+    return (this.runner ??= new WasmRunner(this.compiled.program));
   }
 
   /** The maps the document reads on this mesh. */
@@ -111,7 +118,7 @@ export class EvaluationSession {
       maps.set(demand.field, map);
       this.lastMaps.set(demand.field, { mesh, map });
     }
-    this.runner?.setImages(
+    this.program.setImages(
       bindImages(imageDemands(compiled.imageSlots, document), uniforms, this.images),
     );
     return this.run(uniforms, splitLanes(mesh, points, maps), points.count, wanted);
@@ -133,8 +140,8 @@ export class EvaluationSession {
     const outputs = (this.compiled?.program.outputs ?? []).map(
       (_, k) => new Float32Array(!wanted || wanted.has(k) ? count : 0),
     );
-    this.runner?.setUniforms(uniforms);
-    this.runner?.run(lanes, count, outputs);
+    this.program.setUniforms(uniforms);
+    this.program.run(lanes, count, outputs);
     return outputs;
   }
 }

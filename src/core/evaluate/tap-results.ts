@@ -1,12 +1,13 @@
-import type { ModelId, ResultKey } from '../base/ids';
+import type { ModelId, NodeId, ResultKey } from '../base/ids';
+import type { CompiledNetwork } from '../compile/compile';
 import type { ImageReading } from '../compile/images';
-import type { OutputSlot } from '../compile/compile';
 import { findNode, getInputValue } from '../compile/uniforms';
 import type { NetworkDocument, ValueKind } from '../graph/document';
 import { parseResultKey } from '../graph/result-key';
 import { SURFACE_LANES } from '../nodes/surface-parameters';
 import { computeAppearance } from '../surface/stage-layout';
 import type { Appearance } from '../surface/stage-layout';
+import { boardTaps } from './board-taps';
 import type { Camera } from './camera';
 import { sceneLighting } from './lighting';
 import type { LoadedModel } from './loaded-model';
@@ -31,7 +32,12 @@ export interface TapResult {
 export interface EvaluationRequest {
   readonly model: ModelId;
   readonly document: NetworkDocument;
+  /** The group nodes that lead to the open board: what maps all its cards read is told. */
+  readonly path: readonly NodeId[];
+  /** Those that are wanted now. */
   readonly taps: readonly ResultKey[];
+  /** Whether what the finished surface needs of the stage is wanted, too. */
+  readonly surface: boolean;
   readonly camera: Camera;
   /** Side of the pictures, pixels. */
   readonly size: number;
@@ -41,12 +47,19 @@ export interface EvaluationResult {
   readonly taps: readonly TapResult[];
   /** The maps the network reads on this model, those that others need first before them. */
   readonly demands: readonly NestedDemand[];
+  /** How often the board was compiled. */
   readonly compilations: number;
+  /** What travels on the board; null while it is as it was told before. */
+  readonly ports: BoardPorts | null;
+  /** What the finished surface needs of the stage; null where that was not asked for. */
+  readonly appearance: Appearance | null;
+}
+
+/** What the structure of a board decides of its strands and images. */
+export interface BoardPorts {
   readonly kinds: ReadonlyMap<ResultKey, ValueKind>;
-  /** What the finished surface needs of the stage. */
-  readonly appearance: Appearance;
   /** How each node's image is read, by its path. */
-  readonly readings: readonly (readonly [string, ImageReading])[];
+  readonly readings: ReadonlyMap<string, ImageReading>;
 }
 
 const HISTOGRAM_BINS = 64;
@@ -69,34 +82,85 @@ function once<T>(make: () => T): () => T {
   return () => (made ??= { value: make() }).value;
 }
 
-/** Evaluates the results that are shown; the compiled network is reused while it serves. */
-export class TapEvaluator {
-  private last: { readonly key: string; readonly session: EvaluationSession } | null = null;
+/** Programs of some results of a board that are kept. */
+const PROGRAMS = 8;
+/** Results of a larger program are taken where it is at most so much larger. */
+const LARGER = { times: 2, plus: 8 } as const;
 
-  private sessionFor(taps: readonly ResultKey[]): EvaluationSession {
-    const key = taps.join('|');
-    if (this.last?.key !== key)
-      this.last = {
-        key,
-        session: new EvaluationSession({ surface: true, taps, antialias: ['images'] }),
-      };
-    return this.last.session;
+interface SomeResults {
+  readonly taps: ReadonlySet<ResultKey>;
+  readonly session: EvaluationSession;
+}
+
+/**
+ * Evaluates the results that are wanted. The board as a whole is compiled, but not run, for the
+ * maps and images it reads; what is run are programs of those results only.
+ */
+export class TapEvaluator {
+  private board: { readonly key: string; readonly session: EvaluationSession } | null = null;
+  private some: SomeResults[] = [];
+  private readonly surface = makeSession([], true);
+  private told: CompiledNetwork | null = null;
+
+  private boardSession(keys: readonly ResultKey[]): EvaluationSession {
+    const key = keys.join('|');
+    if (this.board?.key !== key) this.board = { key, session: makeSession(keys, true) };
+    return this.board.session;
+  }
+
+  /** A program that has all these results, and not many more; the newest ones are kept. */
+  private sessionFor(wanted: readonly ResultKey[]): SomeResults {
+    const most = wanted.length * LARGER.times + LARGER.plus;
+    const known = this.some.find(
+      ({ taps }) => taps.size <= most && wanted.every((key) => taps.has(key)),
+    );
+    const found = known ?? { taps: new Set(wanted), session: makeSession(wanted, false) };
+    this.some = [found, ...this.some.filter((each) => each !== found)].slice(0, PROGRAMS);
+    return found;
   }
 
   /** @throws CompileError with all findings when the document has errors */
-  evaluate(
+  evaluate(model: LoadedModel, request: Omit<EvaluationRequest, 'model'>): EvaluationResult {
+    const { document, path, taps } = request;
+    const whole = this.boardSession(boardTaps(document, path));
+    const compiled = whole.prepare(document);
+    const isTold = this.told === compiled;
+    this.told = compiled;
+    return {
+      taps: taps.length > 0 ? this.describe(model, request) : [],
+      demands: withNested(whole.demands(document, model.mesh), model.mesh),
+      compilations: whole.compilations,
+      ports: isTold ? null : portsOf(compiled),
+      appearance: request.surface ? this.appearance(model, request) : null,
+    };
+  }
+
+  private appearance(
+    model: LoadedModel,
+    { document, camera, size }: Pick<EvaluationRequest, 'document' | 'camera' | 'size'>,
+  ): Appearance {
+    const { spread } = model.see(camera, size);
+    const lanes = this.surface.evaluate(document, model.mesh, spread, model.maps);
+    return computeAppearance(lanes.slice(0, SURFACE_LANES.length));
+  }
+
+  private describe(
     model: LoadedModel,
     { document, taps, camera, size }: Omit<EvaluationRequest, 'model'>,
-  ): EvaluationResult {
-    const session = this.sessionFor(taps);
+  ): TapResult[] {
+    const { session } = this.sessionFor(taps);
     const compiled = session.prepare(document);
-    const { points: seen, spread: points } = model.see(camera, size);
-    const shown = session.evaluate(document, model.mesh, seen.points, model.maps);
-    const spread = session.evaluate(document, model.mesh, points, model.maps);
+    const asked = new Set(taps);
+    const slots = compiled.slots.filter(({ key }) => asked.has(key));
+    const wanted = new Set(
+      slots.flatMap(({ first, lanes }) => Array.from({ length: lanes }, (_, k) => first + k)),
+    );
+    const { points: seen, spread } = model.see(camera, size);
+    const shown = session.evaluate(document, model.mesh, seen.points, model.maps, { wanted });
+    const figures = session.evaluate(document, model.mesh, spread, model.maps, { wanted });
     const lighting = once(() => sceneLighting(document, model.analysis, seen.points));
-    const describe = (slot: OutputSlot): TapResult => {
-      const { key, kind, first, lanes } = slot;
-      const [seenLanes, spreadLanes] = [shown, spread].map((all) =>
+    return slots.map(({ key, kind, first, lanes }) => {
+      const [seenLanes = [], spreadLanes = []] = [shown, figures].map((all) =>
         all.slice(first, first + lanes),
       );
       const isSurface = kind === 'surface';
@@ -104,26 +168,26 @@ export class TapEvaluator {
         key,
         kind,
         picture: isSurface
-          ? paintSurface(seen, seenLanes ?? [], lighting())
-          : paintValues(seen, seenLanes ?? [], kind === 'colour'),
-        statistics: isSurface ? null : describeValues(spreadLanes ?? []),
+          ? paintSurface(seen, seenLanes, lighting())
+          : paintValues(seen, seenLanes, kind === 'colour'),
+        statistics: isSurface ? null : describeValues(spreadLanes),
         histogram:
           kind === 'scalar'
             ? histogram(
-                spreadLanes?.[0] ?? new Float32Array(),
+                spreadLanes[0] ?? new Float32Array(),
                 HISTOGRAM_BINS,
                 ...histogramDomain(document, key),
               )
             : null,
       };
-    };
-    return {
-      taps: compiled.slots.filter((slot) => slot.key !== 'surface').map(describe),
-      demands: withNested(session.demands(document, model.mesh), model.mesh),
-      compilations: session.compilations,
-      kinds: compiled.kinds,
-      appearance: computeAppearance(spread.slice(0, SURFACE_LANES.length)),
-      readings: compiled.imageSlots.map(({ path, reading }) => [path.join('/'), reading]),
-    };
+    });
   }
 }
+
+const portsOf = ({ kinds, imageSlots }: CompiledNetwork): BoardPorts => ({
+  kinds,
+  readings: new Map(imageSlots.map(({ path, reading }) => [path.join('/'), reading])),
+});
+
+const makeSession = (taps: readonly ResultKey[], surface: boolean): EvaluationSession =>
+  new EvaluationSession({ surface, taps, antialias: ['images'] });

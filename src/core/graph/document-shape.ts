@@ -8,6 +8,7 @@ import {
   OPACITY_MODES,
   SEGMENTS,
   SURROUNDINGS_LIMITS,
+  VIEW_ZOOM,
 } from './limits';
 import {
   either,
@@ -272,6 +273,22 @@ export const companionsShape = named(
   }),
 );
 
+/** A part of a board, and perhaps where the camera of the stage stood, kept under a name. */
+export const keptView = named(
+  'view',
+  record({
+    id: id(),
+    name,
+    /** Ids of the group nodes that lead to the board. */
+    path: list(id<NodeId>(), { most: LIMITS.groupDepth }),
+    /** Where the board's origin is, pixels from the upper left corner of what is shown. */
+    origin: pair,
+    zoom: number(...VIEW_ZOOM),
+    /** Metres. */
+    camera: optional(record({ eye: point, target: point })),
+  }),
+);
+
 /** The saved form of a material: a network that ends in a surface, and the groups it uses. */
 export const documentShape = record({
   format: exactly(DOCUMENT_FORMAT),
@@ -287,4 +304,5 @@ export const documentShape = record({
   surroundings: optional(surroundingsShape),
   /** Absent: the current model stands alone. */
   companions: optional(companionsShape),
+  views: optional(list(keptView, { most: LIMITS.views, unique: 'id' })),
 });

@@ -12,6 +12,7 @@ import type {
   groupPort,
   imageValue,
   inputValue,
+  keptView,
   law,
   networkShape,
   nodeInstance,
@@ -96,6 +97,8 @@ export type Surroundings = TypeOf<typeof surroundingsShape>;
 export type Companion = TypeOf<typeof companionShape>;
 /** All models beside the current one, and how large they are shown. */
 export type Companions = TypeOf<typeof companionsShape>;
+/** A part of a board, kept under a name. */
+export type KeptView = TypeOf<typeof keptView>;
 /** A saved material. */
 export type NetworkDocument = TypeOf<typeof documentShape>;
 

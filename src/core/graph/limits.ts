@@ -23,6 +23,7 @@ export const LIMITS = {
   ports: 200,
   lights: 4,
   companions: 3,
+  views: 60,
   whole: 1_000_000_000,
 } as const;
 
@@ -34,3 +35,5 @@ export const OPACITY_MODES = ['opaque', 'cut-off', 'blend', 'dithered'] as const
 export const SURROUNDINGS_LIMITS = { turn: [-180, 180], strength: [0, 16] } as const;
 /** `alike`: every model is shown as large as the current one. `true`: as large as it is. */
 export const COMPANION_SIZES = ['alike', 'true'] as const;
+/** How small and how large a board is shown. */
+export const VIEW_ZOOM = [0.02, 8] as const;

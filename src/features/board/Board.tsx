@@ -10,6 +10,7 @@ import { useBoard } from '@/state/use-stores';
 import { BendMark, NoteMark, RegionMark } from './BoardMarks';
 import { NodeCard } from './NodeCard';
 import { NodePalette } from './NodePalette';
+import { Overview } from './Overview';
 import { Selvedge } from './Selvedge';
 import { StrandEdge } from './StrandEdge';
 import { isFitting, markFitting, openEndAt } from './board-strands';
@@ -31,7 +32,8 @@ const EDGE_TYPES = { strand: StrandEdge };
 const BEHAVIOUR = {
   nodeTypes: NODE_TYPES,
   edgeTypes: EDGE_TYPES,
-  minZoom: 0.12,
+  minZoom: 0.03,
+  onlyRenderVisibleElements: true,
   maxZoom: 2,
   connectionRadius: 26,
   selectionOnDrag: true,
@@ -59,14 +61,11 @@ type Adding = ReturnType<typeof useAdding>;
 
 function BoardInside() {
   const host = useRef<HTMLDivElement>(null);
-  const fit = useFraming();
+  useFraming();
   const adding = useAdding(host);
   const { pointer, setPalette, follow } = adding;
-  useBoardKeys(host, {
-    openPalette: (initial) => {
-      setPalette({ ...pointer.current, initial, open: null });
-    },
-    fit,
+  useBoardKeys(host, (initial) => {
+    setPalette({ ...pointer.current, initial, open: null });
   });
   return (
     <div
@@ -92,7 +91,7 @@ interface DrawingProps {
 /** The cards and strands, drawn by the library; what it reports becomes edits. */
 function Drawing({ host, adding: { bend, setPalette } }: DrawingProps) {
   const { document, board } = useBoard();
-  const { nodes, edges, change, setViewport } = useBoardElements(host);
+  const { nodes, edges, overview, viewport, size, change, setViewport } = useBoardElements(host);
   const focus = (): void => {
     host.current?.focus();
   };
@@ -105,41 +104,44 @@ function Drawing({ host, adding: { bend, setPalette } }: DrawingProps) {
     setPalette({ x: at.clientX, y: at.clientY, initial: '', open });
   };
   return (
-    <ReactFlow
-      {...BEHAVIOUR}
-      nodes={nodes}
-      edges={edges}
-      onNodesChange={change}
-      onConnect={layStrand}
-      isValidConnection={(proposed) => isFitting(document, board, proposed)}
-      onConnectStart={(_, { nodeId, handleId, handleType }) => {
-        if (host.current && nodeId && handleId && handleType)
-          markFitting(host.current, document, openEndAt(document, nodeId, handleId, handleType));
-      }}
-      onConnectEnd={endStrand}
-      onNodeDragStop={(event, node) => {
-        dropCard(event, node.id);
-      }}
-      onEdgeDoubleClick={(event, edge) => {
-        bend(event, edge.id);
-      }}
-      onEdgeClick={(_, edge) => {
-        select([], edge.id);
-        focus();
-      }}
-      onPaneClick={() => {
-        select([]);
-        focus();
-      }}
-      onNodeClick={focus}
-      onViewportChange={setViewport}
-      onPaneContextMenu={(event) => {
-        event.preventDefault();
-        setPalette({ x: event.clientX, y: event.clientY, initial: '', open: null });
-      }}
-    >
-      <Background color="transparent" />
-    </ReactFlow>
+    <>
+      {overview ? <Overview drawing={overview} viewport={viewport} {...size} /> : null}
+      <ReactFlow
+        {...BEHAVIOUR}
+        nodes={nodes}
+        edges={edges}
+        onNodesChange={change}
+        onConnect={layStrand}
+        isValidConnection={(proposed) => isFitting(document, board, proposed)}
+        onConnectStart={(_, { nodeId, handleId, handleType }) => {
+          if (host.current && nodeId && handleId && handleType)
+            markFitting(host.current, document, openEndAt(document, nodeId, handleId, handleType));
+        }}
+        onConnectEnd={endStrand}
+        onNodeDragStop={(event, node) => {
+          dropCard(event, node.id);
+        }}
+        onEdgeDoubleClick={(event, edge) => {
+          bend(event, edge.id);
+        }}
+        onEdgeClick={(_, edge) => {
+          select([], edge.id);
+          focus();
+        }}
+        onPaneClick={() => {
+          select([]);
+          focus();
+        }}
+        onNodeClick={focus}
+        onViewportChange={setViewport}
+        onPaneContextMenu={(event) => {
+          event.preventDefault();
+          setPalette({ x: event.clientX, y: event.clientY, initial: '', open: null });
+        }}
+      >
+        <Background color="transparent" />
+      </ReactFlow>
+    </>
   );
 }
 

@@ -72,7 +72,7 @@ export function RegionMark({ id, data, selected }: NodeProps<RegionNode>) {
       <input
         aria-label="Region title"
         defaultValue={data.title}
-        className="nodrag bg-transparent px-2 py-1 text-[13px] font-medium"
+        className="region-title nodrag bg-transparent px-2 py-1 font-medium"
         onKeyDown={(event) => {
           event.stopPropagation();
         }}

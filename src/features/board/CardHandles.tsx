@@ -1,6 +1,7 @@
 'use client';
 import { Handle, Position } from '@xyflow/react';
 import type { PlacedFinding } from '@/state/findings-state';
+import { ASIDE_LEFT, asideTop, portTop } from './card-geometry';
 import { PortMark } from './port-mark';
 import type { CardPort, CardPorts } from './card-ports';
 
@@ -9,10 +10,6 @@ interface Props {
   readonly ports: CardPorts;
   readonly findings: readonly PlacedFinding[];
 }
-
-/** How far down the card the k-th of so many ports stands, pixels. */
-const spread = (count: number, k: number): number =>
-  count === 1 ? 62 : 12 + (k * 106) / Math.max(1, count - 1);
 
 /** All ports of a card; those with findings say so. */
 export function CardHandles({ title, ports, findings }: Props) {
@@ -28,7 +25,7 @@ export function CardHandles({ title, ports, findings }: Props) {
           end="input"
           title={title}
           faults={faults('input', port.id)}
-          style={{ top: spread(inputs.length, k) }}
+          style={{ top: portTop(inputs.length, k) }}
         />
       ))}
       {aside.map((port, k) => (
@@ -39,7 +36,7 @@ export function CardHandles({ title, ports, findings }: Props) {
           title={title}
           faults={faults('input', port.id)}
           isAside
-          style={{ left: -16, top: (k + 0.5) * 14 - 10 }}
+          style={{ left: ASIDE_LEFT, top: asideTop(k) }}
         />
       ))}
       {outputs.map((port, k) => (
@@ -49,7 +46,7 @@ export function CardHandles({ title, ports, findings }: Props) {
           end="output"
           title={title}
           faults={faults('output', port.id)}
-          style={{ top: spread(outputs.length, k) }}
+          style={{ top: portTop(outputs.length, k) }}
         />
       ))}
     </>

@@ -1,12 +1,11 @@
 'use client';
-import { own } from '@/core/base/own';
-import { findNodeDefinition } from '@/core/compile/catalogue';
 import type { PortsView } from '@/core/compile/catalogue';
 import { isImage, isRamp, isTriple } from '@/core/graph/document';
 import type { InputValue, NodeInstance } from '@/core/graph/document';
 import { toHex } from '@/core/surface/colour-science';
 import { shortNumber } from '@/ui/NumberField';
 import { useCardDials } from '@/state/use-card';
+import { cardLines } from './card-geometry';
 
 /** The few values in use of a card's node, and the dials that drive some. */
 export function CardValues({
@@ -16,24 +15,19 @@ export function CardValues({
   readonly node: NodeInstance;
   readonly ports: PortsView | null;
 }) {
-  const options = Object.entries(findNodeDefinition(node)?.options ?? {});
-  const [only] = options;
-  const choice =
-    only &&
-    options.length === 1 &&
-    only[1].choices.find((each) => each.value === (own(node.options, only[0]) ?? only[1].default));
-  const typed = Object.entries(node.values)
-    .flatMap(([id, value]) => {
-      const port = ports?.inputs.find((each) => each.id === id);
-      return port ? [{ id, title: port.title, kind: port.kind, value }] : [];
-    })
-    .slice(0, 2);
+  const { choice, typed } = cardLines(node, ports);
   return (
     <div className="px-1.5 pb-1 text-[10.5px] leading-[14px] text-soft">
-      {choice ? <div className="truncate">{choice.title}</div> : null}
+      {choice === null ? null : (
+        <div className="truncate" title={choice}>
+          {choice}
+        </div>
+      )}
       {typed.map(({ id, title, kind, value }) => (
         <div key={id} className="flex justify-between gap-1">
-          <span className="truncate">{title}</span>
+          <span className="truncate" title={title}>
+            {title}
+          </span>
           <ShownValue value={value} isColour={kind === 'colour'} />
         </div>
       ))}

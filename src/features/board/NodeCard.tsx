@@ -12,6 +12,7 @@ import { CardHandles } from './CardHandles';
 import { CardMarks } from './CardMarks';
 import { CardValues } from './CardValues';
 import { FamilyStitch } from './FamilyStitch';
+import { CARD_WIDTH, PICTURE, pictureHeight } from './card-geometry';
 import { cardPorts } from './card-ports';
 import { enterGroup, keyOnBoard, togglePin } from '@/state/editing';
 import { useResults, useView } from '@/state/use-stores';
@@ -22,7 +23,6 @@ import type { CardView } from '@/state/use-card';
 const HEM = 'absolute inset-y-0 w-[3px] border-y border-seam bg-raised';
 
 export type CardNode = Node<{ nodeId: string }, 'card'>;
-const CARD = 124;
 
 export const getTitle = (node: NodeInstance, groupName: string | undefined): string =>
   node.name ?? groupName ?? findNodeDefinition(node)?.title ?? node.type;
@@ -33,7 +33,13 @@ export const NodeCard = memo(function NodeCard({
   selected,
 }: NodeProps<CardNode>) {
   const card = useCard(nodeId);
-  return card.node ? <Card card={card} node={card.node} isSelected={selected} /> : null;
+  const isDistant = useView((state) => state.detail === 'distant');
+  if (!card.node) return null;
+  return isDistant ? (
+    <DistantCard card={card} node={card.node} isSelected={selected} />
+  ) : (
+    <Card card={card} node={card.node} isSelected={selected} />
+  );
 });
 
 interface CardProps {
@@ -42,7 +48,32 @@ interface CardProps {
   readonly isSelected: boolean;
 }
 
+/** Only what is chosen and moved: the picture of the whole board shows the rest. */
+function DistantCard({ card: { group }, node, isSelected }: CardProps) {
+  const isPinned = useView(
+    ({ pin, path }) => pin?.startsWith(keyOnBoard(path, node.id, '')) ?? false,
+  );
+  const title = getTitle(node, group?.name);
+  return (
+    <div
+      data-testid={`card-${node.id}`}
+      data-title={title}
+      title={title}
+      className={
+        `card-distant ${isSelected ? 'stitched card-chosen' : ''} ` +
+        (isPinned ? 'ring-8 ring-weld' : '')
+      }
+      onDoubleClick={() => {
+        if (group) enterGroup(node.id);
+      }}
+    >
+      <span className="distant-name">{title}</span>
+    </div>
+  );
+}
+
 function Card({ card, node, isSelected }: CardProps) {
+  const detail = useView((state) => state.detail);
   const path = useView((state) => state.path);
   const { group } = card;
   const findings = useCardFindings(node.id, node.group);
@@ -59,10 +90,10 @@ function Card({ card, node, isSelected }: CardProps) {
       data-testid={`card-${node.id}`}
       data-title={title}
       className={
-        'relative rounded-[3px] border border-line bg-panel ' +
+        'relative h-full rounded-[3px] border border-line bg-panel ' +
         `${isSelected ? 'stitched card-chosen' : ''} ${isPinned ? 'ring-2 ring-weld' : ''}`
       }
-      style={{ width: CARD + 8 }}
+      style={{ width: CARD_WIDTH }}
       onDoubleClick={() => {
         if (group) enterGroup(node.id);
       }}
@@ -82,7 +113,7 @@ function Card({ card, node, isSelected }: CardProps) {
           {title}
         </span>
       </div>
-      {node.folded ? null : (
+      {node.folded || detail === 'far' ? null : (
         <div className="card-figures">
           <CardRange outputKey={keys[0] ?? null} />
           <CardValues node={node} ports={described} />
@@ -113,7 +144,7 @@ function CardPicture({ node, title, outputKey, isPinned, findings }: PictureProp
   return (
     <div
       className="relative m-1 overflow-hidden bg-stage"
-      style={{ width: CARD, height: node.folded ? 60 : CARD }}
+      style={{ width: PICTURE, height: pictureHeight(node) }}
     >
       {tap ? (
         <PictureCanvas
@@ -149,10 +180,10 @@ function CardPicture({ node, title, outputKey, isPinned, findings }: PictureProp
 
 function CardRange({ outputKey }: { readonly outputKey: string | null }) {
   const statistics = useTap(outputKey)?.statistics;
-  if (!statistics) return null;
+  if (!statistics) return <div className="h-[18px]" />;
   return (
     <div
-      className="figures flex justify-between px-1.5 pb-1 text-[10px] text-soft"
+      className="figures flex h-[18px] justify-between px-1.5 pb-1 text-[10px] leading-[14px] text-soft"
       data-testid="range"
     >
       <span>{shortFigure(statistics.minimum)}</span>

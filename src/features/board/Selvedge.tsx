@@ -78,7 +78,7 @@ export function Selvedge({ id, data: { side } }: NodeProps<SelvedgeNode>) {
       {ports.map((port) => (
         <div key={port.id} className="relative px-2 py-[3px] text-[12px]">
           <span
-            className={`block truncate ${side === 'out' ? 'text-right' : ''}`}
+            className={`block leading-[14px] wrap-anywhere ${side === 'out' ? 'text-right' : ''}`}
             title={port.name}
           >
             {port.isDial ? '⊶ ' : ''}

@@ -1,27 +1,19 @@
 import { own } from '@/core/base/own';
-import { defaultConversion } from '@/core/compile/convert';
-import { quantityNote } from '@/core/compile/quantities';
+import { describeNode, findGroupDefinition } from '@/core/compile/catalogue';
 import { getNetwork } from '@/core/edit/board';
 import type { BoardId } from '@/core/edit/board';
 import { markId } from '@/core/edit/marks';
-import { inputKind, outputKind } from '@/core/edit/strands';
 import { INPUT_EDGE, OUTPUT_EDGE } from '@/core/graph/document';
-import type {
-  GroupDefinition,
-  Network,
-  NetworkDocument,
-  NodeInstance,
-  Strand,
-  ValueKind,
-} from '@/core/graph/document';
-import type { PlacedFinding } from '@/state/findings-state';
+import type { Network, NetworkDocument, NodeInstance, Strand } from '@/core/graph/document';
 import type { BendNode, NoteNode, RegionNode } from './BoardMarks';
 import type { CardNode } from './NodeCard';
 import type { SelvedgeNode } from './Selvedge';
-import type { StrandEdgeType } from './StrandEdge';
-import { keyOnBoard } from '@/state/editing';
 import type { SteadyElements } from '@/features/board/steady';
 import { indexBoard } from '@/state/use-card';
+import type { CardView } from '@/state/use-card';
+import { CARD_WIDTH, cardHandles, cardHeight, cardLines } from './card-geometry';
+import { cardPorts } from './card-ports';
+import type { CardDetail } from '@/state/card-detail';
 
 export type BoardNode = CardNode | SelvedgeNode | NoteNode | RegionNode | BendNode;
 /** Width of a bend's mark. */
@@ -35,13 +27,23 @@ interface Selvedges {
 type NodeElements = SteadyElements<BoardNode>;
 type Gather = Parameters<Parameters<NodeElements['round']>[0]>[0];
 
+/** What the elements of a board are made of. */
+export interface BoardFacts {
+  readonly document: NetworkDocument;
+  readonly board: BoardId;
+  readonly selection: ReadonlySet<string>;
+  /** Sizes of what is not a card, as they were drawn. */
+  readonly measured: Measured;
+  readonly detail: CardDetail;
+}
+const NO_STRANDS: readonly Strand[] = [];
+
 /** What the drawing library is given for a board; what did not change are the same objects. */
-export function boardNodes(
-  elements: NodeElements,
-  network: Network,
-  selection: ReadonlySet<string>,
-  measured: Measured,
-): readonly BoardNode[] {
+export function boardNodes(elements: NodeElements, facts: BoardFacts): readonly BoardNode[] {
+  const { document, board, selection, measured, detail } = facts;
+  const network = getNetwork(document, board);
+  const { arriving, leaving } = indexBoard(document, board);
+  const dials = countDials(document, board);
   return elements.round((element) => {
     const drawn: Drawn = (id, from, make) => {
       const isSelected = selection.has(id),
@@ -54,16 +56,56 @@ export function boardNodes(
     };
     gatherRegions(network, drawn);
     gatherNotes(network, drawn);
-    for (const { id, at } of network.nodes)
-      drawn(id, [at], () => ({
-        id,
-        type: 'card',
-        position: { x: at[0], y: at[1] },
-        data: { nodeId: id },
-      }));
+    for (const node of network.nodes) {
+      const group = findGroupDefinition(document, node) ?? null;
+      const isSelected = selection.has(node.id);
+      const card = {
+        node,
+        group,
+        arriving: arriving.get(node.id) ?? NO_STRANDS,
+        leaving: leaving.get(node.id) ?? NO_STRANDS,
+      };
+      const driven = dials.get(node.id) ?? 0;
+      // Empty cards have no ports in the page; those given here count again when they come back.
+      element(
+        node.id,
+        [node, group, card.arriving, card.leaving, driven, isSelected, detail === 'distant'],
+        () => makeCard(card, driven, isSelected),
+      );
+    }
     gatherBends(network, drawn);
   });
 }
+
+function countDials(document: NetworkDocument, board: BoardId): ReadonlyMap<string, number> {
+  const counts = new Map<string, number>();
+  const group = board === null ? undefined : own(document.groups, board);
+  for (const { drives } of group?.dials ?? [])
+    for (const { node } of drives) counts.set(node, (counts.get(node) ?? 0) + 1);
+  return counts;
+}
+
+function makeCard(
+  card: CardView & { readonly node: NodeInstance },
+  dials: number,
+  isSelected: boolean,
+): CardNode {
+  const { node, group } = card;
+  const described = describeNode(node, group);
+  const height = cardHeight(node, cardLines(node, described), dials);
+  return {
+    id: node.id,
+    type: 'card',
+    position: { x: node.at[0], y: node.at[1] },
+    data: { nodeId: node.id },
+    selected: isSelected,
+    width: CARD_WIDTH,
+    height,
+    measured: { width: CARD_WIDTH, height },
+    handles: cardHandles(cardPorts(card, node, described)),
+  };
+}
+
 /** Adds an element, which is also made of whether it is chosen and how large it was drawn. */
 type Drawn = (id: string, from: readonly unknown[], make: () => BoardNode) => void;
 
@@ -140,134 +182,4 @@ function addSelvedge(
     ...FIXED,
     ...(size ? { measured: size } : {}),
   }));
-}
-
-function kindOf(
-  document: NetworkDocument,
-  board: BoardId,
-  path: readonly string[],
-  kinds: ReadonlyMap<string, ValueKind>,
-  { from }: Strand,
-): ValueKind {
-  const known =
-    from.node === INPUT_EDGE ? undefined : kinds.get(keyOnBoard(path, from.node, from.output));
-  const declared = outputKind(document, board, from);
-  return (
-    known ??
-    (declared === 'vector' || declared === 'colour' || declared === 'surface' ? declared : 'scalar')
-  );
-}
-
-const METHOD: Record<string, string> = {
-  luminance: 'luminance',
-  length: 'length',
-  average: 'average',
-  largest: 'largest',
-  first: 'first',
-  second: 'second',
-  third: 'third',
-};
-
-/**
- * What a strand says of itself: how it becomes a number, as what it arrives, or that its ends do
- * not go together.
- */
-function chipOf(
-  document: NetworkDocument,
-  board: BoardId,
-  strand: Strand,
-  method: string | null,
-): { chip: string | null; warns: boolean } {
-  const note = quantityNote(
-    document,
-    getNetwork(document, board),
-    board === null ? null : (own(document.groups, board) ?? null),
-    strand,
-  );
-  if (!note) return { chip: method, warns: false };
-  return note.formula === null
-    ? { chip: `${note.from} is not ${note.to}`, warns: true }
-    : { chip: `${note.from} → ${note.to}`, warns: false };
-}
-
-/** What a board's strands are made of besides their own ends. */
-export interface StrandFacts {
-  readonly document: NetworkDocument;
-  readonly board: BoardId;
-  readonly path: readonly string[];
-  readonly kinds: ReadonlyMap<string, ValueKind>;
-  readonly chosen: string | null;
-  readonly faults: readonly PlacedFinding[];
-}
-
-/** The strands of a board; those whose ends, kind and fault did not change are the same objects. */
-export function boardEdges(
-  elements: SteadyElements<StrandEdgeType>,
-  facts: StrandFacts,
-): readonly StrandEdgeType[] {
-  const { document, board, path, kinds, chosen, faults } = facts;
-  const { nodes } = indexBoard(document, board);
-  // Of ends that do not go together the chip says which they are.
-  const faulty = new Map(
-    faults.flatMap((fault) =>
-      fault.code !== 'strand.quantity' && fault.place.strand !== undefined
-        ? [[fault.place.strand, fault] as const]
-        : [],
-    ),
-  );
-  const group = board === null ? undefined : own(document.groups, board);
-  return elements.round((element) => {
-    for (const strand of getNetwork(document, board).strands) {
-      const [from, to] = [nodes.get(strand.from.node), nodes.get(strand.to.node)];
-      const carried = kinds.get(keyOnBoard(path, strand.from.node, strand.from.output));
-      const fault = faulty.get(strand.id);
-      element(
-        strand.id,
-        [
-          strand,
-          from,
-          to,
-          carried,
-          fault,
-          strand.id === chosen,
-          group,
-          ...opened(document, from, to),
-        ],
-        () => makeEdge(facts, strand, fault),
-      );
-    }
-  });
-}
-
-/** The groups that the ends of a strand stand for: their ports may change. */
-const opened = (
-  { groups }: NetworkDocument,
-  ...ends: readonly (NodeInstance | undefined)[]
-): readonly (GroupDefinition | undefined)[] =>
-  ends.map((end) => (end?.group === undefined ? undefined : own(groups, end.group)));
-
-function makeEdge(
-  { document, board, path, kinds, chosen }: StrandFacts,
-  strand: Strand,
-  fault: PlacedFinding | undefined,
-): StrandEdgeType {
-  const kind = kindOf(document, board, path, kinds, strand);
-  const target = inputKind(document, board, strand.to);
-  const conversion = target ? (strand.conversion ?? defaultConversion(kind, target)) : null;
-  return {
-    id: strand.id,
-    type: 'strand',
-    source: strand.from.node,
-    sourceHandle: strand.from.output,
-    target: strand.to.node,
-    targetHandle: strand.to.input,
-    data: {
-      kind,
-      bends: strand.bends ?? [],
-      ...(fault
-        ? { chip: '✕', warns: true, fault: fault.message }
-        : chipOf(document, board, strand, conversion ? (METHOD[conversion] ?? null) : null)),
-      chosen: strand.id === chosen,
-    },
-  };
 }

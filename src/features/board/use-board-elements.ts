@@ -1,24 +1,26 @@
 'use client';
 import type { NodeChange, Viewport } from '@xyflow/react';
 import { useCallback, useEffect, useMemo, useState } from 'react';
-import { moveMarks } from '@/core/edit/marks';
+import { isMark, moveMarks } from '@/core/edit/marks';
+import { INPUT_EDGE, OUTPUT_EDGE } from '@/core/graph/document';
 import { moveNodes } from '@/core/edit/nodes';
 import { commit, select } from '@/state/editing';
 import type { PlacedFinding } from '@/state/findings-state';
+import { detailAt } from '@/state/card-detail';
 import { stores } from '@/state/stores';
 import { useBoardFindings } from '@/state/use-findings';
 import { useBoard, useResults, useView } from '@/state/use-stores';
-import { boardEdges, boardNodes, selvedgeNodes } from './board-elements';
+import { boardEdges } from './board-edges';
+import { boardNodes, selvedgeNodes } from './board-elements';
 import type { BoardNode, Measured } from './board-elements';
 import { SteadyElements } from './steady';
 import type { StrandEdgeType } from './StrandEdge';
 import { placeOf } from './board-strands';
 import { SELVEDGE_WIDTH } from './Selvedge';
+import { useInView } from './use-in-view';
+import { useOverview } from './use-overview';
 
 const isOfStrand = ({ place }: PlacedFinding): boolean => place.strand !== undefined;
-
-/** The zoom below which the figures of cards cannot be read. */
-const FAR = 0.8;
 
 /** How large the board is drawn, pixels. */
 function useSize(host: React.RefObject<HTMLDivElement | null>) {
@@ -39,7 +41,8 @@ function useSize(host: React.RefObject<HTMLDivElement | null>) {
 
 /** What the drawing library is given for the board shown, and takes back as edits. */
 export function useBoardElements(host: React.RefObject<HTMLDivElement | null>) {
-  const { document, path, board, network } = useBoard();
+  const { document, path, board } = useBoard();
+  const detail = useView((state) => state.detail);
   const selection = useView((state) => state.selection);
   const chosenStrand = useView((state) => state.chosenStrand);
   const kinds = useResults((state) => state.kinds);
@@ -61,8 +64,8 @@ export function useBoardElements(host: React.RefObject<HTMLDivElement | null>) {
   }));
   const chosen = useMemo(() => new Set(selection), [selection]);
   const cards = useMemo(
-    () => boardNodes(elements.cards, network, chosen, measured),
-    [elements, network, chosen, measured],
+    () => boardNodes(elements.cards, { document, board, selection: chosen, measured, detail }),
+    [elements, document, board, chosen, measured, detail],
   );
   // Moving the view moves these two, and makes nothing else again.
   const nodes = useMemo(
@@ -91,17 +94,37 @@ export function useBoardElements(host: React.RefObject<HTMLDivElement | null>) {
     (next: Viewport) => {
       // Names of cards keep a size that can be read; the drawing itself is not made again for that.
       host.current?.style.setProperty('--board-zoom', String(next.zoom));
-      host.current?.toggleAttribute('data-far', next.zoom < FAR);
+      const now = stores.view.getState().detail;
+      const wanted = detailAt(next.zoom, now);
+      host.current?.toggleAttribute('data-far', wanted !== 'near');
+      if (wanted !== now) stores.view.setState({ detail: wanted });
       setViewport(next);
     },
     [host],
   );
-  return { nodes, edges, change, setViewport: follow };
+  useInView(cards, viewport, size);
+  // Far out, one picture shows all strands.
+  return {
+    nodes,
+    edges: detail === 'distant' ? NO_EDGES : edges,
+    overview: useOverview(detail === 'distant', cards, edges),
+    viewport,
+    size,
+    change,
+    setViewport: follow,
+  };
 }
+
+const NO_EDGES: StrandEdgeType[] = [];
+
+/** Cards are as large as `card-geometry` says; what else there is is measured. */
+const isCard = (id: string): boolean => !isMark(id) && id !== INPUT_EDGE && id !== OUTPUT_EDGE;
 
 function withSizes(old: Measured, changes: readonly NodeChange<BoardNode>[]): Measured {
   const sizes = changes.flatMap((each) =>
-    each.type === 'dimensions' && each.dimensions ? [[each.id, each.dimensions] as const] : [],
+    each.type === 'dimensions' && each.dimensions && !isCard(each.id)
+      ? [[each.id, each.dimensions] as const]
+      : [],
   );
   return sizes.length > 0 ? new Map([...old, ...sizes]) : old;
 }

@@ -7,13 +7,20 @@ import { isMark, removeMarks } from '@/core/edit/marks';
 import { copyNodes, pasteClip, removeNodes } from '@/core/edit/nodes';
 import { disconnect } from '@/core/edit/strands';
 import { readClip } from '@/state/clipboard';
-import { commit, currentBoard, enterGroup, leaveTo, redo, select, undo } from '@/state/editing';
+import {
+  commit,
+  currentBoard,
+  enterGroup,
+  frameAll,
+  frameSelection,
+  leaveTo,
+  redo,
+  select,
+  undo,
+} from '@/state/editing';
 import { stores } from '@/state/stores';
 
-interface Actions {
-  readonly openPalette: (initial: string) => void;
-  readonly fit: () => void;
-}
+type OpenPalette = (initial: string) => void;
 
 const isTyping = (target: EventTarget | null): boolean =>
   target instanceof HTMLElement &&
@@ -98,7 +105,7 @@ function pasteNodes(event: ClipboardEvent): void {
 }
 
 /** A key that means something on the board itself. */
-function pressOnBoard(event: KeyboardEvent, { openPalette, fit }: Actions): void {
+function pressOnBoard(event: KeyboardEvent, openPalette: OpenPalette): void {
   const { path } = stores.view.getState();
   const [only, ...more] = chosenNodes();
   const isGroup = (id: string): boolean =>
@@ -110,7 +117,7 @@ function pressOnBoard(event: KeyboardEvent, { openPalette, fit }: Actions): void
   else if (event.key === 'Escape') {
     if (path.length > 0 && !only) leaveTo(path.length - 1);
     else select([]);
-  } else if (event.key === 'Home') fit();
+  } else if (event.key === 'Home') (event.shiftKey ? frameSelection : frameAll)();
   else if (event.key === ' ' || /^[a-z]$/i.test(event.key)) {
     event.preventDefault();
     openPalette(event.key.trim());
@@ -118,15 +125,17 @@ function pressOnBoard(event: KeyboardEvent, { openPalette, fit }: Actions): void
 }
 
 /** Keys of the board. A letter begins the search for a node; the rest are the platform's own. */
-export function useBoardKeys(host: RefObject<HTMLDivElement | null>, actions: Actions): void {
-  const { openPalette, fit } = actions;
+export function useBoardKeys(
+  host: RefObject<HTMLDivElement | null>,
+  openPalette: OpenPalette,
+): void {
   useEffect(() => {
     const onBoard = (): boolean => host.current?.contains(document.activeElement) ?? false;
     const down = (event: KeyboardEvent): void => {
       if (isTyping(event.target)) return;
       if (event.ctrlKey || event.metaKey) {
         if (command(event.key.toLowerCase(), event.shiftKey)) event.preventDefault();
-      } else if (onBoard() && !event.altKey) pressOnBoard(event, { openPalette, fit });
+      } else if (onBoard() && !event.altKey) pressOnBoard(event, openPalette);
     };
     const onClip =
       (act: (event: ClipboardEvent) => void) =>
@@ -142,5 +151,5 @@ export function useBoardKeys(host: RefObject<HTMLDivElement | null>, actions: Ac
       for (const type of ['copy', 'cut'] as const) window.removeEventListener(type, copy);
       window.removeEventListener('paste', paste);
     };
-  }, [host, openPalette, fit]);
+  }, [host, openPalette]);
 }

@@ -1,55 +1,89 @@
 'use client';
-import { useReactFlow } from '@xyflow/react';
-import { useCallback, useEffect } from 'react';
+import { getViewportForBounds, useReactFlow, useStore } from '@xyflow/react';
+import type { Rect } from '@xyflow/react';
+import { useEffect, useRef } from 'react';
 import { getNetwork } from '@/core/edit/board';
 import { currentBoard } from '@/state/editing';
 import { stores } from '@/state/stores';
-import { useBoard, useDocument, useView } from '@/state/use-stores';
+import type { BoardView } from '@/state/stores';
+import { useView } from '@/state/use-stores';
+import type { BoardNode } from './board-elements';
+import { CARD_WIDTH } from './card-geometry';
 
 /** The zoom below which a card that is gone to cannot be read. */
 const READABLE = 0.6;
-/** How long a board that was just opened takes to lay its cards out, milliseconds. */
-const LAID_OUT = { all: 120, one: 180 };
+const MOST = 1.1;
+const LEAST = 0.03;
+const LARGEST_OF_SOME = 1.4;
+/** Room for the selvedges on both sides, and a little above and below. */
+const PADDING = { left: '104px', right: '104px', top: '12px', bottom: '20px' } as const;
 
-function later(ms: number, run: () => void): () => void {
-  const timer = setTimeout(run, ms);
-  return () => {
-    clearTimeout(timer);
-  };
+/** The box around the cards of the open board; of those named, where some are. */
+function boxOf(heightOf: (id: string) => number, ids: readonly string[] | null): Rect | null {
+  const { nodes } = getNetwork(stores.document.getState().document, currentBoard());
+  const meant = ids === null ? nodes : nodes.filter(({ id }) => ids.includes(id));
+  if (meant.length === 0) return null;
+  let [left, top, right, bottom] = [Infinity, Infinity, -Infinity, -Infinity];
+  for (const { id, at } of meant) {
+    left = Math.min(left, at[0]);
+    top = Math.min(top, at[1]);
+    right = Math.max(right, at[0] + CARD_WIDTH);
+    bottom = Math.max(bottom, at[1] + heightOf(id));
+  }
+  return { x: left, y: top, width: right - left, height: bottom - top };
 }
 
 /**
- * Shows all cards of a board when it is opened or when that is asked for, and the one that a
- * finding leads to. @returns what shows all cards now
+ * Shows what the board is asked to show, as soon as it has a size: the places of cards are known
+ * before they are drawn, so a busy machine frames the same.
  */
-export function useFraming(): () => void {
-  const flow = useReactFlow();
-  const { board } = useBoard();
-  const materialId = useDocument((state) => state.materialId);
-  const fitRequests = useView((state) => state.fitRequests);
-  const revealed = useView((state) => state.revealed);
-  const fit = useCallback(() => {
-    const { document } = stores.document.getState();
-    const cards = getNetwork(document, currentBoard()).nodes.map(({ id }) => ({ id }));
-    if (cards.length > 0)
-      void flow.fitView({
-        nodes: cards,
-        padding: { left: '112px', right: '112px', top: '16px', bottom: '24px' },
-        maxZoom: 1.1,
-        duration: 0,
-      });
-  }, [flow]);
-  useEffect(() => later(LAID_OUT.all, fit), [fit, board, materialId, fitRequests]);
+export function useFraming(): void {
+  const flow = useReactFlow<BoardNode>();
+  const asked = useView((state) => state.asked);
+  const width = useStore((state) => state.width);
+  const height = useStore((state) => state.height);
+  const hasSize = width > 0 && height > 0;
   useEffect(() => {
-    if (revealed.length === 0) return;
-    return later(LAID_OUT.one, () => {
-      const card = revealed.map((id) => flow.getInternalNode(id)).find(Boolean);
-      if (!card) return;
-      const { x, y } = card.internals.positionAbsolute;
-      const { width = 132, height = 180 } = card.measured;
+    if (!hasSize) return;
+    const heightOf = (id: string): number => flow.getInternalNode(id)?.measured.height ?? 190;
+    const fit = (ids: readonly string[] | null, most: number): BoardView | null => {
+      const box = boxOf(heightOf, ids);
+      return box && getViewportForBounds(box, width, height, LEAST, most, PADDING);
+    };
+    const near = (ids: readonly string[]): BoardView | null => {
+      const box = boxOf(heightOf, ids);
+      if (!box) return null;
       const zoom = Math.max(READABLE, flow.getZoom());
-      void flow.setCenter(x + width / 2, y + height / 2, { zoom, duration: 0 });
-    });
-  }, [flow, revealed]);
-  return fit;
+      const x = width / 2 - (box.x + box.width / 2) * zoom;
+      return { x, y: height / 2 - (box.y + box.height / 2) * zoom, zoom };
+    };
+    const wanted =
+      asked.show === 'view'
+        ? asked.view
+        : asked.show === 'all'
+          ? fit(null, MOST)
+          : asked.show === 'cards'
+            ? fit(asked.ids, LARGEST_OF_SOME)
+            : near(asked.ids);
+    if (wanted) void flow.setViewport(wanted);
+    // A board that is only made larger or smaller keeps its place.
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, [asked, hasSize, flow]);
+  useKeptInView(height);
+}
+
+/** A board that becomes lower, as the bench opens, moves up until the chosen card is seen. */
+function useKeptInView(height: number): void {
+  const flow = useReactFlow<BoardNode>();
+  const before = useRef(height);
+  useEffect(() => {
+    const isLower = height < before.current;
+    before.current = height;
+    const [only, ...more] = stores.view.getState().selection;
+    if (!isLower || only === undefined || more.length > 0) return;
+    const box = boxOf((id) => flow.getInternalNode(id)?.measured.height ?? 190, [only]);
+    const { x, y, zoom } = flow.getViewport();
+    const below = box ? (box.y + box.height) * zoom + y - (height - 8) : 0;
+    if (below > 0) void flow.setViewport({ x, y: y - below, zoom });
+  }, [height, flow]);
 }

@@ -51,7 +51,7 @@ export function DialRow({ group, dial }: Props) {
           type="button"
           aria-expanded={open}
           className={
-            'min-h-[24px] flex-1 truncate text-left text-[12px] ' +
+            'min-h-[24px] flex-1 text-left text-[12px] leading-[14px] wrap-anywhere ' +
             (isChanged ? 'font-semibold' : '')
           }
           onClick={() => {

@@ -41,14 +41,7 @@ export function Bench(props: BenchProps) {
     selection.length === 1 ? network.nodes.find((each) => each.id === selection[0]) : undefined;
   if (strand) return <StrandBench strand={strand} />;
   if (node) return <NodeBench key={node.id} node={node} {...props} />;
-  return (
-    <p className="p-4 text-soft">
-      {selection.length > 1
-        ? `${String(selection.length)} things are selected. Ctrl+G packages them as a group.`
-        : 'Select a card to set its values. To add a node, point at the board and type ' +
-          'what it should do.'}
-    </p>
-  );
+  return null;
 }
 
 /** Inputs with an editor of their own, which stand above the rows. */

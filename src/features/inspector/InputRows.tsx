@@ -41,7 +41,7 @@ export function InputRows({
   const rows = (list: readonly InputView[]) => (
     <div className="grid max-w-[760px] grid-cols-2 gap-x-5">
       {list.map((port) => (
-        <MarkedRow key={port.id} node={node.id} input={port.id}>
+        <MarkedRow key={port.id} node={node.id} input={port.id} isWide={isWide(port)}>
           <InputRow node={node} port={port} board={board} onExpose={onExpose} />
         </MarkedRow>
       ))}
@@ -75,21 +75,30 @@ export function InputRows({
   );
 }
 
+/** Colours and vectors have four fields, which do not fit into half a bench. */
+const isWide = ({ kind, dial }: InputView): boolean =>
+  [kind, dial?.kind].some((each) => each === 'colour' || each === 'vector');
+
 interface MarkedProps {
+  readonly isWide: boolean;
   readonly node: string;
   readonly input: string;
   readonly children: React.ReactNode;
 }
 
 /** A row that is outlined when a finding at its input was gone to. */
-function MarkedRow({ node, input, children }: MarkedProps) {
+function MarkedRow({ node, input, isWide: wide, children }: MarkedProps) {
   const isShown = useFindings(({ shown }) => isAt(shown, node, input));
   const row = useRef<HTMLDivElement>(null);
   useEffect(() => {
     if (isShown) row.current?.scrollIntoView({ block: 'nearest' });
   }, [isShown]);
   return (
-    <div ref={row} data-input={input} className={isShown ? 'finding-shown' : ''}>
+    <div
+      ref={row}
+      data-input={input}
+      className={`${wide ? 'col-span-2' : ''} ${isShown ? 'finding-shown' : ''}`}
+    >
       {children}
     </div>
   );

@@ -43,7 +43,7 @@ export function ValueRow(props: Props) {
       data-testid={`value-${port.id}`}
     >
       <span
-        className={`truncate text-[12px] ${changed ? 'font-semibold' : 'text-soft'}`}
+        className={`text-[12px] leading-[14px] wrap-anywhere ${changed ? 'font-semibold' : 'text-soft'}`}
         title={helpOf(port)}
       >
         {title}
@@ -51,7 +51,7 @@ export function ValueRow(props: Props) {
       <span className="min-w-0">
         {wiredFrom ? (
           <span className="flex items-center gap-1 text-[12px] text-soft">
-            <span className="truncate">from {wiredFrom}</span>
+            <span className="leading-[14px] wrap-anywhere">from {wiredFrom}</span>
             <button
               type="button"
               aria-label={`Unplug ${title}`}
@@ -84,7 +84,7 @@ function ValueActions({
     <span className="flex items-center gap-0.5">
       {drivenBy ? (
         <span
-          className="max-w-[84px] truncate rounded-[2px] border border-seam px-1 text-[10.5px]"
+          className="max-w-[110px] rounded-[2px] border border-seam px-1 text-[10.5px] wrap-anywhere"
           title={`Driven by the dial ${drivenBy}`}
         >
           ⊶ {drivenBy}

@@ -82,6 +82,10 @@ function useDrawing(host: React.RefObject<HTMLDivElement | null>, evaluation: Ev
       onFailure: setFailure,
     });
   }, [host, evaluation]);
+  const asked = useView((state) => state.askedCamera);
+  useEffect(() => {
+    if (asked) stage?.standAt([...asked.eye], [...asked.target]);
+  }, [stage, asked]);
   return { renderer, stage, failure };
 }
 

@@ -52,7 +52,8 @@ export class RemoteStage implements StageFeed {
     private readonly listener: StageListener,
   ) {
     const { canvas } = this;
-    canvas.className = 'block h-full w-full touch-none';
+    // Until the picture of another size is drawn, the one there is is cropped, never stretched.
+    canvas.className = 'block h-full w-full touch-none object-cover';
     canvas.setAttribute('role', 'img');
     canvas.setAttribute(
       'aria-label',
@@ -237,6 +238,9 @@ export class RemoteStage implements StageFeed {
   }
   frameModel(): void {
     this.send(this.remote.frameModel());
+  }
+  standAt(eye: Triple, target: Triple): void {
+    this.send(this.remote.standAt(eye, target));
   }
   lookAt(place: Triple, radius: number): void {
     this.send(this.remote.lookAt(place, radius));

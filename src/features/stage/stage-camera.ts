@@ -101,6 +101,16 @@ export class StageCamera {
     this.tellCamera();
   }
 
+  /** Stands where it stood before, as a view that was kept says. */
+  standAt(eye: Triple, target: Triple): void {
+    this.isFramed = false;
+    this.camera.position.set(...eye);
+    this.controls.target.set(...target);
+    this.controls.update();
+    this.listener.onMove();
+    this.tellCamera();
+  }
+
   /** Looks at everything that stands on the stage. */
   frame(): void {
     const { centre, size } = this.box;

@@ -122,6 +122,10 @@ const api = {
     done((stage) => {
       stage.view.frame();
     }),
+  standAt: (eye: Triple, target: Triple) =>
+    done((stage) => {
+      stage.view.standAt(eye, target);
+    }),
   lookAt: (place: Triple, radius: number) =>
     done((stage) => {
       stage.view.lookAt(place, radius);

@@ -8,12 +8,13 @@ import { changeBoard } from '@/core/edit/nodes';
 import { groupSelection } from '@/core/edit/group';
 import { ungroup } from '@/core/edit/ungroup';
 import { FindingsMenu } from '@/features/findings/FindingsMenu';
+import { ViewMenu } from '@/features/view/ViewMenu';
 import type { ModelEntry } from '@/contract/models';
 import type { Saver } from '@/state/saving';
 import { Button } from '@/ui/Button';
 import { Choose } from '@/ui/Choose';
 import { tellProblem } from '@/ui/tell-problem';
-import { commit, currentBoard, redo, requestFit, select, undo } from '@/state/editing';
+import { commit, currentBoard, frameAll, redo, select, undo } from '@/state/editing';
 import { stores } from '@/state/stores';
 import type { SaveState } from '@/state/stores';
 import { useDocument, useSaving } from '@/state/use-stores';
@@ -90,6 +91,7 @@ export function EditorBar({ models, saver, onModel, onSheet }: Props) {
       <SaveNote />
       <FindingsMenu />
       <HistoryButtons />
+      <ViewMenu />
       <Choose
         label="Model on the stage"
         value={modelId}
@@ -133,7 +135,7 @@ function tidy(): void {
       nodes: tidyNodes(network),
     })),
   );
-  requestFit();
+  frameAll();
 }
 
 /** Ctrl+G packages the selection, with Shift it opens a group up. */

@@ -1,5 +1,5 @@
 'use client';
-import { useState } from 'react';
+import { Fragment, useState } from 'react';
 import { Group, Panel, Separator } from 'react-resizable-panels';
 import type { ModelEntry } from '@/contract/models';
 import { Board } from '@/features/board/Board';
@@ -7,9 +7,12 @@ import type { Exposing } from '@/features/front/dial-ends';
 import { Front } from '@/features/front/Front';
 import { OutsideStrip } from '@/features/front/OutsideStrip';
 import { Bench } from '@/features/inspector/Bench';
+import { BenchHint, useBenchIsOpen } from '@/features/inspector/BenchHint';
 import { Stage } from '@/features/stage/Stage';
+import { FindPanel } from '@/features/view/FindPanel';
+import { useViewKeys } from '@/features/view/use-view-keys';
 import type { Evaluation } from '@/state/evaluation';
-import { useBoard } from '@/state/use-stores';
+import { useBoard, useView } from '@/state/use-stores';
 import { ErrorBoundary } from '@/ui/ErrorBoundary';
 import { Trail } from './Trail';
 
@@ -19,26 +22,48 @@ interface Props {
   readonly onPublish: () => void;
 }
 
-/**
- * Stage, board and bench at once; inside a group, its front beside the board and the outside above.
- */
+/** Stage, board and bench at once, as far as none is hidden. */
 export function EditorPanels({ evaluation, models, onPublish }: Props) {
+  const hidden = useView((state) => state.hidden);
+  useViewKeys();
+  const hasStage = !hidden.has('stage');
+  const hasWork = !hidden.has('board') || !hidden.has('bench');
+  return (
+    <Group orientation="horizontal" className="min-h-0 flex-1">
+      {hasStage ? (
+        <Panel id="stage" defaultSize="37%" minSize="15%">
+          <ErrorBoundary name="The stage">
+            <Stage evaluation={evaluation} models={models} />
+          </ErrorBoundary>
+        </Panel>
+      ) : null}
+      {hasStage && hasWork ? <Separator className="w-[5px] bg-line hover:bg-seam" /> : null}
+      {hasWork ? (
+        <Panel id="work" minSize="25%">
+          <WorkArea evaluation={evaluation} onPublish={onPublish} />
+        </Panel>
+      ) : null}
+    </Group>
+  );
+}
+
+type WorkProps = Pick<Props, 'evaluation' | 'onPublish'>;
+
+/** The board, and the bench under it; an empty bench takes one line. */
+function WorkArea({ evaluation, onPublish }: WorkProps) {
   const { group } = useBoard();
+  const hidden = useView((state) => state.hidden);
   const [exposing, setExposing] = useState<Exposing | null>(null);
+  const isBenchOpen = useBenchIsOpen();
   const expose = (node: string, input: string): void => {
     setExposing({ node, input });
   };
+  const [hasBoard, hasBench] = [!hidden.has('board'), !hidden.has('bench')];
   return (
-    <Group orientation="horizontal" className="min-h-0 flex-1">
-      <Panel defaultSize="37%" minSize="15%">
-        <ErrorBoundary name="The stage">
-          <Stage evaluation={evaluation} models={models} />
-        </ErrorBoundary>
-      </Panel>
-      <Separator className="w-[5px] bg-line hover:bg-seam" />
-      <Panel minSize="25%">
-        <Group orientation="vertical">
-          <Panel minSize="20%">
+    <div className="flex h-full flex-col">
+      <Group orientation="vertical" className="min-h-0 flex-1">
+        {hasBoard ? (
+          <Panel id="board" minSize="20%">
             <BoardArea
               evaluation={evaluation}
               exposing={exposing}
@@ -48,29 +73,34 @@ export function EditorPanels({ evaluation, models, onPublish }: Props) {
               onPublish={onPublish}
             />
           </Panel>
-          <Separator className="h-[5px] bg-line hover:bg-seam" />
-          <Panel defaultSize="33%" minSize="8%">
-            <div className="h-full bg-panel">
-              <ErrorBoundary name="The bench">
-                <Bench evaluation={evaluation} onExpose={group ? expose : null} />
-              </ErrorBoundary>
-            </div>
-          </Panel>
-        </Group>
-      </Panel>
-    </Group>
+        ) : null}
+        {hasBench && isBenchOpen ? (
+          <Fragment>
+            {hasBoard ? <Separator className="h-[5px] bg-line hover:bg-seam" /> : null}
+            <Panel id="bench" defaultSize="33%" minSize="8%">
+              <div className="h-full bg-panel">
+                <ErrorBoundary name="The bench">
+                  <Bench evaluation={evaluation} onExpose={group ? expose : null} />
+                </ErrorBoundary>
+              </div>
+            </Panel>
+          </Fragment>
+        ) : null}
+      </Group>
+      {hasBench && !isBenchOpen ? <BenchHint /> : null}
+    </div>
   );
 }
 
-interface BoardAreaProps {
-  readonly evaluation: Evaluation;
+interface BoardAreaProps extends WorkProps {
   readonly exposing: Exposing | null;
   readonly onExposed: () => void;
-  readonly onPublish: () => void;
 }
 
+/** The board; inside a group, its front beside it and the outside above. */
 function BoardArea({ evaluation, exposing, onExposed, onPublish }: BoardAreaProps) {
   const { path, group } = useBoard();
+  const hasFront = useView((state) => !state.hidden.has('front'));
   return (
     <div className="flex h-full flex-col">
       {path.length > 0 ? (
@@ -80,12 +110,13 @@ function BoardArea({ evaluation, exposing, onExposed, onPublish }: BoardAreaProp
       ) : null}
       <Trail />
       <div className="flex min-h-0 flex-1">
-        <div className="min-w-0 flex-1">
+        <div className="relative min-w-0 flex-1">
           <ErrorBoundary name="The board">
             <Board />
           </ErrorBoundary>
+          <FindPanel />
         </div>
-        {group ? (
+        {group && hasFront ? (
           <div className="w-[262px] shrink-0">
             <Front
               evaluation={evaluation}
