@@ -33,7 +33,7 @@ export function ColourField({ value, label, onChange, compact = false }: Props) 
             key={name}
             label={`${label} ${name}`}
             value={value[k] ?? 0}
-            className="!w-[50px]"
+            className="!w-[66px]"
             onCommit={(next) => {
               onChange(value.map((old, c) => (c === k ? next : old)) as unknown as Triple);
             }}

@@ -1,8 +1,9 @@
 import type { KeptView, NetworkDocument } from '../graph/document';
 import { freshId } from './board';
 
+const NONE: readonly KeptView[] = [];
 /** The views a document keeps, in the order in which they were kept. */
-export const keptViews = ({ views }: NetworkDocument): readonly KeptView[] => views ?? [];
+export const keptViews = ({ views }: NetworkDocument): readonly KeptView[] => views ?? NONE;
 
 /** Keeps a view under a name; one of the same name is replaced. */
 export function keepView(document: NetworkDocument, view: Omit<KeptView, 'id'>): NetworkDocument {

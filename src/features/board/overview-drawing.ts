@@ -45,6 +45,7 @@ export type OverviewContext = Pick<
   | 'strokeStyle'
   | 'fillStyle'
   | 'lineWidth'
+  | 'globalAlpha'
 >;
 
 const TONES = { plain: '--thread', faulty: '--madder', chosen: '--weld' } as const;
@@ -106,7 +107,9 @@ function drawStrands(
       context.bezierCurveTo(x1 + pull, y1, x2 - pull, y2, x2, y2);
     }
     context.strokeStyle = view.colour(TONES[tone]);
-    context.lineWidth = tone === 'plain' ? 1 : 2;
+    context.lineWidth = tone === 'plain' ? Math.max(0.5, 2.4 * zoom) : 2;
+    context.globalAlpha = tone === 'plain' ? 0.55 : 1;
     context.stroke();
+    context.globalAlpha = 1;
   }
 }

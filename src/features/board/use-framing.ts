@@ -15,8 +15,9 @@ const READABLE = 0.6;
 const MOST = 1.1;
 const LEAST = 0.03;
 const LARGEST_OF_SOME = 1.4;
-/** Room for the selvedges on both sides, and a little above and below. */
-const PADDING = { left: '104px', right: '104px', top: '12px', bottom: '20px' } as const;
+/** Room for the selvedges there are, and a little on the other sides. */
+const paddingOf = (isGroup: boolean) =>
+  ({ left: isGroup ? '104px' : '16px', right: '104px', top: '12px', bottom: '20px' }) as const;
 
 /** The box around the cards of the open board; of those named, where some are. */
 function boxOf(heightOf: (id: string) => number, ids: readonly string[] | null): Rect | null {
@@ -48,7 +49,8 @@ export function useFraming(): void {
     const heightOf = (id: string): number => flow.getInternalNode(id)?.measured.height ?? 190;
     const fit = (ids: readonly string[] | null, most: number): BoardView | null => {
       const box = boxOf(heightOf, ids);
-      return box && getViewportForBounds(box, width, height, LEAST, most, PADDING);
+      const padding = paddingOf(currentBoard() !== null);
+      return box && getViewportForBounds(box, width, height, LEAST, most, padding);
     };
     const near = (ids: readonly string[]): BoardView | null => {
       const box = boxOf(heightOf, ids);

@@ -81,7 +81,11 @@ function NodeBench({ node, evaluation, onExpose }: BenchProps & { readonly node:
           />
         ) : null}
         <p
-          className="mb-1 max-w-[640px] truncate text-[11px] text-soft"
+          tabIndex={0}
+          className={
+            'mb-1 max-w-[640px] truncate text-[11px] text-soft hover:whitespace-normal ' +
+            'focus:whitespace-normal'
+          }
           title={`${definition?.help ?? ''}\n${definition?.formula ?? ''}`}
         >
           {definition?.help ?? findGroupDefinition(document, node)?.description}

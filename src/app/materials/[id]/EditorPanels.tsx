@@ -31,7 +31,7 @@ export function EditorPanels({ evaluation, models, onPublish }: Props) {
   return (
     <Group orientation="horizontal" className="min-h-0 flex-1">
       {hasStage ? (
-        <Panel id="stage" defaultSize="37%" minSize="15%">
+        <Panel id="panel-stage" defaultSize="37%" minSize="15%">
           <ErrorBoundary name="The stage">
             <Stage evaluation={evaluation} models={models} />
           </ErrorBoundary>
@@ -39,7 +39,7 @@ export function EditorPanels({ evaluation, models, onPublish }: Props) {
       ) : null}
       {hasStage && hasWork ? <Separator className="w-[5px] bg-line hover:bg-seam" /> : null}
       {hasWork ? (
-        <Panel id="work" minSize="25%">
+        <Panel id="panel-work" minSize="25%">
           <WorkArea evaluation={evaluation} onPublish={onPublish} />
         </Panel>
       ) : null}
@@ -63,7 +63,7 @@ function WorkArea({ evaluation, onPublish }: WorkProps) {
     <div className="flex h-full flex-col">
       <Group orientation="vertical" className="min-h-0 flex-1">
         {hasBoard ? (
-          <Panel id="board" minSize="20%">
+          <Panel id="panel-board" minSize="20%">
             <BoardArea
               evaluation={evaluation}
               exposing={exposing}
@@ -77,7 +77,7 @@ function WorkArea({ evaluation, onPublish }: WorkProps) {
         {hasBench && isBenchOpen ? (
           <Fragment>
             {hasBoard ? <Separator className="h-[5px] bg-line hover:bg-seam" /> : null}
-            <Panel id="bench" defaultSize="33%" minSize="8%">
+            <Panel id="panel-bench" defaultSize="33%" minSize="8%">
               <div className="h-full bg-panel">
                 <ErrorBoundary name="The bench">
                   <Bench evaluation={evaluation} onExpose={group ? expose : null} />
