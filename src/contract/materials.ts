@@ -1,6 +1,7 @@
 import Joi from 'joi';
 import { readStored } from '@/core/compile/upgrade';
 import type { NetworkDocument } from '@/core/graph/document';
+import type { PatchStep } from '@/core/graph/patch';
 import {
   identifier,
   list,
@@ -94,6 +95,31 @@ export const saveMaterial = defineRoute('PUT', '/api/materials/:id', {
   params: one,
   body: json(
     record({ base: whole(1), modelId: identifier, document: documentForm }),
+    DOCUMENT_BYTES,
+  ),
+  answer: answers(record({ revision: whole(1) })),
+});
+
+/** One step of a JSON Patch (RFC 6902). */
+const patchStepForm = object<PatchStep>(
+  Joi.object({
+    op: Joi.string().valid('add', 'replace', 'remove').required(),
+    path: Joi.string().allow('').max(2000).required(),
+    value: Joi.any().when('op', { is: 'remove', then: Joi.forbidden(), otherwise: Joi.required() }),
+  }),
+);
+/** Most steps of a patch; what changes more is saved whole. */
+export const PATCH_STEPS = 400;
+
+/**
+ * Saves what changed on top of the revision `base`, as `saveMaterial` does; 422 `patch.unfit` where
+ * the change does not fit that revision: then the whole document is to be sent.
+ */
+export const patchMaterial = defineRoute('PATCH', '/api/materials/:id', {
+  who: { audience: 'readers' },
+  params: one,
+  body: json(
+    record({ base: whole(1), modelId: identifier, patch: list(patchStepForm, PATCH_STEPS) }),
     DOCUMENT_BYTES,
   ),
   answer: answers(record({ revision: whole(1) })),

@@ -1,7 +1,10 @@
 import { randomUUID } from 'node:crypto';
 import { AppError } from '@/core/base/diagnostic';
 import { hashContent } from '@/core/graph/canonical';
+import { readStored } from '@/core/compile/upgrade';
 import type { NetworkDocument } from '@/core/graph/document';
+import { applyPatch } from '@/core/graph/patch';
+import type { JsonPatch } from '@/core/graph/patch';
 import {
   findMaterial,
   listMaterials as readMaterials,
@@ -129,4 +132,28 @@ export async function saveMaterial(
   }
   if (outcome.isNew) await requestSwatch(id, document.name, user.id);
   return { revision: outcome.revision };
+}
+
+/**
+ * Saves what a patch makes of the revision `base`. What comes of it is judged as a whole document
+ * is.
+ */
+export async function patchMaterial(
+  user: SignedIn,
+  id: string,
+  { base, modelId, patch }: { base: number; modelId: string; patch: JsonPatch },
+) {
+  if (!(await findMaterial(user.id, id))) throw notFound();
+  const revision = await findRevision(id, base);
+  const { document, diagnostics } = revision
+    ? readStored(applyPatch(revision.document, patch))
+    : { document: null, diagnostics: [] };
+  if (!document)
+    throw new AppError(
+      'patch.unfit',
+      diagnostics[0]?.message ?? `Revision ${String(base)} of this material does not exist.`,
+      'Send the whole document instead.',
+      { kept: 'Nothing was saved.', status: 422 },
+    );
+  return saveMaterial(user, id, { base, modelId, document });
 }

@@ -1,4 +1,4 @@
-import { createMaterial, openMaterial as openRoute, saveMaterial } from '../contract/materials';
+import { createMaterial } from '../contract/materials';
 import type { OpenedMaterial } from '../contract/materials';
 import { describeError, problemText } from '../core/base/problem';
 import { ApiFailure } from './api';
@@ -6,9 +6,11 @@ import { client } from './client';
 import type { Client } from './client';
 import { systemClock } from './clock';
 import type { Clock } from './clock';
-import { dropDraft, keepDraft, takeDraft } from './drafts';
+import { dropDraft, keepDraft } from './drafts';
 import type { DraftOf, Sent } from './drafts';
 import { makeEditing } from './editing';
+import { sendDocument } from './send-document';
+import type { Confirmed } from './send-document';
 import { stores } from './stores';
 import type { SaveState, Stores } from './stores';
 
@@ -17,6 +19,8 @@ export interface Clash {
 }
 
 const SAVE_AFTER = 900;
+/** How often a drag that goes on is kept in the browser, milliseconds. */
+const KEEP_EVERY = 250;
 /** Waits between tries while the server is away: the first, and the longest, milliseconds. */
 const RETRY = { first: 3000, longest: 60_000 };
 /** Answers that say the server failed are not asked for more often than this in a row. */
@@ -49,8 +53,9 @@ interface SaverGiven {
   readonly onClash: (clash: Clash) => void;
   /** What an earlier page sent without an answer. */
   readonly unanswered?: Sent | null;
+  /** A state that the server has, by its revision. */
+  readonly confirmed?: Confirmed | null;
 }
-
 /**
  * Saves by itself: into the browser at once, to the server shortly after. Nothing is dropped until
  * the server has confirmed it, and no failure ends the saving: the next change, or the next try,
@@ -61,11 +66,13 @@ export class Saver {
   private running: Promise<void> = Promise.resolve();
   private readonly stop: () => void;
   private failures = 0;
+  private isKeepDue = false;
   /**
    * What was sent without an answer. It is sent again before anything newer: if it was saved, it is
    * found to be.
    */
   private unanswered: Sent | null;
+  private confirmed: Confirmed | null;
   clash: Clash | null = null;
 
   constructor(
@@ -73,6 +80,7 @@ export class Saver {
     private readonly parts: SavingParts = HERE,
   ) {
     this.unanswered = given.unanswered ?? null;
+    this.confirmed = given.confirmed ?? null;
     this.stop = parts.stores.document.subscribe((state, before) => {
       if (state.edits === 0 || state.edits === before.edits) return;
       this.edited();
@@ -80,6 +88,7 @@ export class Saver {
     // A page has these; where there is no window, nothing comes back and nothing is left.
     globalThis.window?.addEventListener('online', this.retry);
     globalThis.window?.addEventListener('beforeunload', this.warn);
+    globalThis.window?.addEventListener('pagehide', this.keepNow);
   }
 
   private get saveState(): SaveState {
@@ -94,8 +103,16 @@ export class Saver {
 
   private edited(): void {
     if (this.saveState !== 'clash') this.say('unsaved');
-    void this.keep();
+    this.keepSoon();
     this.schedule(SAVE_AFTER);
+  }
+
+  /** Into the browser at once; in the middle of a drag now and then, for it may be large. */
+  private keepSoon(): void {
+    if (this.parts.stores.document.getState().gesture === null) return void this.keep();
+    if (this.isKeepDue) return;
+    this.isKeepDue = true;
+    this.parts.clock.after(KEEP_EVERY, () => void this.keep());
   }
 
   close(): void {
@@ -103,6 +120,7 @@ export class Saver {
     this.callOff();
     globalThis.window?.removeEventListener('online', this.retry);
     globalThis.window?.removeEventListener('beforeunload', this.warn);
+    globalThis.window?.removeEventListener('pagehide', this.keepNow);
   }
 
   private readonly retry = (): void => {
@@ -122,7 +140,12 @@ export class Saver {
     this.callOff = this.parts.clock.after(after, () => void this.flush());
   }
 
+  private readonly keepNow = (): void => {
+    if (this.isKeepDue) void this.keep();
+  };
+
   private async keep(): Promise<void> {
+    this.isKeepDue = false;
     const { document, modelId, revision } = this.parts.stores.document.getState();
     const draft = { base: revision, modelId, document, at: Date.now(), sent: this.unanswered };
     try {
@@ -168,12 +191,10 @@ export class Saver {
     if (isFirst) await this.keep();
     const documents = this.parts.stores.document;
     const { revision: base } = documents.getState();
-    const body = { base, modelId: sent.modelId, document: sent.document };
-    const { revision } = await this.parts.client.call(saveMaterial, {
-      params: { id: materialId },
-      body,
-    });
+    const target = { id: materialId, base, confirmed: this.confirmed };
+    const revision = await sendDocument(this.parts.client, target, sent);
     this.unanswered = null;
+    this.confirmed = { revision, document: sent.document };
     this.failures = 0;
     if (documents.getState().materialId === materialId) documents.setState({ revision });
   }
@@ -213,10 +234,15 @@ export class Saver {
    */
   async keepMine(): Promise<void> {
     if (!this.clash) return;
-    this.parts.stores.document.setState({ revision: this.clash.theirs.revision });
+    this.goOnTop(this.clash.theirs);
     this.say('unsaved');
     this.clash = null;
     await this.flush();
+  }
+
+  private goOnTop({ revision, document }: OpenedMaterial): void {
+    this.parts.stores.document.setState({ revision });
+    this.confirmed = { revision, document };
   }
 
   /** Goes on with theirs; mine is saved as a material of its own first. */
@@ -232,45 +258,9 @@ export class Saver {
     await dropDraft(this.draftOf);
     const opened = { document: theirs.document, materialId, modelId, revision };
     makeEditing(this.parts.stores).openDocument(opened);
+    this.goOnTop(theirs);
     this.say('saved', '');
     this.clash = null;
     return copy.id;
   }
-}
-
-export interface OpenedWork {
-  readonly material: OpenedMaterial;
-  /** Whether unsaved work of this browser stands on top. */
-  readonly restored: boolean;
-  /** How many more unsaved versions this browser keeps. */
-  readonly more: number;
-  readonly unanswered: Sent | null;
-}
-
-/**
- * Opens a material, with unsaved work that this person left in this browser on top where there is
- * some. @throws ApiFailure
- */
-export async function openMaterial(
-  id: string,
-  userId: string,
-  parts: Pick<SavingParts, 'stores' | 'client'> = HERE,
-): Promise<OpenedWork> {
-  const material = await parts.client.read(openRoute, { params: { id } });
-  const { document, modelId, revision } = material;
-  const { draft, more } = await takeDraft({ userId, materialId: id });
-  const { openDocument } = makeEditing(parts.stores);
-  const opened = { document, materialId: id, modelId, revision };
-  parts.stores.saving.setState({ saveState: draft ? 'unsaved' : 'saved', saveMessage: '' });
-  if (!draft) {
-    openDocument(opened);
-    return { material, restored: false, more, unanswered: null };
-  }
-  openDocument(opened, {
-    document: draft.document,
-    modelId: draft.modelId,
-    revision: draft.base,
-    past: [{ label: 'Restored unsaved work', document }],
-  });
-  return { material, restored: true, more, unanswered: draft.sent };
 }

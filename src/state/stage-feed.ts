@@ -22,12 +22,14 @@ export interface ModelFeed {
   /** Another model, laid out as LaidOut says, comes through the port. */
   setModel(port: MessagePort, placement: Placement): void;
   setPlacement(placement: Placement): void;
+  /** The structure changed: a program for it is on its way. */
+  expectProgram(): void;
   setProgram(program: StageProgram): void;
   setValues(values: Float32Array): void;
   setMap(field: string, map: MeshMap): void;
   setImage(slot: number, sheet: ImageAtlas): void;
   setAppearance(appearance: Appearance): void;
-  /** In the mode `workers`: something changed, ask for values again. */
+  /** Something changed: where the workers fill, they are asked for values again. */
   touch(): void;
 }
 

@@ -149,8 +149,9 @@ export class StageModelController {
       this.stage.invalidate();
     } else if (this.preparing !== key) {
       this.preparing = key;
+      this.feed.expectProgram();
       void this.prepare(key, shownNetwork);
-    }
+    } else this.feed.touch();
   }
 
   private async prepare(key: string, { document, pin }: ShownNetwork): Promise<void> {

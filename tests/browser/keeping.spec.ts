@@ -4,7 +4,7 @@
  */
 import { expect, test } from '@playwright/test';
 import type { Page } from '@playwright/test';
-import { addNode, card, newMaterial, saved, untilIdle, signIn } from './studio';
+import { addNode, card, isSave, newMaterial, saved, untilIdle, signIn } from './studio';
 
 const saves = '**/api/materials/*';
 const state = (page: Page) => page.getByTestId('save-state');
@@ -22,7 +22,7 @@ test(
     await newMaterial(page, 'Cut off');
     let faults = 0;
     await page.route(saves, async (route) => {
-      if (route.request().method() !== 'PUT' || faults >= 2) return route.continue();
+      if (!isSave(route) || faults >= 2) return route.continue();
       faults++;
       // The server saves it both times; the first answer is cut off, the second never comes.
       await route.fetch();
@@ -49,7 +49,7 @@ test('unsaved work belongs to whoever made it, also where two people share a mac
   await newMaterial(page, 'Shared machine');
   const url = page.url();
   await context.route(saves, (route) =>
-    route.request().method() === 'PUT' ? route.abort() : route.continue(),
+    isSave(route) ? route.abort() : route.continue(),
   );
   await addNode(page, 'cell', 200, 120);
   await expect(state(page)).toHaveText('Kept in this browser; the server is away');

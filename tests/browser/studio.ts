@@ -3,7 +3,7 @@ import type { NetworkDocument } from '@/core/graph/document';
 import { readFileSync } from 'node:fs';
 import path from 'node:path';
 import { expect } from '@playwright/test';
-import type { BrowserContext, Locator, Page } from '@playwright/test';
+import type { BrowserContext, Locator, Page, Route } from '@playwright/test';
 
 export const password = (): string =>
   (
@@ -95,6 +95,9 @@ export async function drag(page: Page, from: Locator, to: Locator): Promise<void
   await page.mouse.up();
 }
 
+/** Whether a request saves a material, whole or as what changed. */
+export const isSave = (route: Route): boolean =>
+  ['PUT', 'PATCH'].includes(route.request().method());
 export const saved = (page: Page): Promise<void> =>
   expect(page.getByTestId('save-state')).toHaveText('Saved');
 export const strands = (page: Page): Locator => page.locator('.react-flow__edge');

@@ -1,7 +1,7 @@
 import { readFileSync } from 'node:fs';
 import { expect, test } from '@playwright/test';
 import type { Page } from '@playwright/test';
-import { addNode, card, saved, untilIdle, signIn } from './studio';
+import { addNode, card, isSave, saved, untilIdle, signIn } from './studio';
 
 /** Makes a material by the interface and opens it. */
 async function begin(page: Page, name: string): Promise<string> {
@@ -71,7 +71,7 @@ test('work goes on while the server is away, and is saved when it is back', asyn
   await signIn(page, 'tove');
   await begin(page, 'Stormy');
   await context.route('**/api/materials/*', (route) =>
-    route.request().method() === 'PUT'
+    isSave(route)
       ? route.fulfill({
           status: 503,
           contentType: 'application/json',

@@ -10,7 +10,8 @@ import { findRevision, listMaterials } from '@/db/queries/materials';
 import { listImages } from '@/db/queries/images';
 import { imageFile, uploadImage } from '@/server/images';
 import type { SignedIn } from '@/server/authentication';
-import { openMaterial, saveMaterial } from '@/server/materials';
+import { diffJson } from '@/core/graph/patch';
+import { openMaterial, patchMaterial, saveMaterial } from '@/server/materials';
 import { findPicture } from '@/server/pictures';
 import { drawSwatch } from '@/server/swatches';
 import { documentOf, node } from '../support/networks';
@@ -37,6 +38,38 @@ describe('materials', () => {
       saveMaterial(stranger, id, { base: 2, modelId: 'demo-tile', document: next }),
     ).rejects.toMatchObject({ status: 404 });
     await expect(make(stranger)).rejects.toMatchObject({ code: 'project.not-member' });
+  });
+
+  it('are saved as what changed, which must fit the revision and make a valid document', async () => {
+    const { id } = await make(author);
+    const next = setValue(painted(), null, 'n1', 'scale', 12);
+    const given = { base: 1, modelId: 'demo-tile', patch: diffJson(painted(), next) };
+    await expect(patchMaterial(stranger, id, given)).rejects.toMatchObject({ status: 404 });
+    expect(await patchMaterial(author, id, given)).toEqual({ revision: 2 });
+    expect((await openMaterial(artist, id)).document).toEqual(next);
+    // Sent again, because the answer was lost: it is found to be saved.
+    expect(await patchMaterial(author, id, given)).toEqual({ revision: 2 });
+    const other = {
+      ...given,
+      patch: diffJson(painted(), setValue(painted(), null, 'n1', 'scale', 3)),
+    };
+    await expect(patchMaterial(artist, id, other)).rejects.toMatchObject({
+      code: 'material.clash',
+      details: { revision: 2 },
+    });
+    for (const patch of [
+      [{ op: 'remove', path: '/network/nodes/99' }],
+      [{ op: 'remove', path: '/network' }],
+      [{ op: 'add', path: '/network/nodes/0/stranger', value: 1 }],
+    ] as const)
+      await expect(patchMaterial(author, id, { ...given, base: 2, patch })).rejects.toMatchObject({
+        code: 'patch.unfit',
+        status: 422,
+      });
+    await expect(patchMaterial(author, id, { ...given, base: 7 })).rejects.toMatchObject({
+      code: 'patch.unfit',
+    });
+    expect((await openMaterial(artist, id)).revision).toBe(2);
   });
 
   it('keep both versions when two people save at once', async () => {

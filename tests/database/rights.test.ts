@@ -168,6 +168,10 @@ const SAMPLES: Readonly<Record<string, () => Sample | Promise<Sample>>> = {
     params: { id: await newMaterial() },
     body: { base: 1, modelId: 'tile', document: painted },
   }),
+  'PATCH /api/materials/:id': async () => ({
+    params: { id: await newMaterial() },
+    body: { base: 1, modelId: 'tile', patch: [{ op: 'replace', path: '/name', value: 'Tin' }] },
+  }),
   'GET /api/models': () => ({}),
   'POST /api/models': () => ({ query: { project: 'ferry', name: 'Tile' }, file: known.tile }),
   'GET /api/models/:id': () => ({ params: { id: 'tile' } }),

@@ -134,6 +134,7 @@ export class FakeStage implements StageFeed {
         this.note(`${name} model`);
       },
       setPlacement: note('placement'),
+      expectProgram: note('expects a program'),
       setProgram: note('program'),
       setValues: (values) => {
         this.values.set(name, values);

@@ -1,11 +1,13 @@
 import 'fake-indexeddb/auto';
 import { clear } from 'idb-keyval';
-import type { NetworkDocument } from '@/core/graph/document';
+import type { NetworkDocument, NodeInstance } from '@/core/graph/document';
+import type { JsonPatch } from '@/core/graph/patch';
 import { client } from '@/state/client';
 import { keepDraft } from '@/state/drafts';
 import { makeEditing } from '@/state/editing';
 import { queryClient } from '@/state/query-client';
-import { Saver, openMaterial } from '@/state/saving';
+import { openMaterial } from '@/state/open-material';
+import { Saver } from '@/state/saving';
 import type { Clash, SavingParts } from '@/state/saving';
 import { createStores } from '@/state/stores';
 import type { SaveState } from '@/state/stores';
@@ -79,8 +81,14 @@ const withScale = (document: NetworkDocument, scale: number): NetworkDocument =>
   ...document,
   network: { ...document.network, nodes: [node('n', 'patterns.noise', { scale })] },
 });
-const scaleSent = ({ body }: Asked): unknown =>
-  (body as { document: NetworkDocument }).document.network.nodes[0]?.values['scale'];
+/** The scale that a save brings, whole or as what changed. */
+function scaleSent({ body }: Asked): unknown {
+  const sent = body as { document?: NetworkDocument; patch?: JsonPatch };
+  if (sent.document) return sent.document.network.nodes[0]?.values['scale'];
+  const values = (sent.patch ?? []).flatMap((step) => ('value' in step ? [step.value] : []));
+  const whole = values.find((value) => typeof value === 'object') as NodeInstance | undefined;
+  return whole ? whole.values['scale'] : values[0];
+}
 const baseSent = ({ body }: Asked): number => (body as { base: number }).base;
 const taken: Answering = ({ body }) => says(200, { revision: (body as { base: number }).base + 1 });
 
@@ -107,6 +115,37 @@ describe('saving', () => {
     expect(state()).toBe('saved');
     expect(parts.stores.document.getState().revision).toBe(4);
     expect(parts.clock.next).toBeNull();
+  });
+
+  it('sends only what changed on top of what the server has', async () => {
+    const { edit, save, asked } = desk(taken);
+    edit(6);
+    await save();
+    edit(7);
+    await save();
+    expect(asked[1]).toMatchObject({
+      method: 'PATCH',
+      body: {
+        base: 4,
+        modelId: 'demo-tile',
+        patch: [{ op: 'replace', path: '/network/nodes/0/values/scale', value: 7 }],
+      },
+    });
+  });
+
+  it('sends the whole document where a change does not fit', async () => {
+    const { edit, save, asked, state } = desk((request) =>
+      request.method === 'PATCH'
+        ? says(422, { code: 'patch.unfit', message: 'It does not fit.', kept: '', action: '' })
+        : taken(request),
+    );
+    edit(6);
+    await save();
+    edit(7);
+    await save();
+    expect(asked.map(({ method }) => method)).toEqual(['PUT', 'PATCH', 'PUT']);
+    expect(asked.map(scaleSent)).toEqual([6, 7, 7]);
+    expect(state()).toBe('saved');
   });
 
   it('goes on with what was edited while a save was under way', async () => {

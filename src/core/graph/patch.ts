@@ -96,7 +96,7 @@ const unfit = (path: string): AppError =>
     'patch.unfit',
     `The change at ${path || 'the whole'} does not fit what it is made to.`,
     'Send the whole document instead.',
-    { status: 409, kept: 'Nothing was changed.' },
+    { status: 422, kept: 'Nothing was changed.' },
   );
 
 /** Copies a part once; what was copied already is changed in place. */

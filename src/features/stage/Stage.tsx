@@ -16,7 +16,7 @@ import { PickPrompt } from './PickPrompt';
 import { StageNotes } from './StageNotes';
 import { superviseStage } from './supervise-stage';
 import type { RemoteStage } from './remote-stage';
-import { openTestHooks } from './test-hooks';
+import { openTestHooks, stageWishes } from './test-hooks';
 import { useBeacons } from './use-beacons';
 
 interface Props {
@@ -71,9 +71,7 @@ function useDrawing(host: React.RefObject<HTMLDivElement | null>, evaluation: Ev
   useEffect(() => {
     if (!host.current) return;
     openTestHooks({ brightLoomEvaluation: evaluation, brightLoomStores: stores });
-    const asked = new URLSearchParams(window.location.search).get('stage');
-    const mode = asked === 'program' || asked === 'workers' ? asked : null;
-    return superviseStage(host.current, evaluation, mode, {
+    return superviseStage(host.current, evaluation, stageWishes(window.location.search), {
       onStage: (made) => {
         renderer.current = made;
         setStage(made);

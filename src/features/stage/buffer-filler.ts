@@ -70,6 +70,7 @@ export class BufferFiller {
   private busy = false;
   private again = false;
   private closed = false;
+  private isActive = true;
 
   constructor(
     private readonly renderer: THREE.WebGLRenderer,
@@ -108,6 +109,13 @@ export class BufferFiller {
     return this.busy;
   }
 
+  /** Fills from now on, beginning at once, or only keeps in mind what is seen. */
+  setActive(isActive: boolean): void {
+    if (isActive && !this.isActive) this.isFilled = false;
+    this.isActive = isActive;
+    if (isActive) this.refill();
+  }
+
   close(): void {
     this.closed = true;
     this.target.dispose();
@@ -139,6 +147,7 @@ export class BufferFiller {
 
   /** Values changed: ask for them again. Requests made meanwhile become one. */
   refill(): void {
+    if (!this.isActive) return;
     if (this.busy) this.again = true;
     else void this.work();
   }
@@ -152,7 +161,7 @@ export class BufferFiller {
         if (!this.visible) break;
         await this.fill(this.visible.coarse);
         if (!this.again && !this.stale) await this.fill(this.visible.fine);
-      } while ((this.again || this.stale) && !this.closed);
+      } while ((this.again || this.stale) && this.isActive && !this.closed);
     } catch (error) {
       // A network that cannot be evaluated is reported beside the swatches; the last picture stays.
       if (!(error instanceof WorkerProblem)) throw error;
@@ -231,7 +240,7 @@ export class BufferFiller {
       this.isWhole,
       visible.sample,
     );
-    if (this.closed) return;
+    if (this.closed || !this.isActive) return;
     const result = joinFill(given);
     this.write(visible, result);
     for (const texture of this.inUse) texture.needsUpdate = true;

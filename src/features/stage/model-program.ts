@@ -4,11 +4,38 @@ import type { LaidOut } from '@/core/mesh/stage-arrays';
 import type { MeshMap } from '@/core/mesh/mesh-map';
 import type { ValueKind } from '@/core/graph/document';
 import type { StageProgram } from '@/core/evaluate/stage-program';
+import { errorMessage } from '@/core/base/diagnostic';
 import { NO_IMAGE } from '@/core/base/image';
 import type { ImageAtlas } from '@/core/base/image';
 import { mapSampler } from '@/core/backends/glsl/stage-shader';
 import { imageSampler } from '@/core/backends/glsl/emit';
+import type { StageTrial } from './stage-events';
 import * as THREE from 'three';
+
+interface ProgramListener {
+  /** It runs; `kind` is what it shows. */
+  readonly onReady: (kind: ValueKind) => void;
+  /** The driver does not take it, and says why. */
+  readonly onRefused: (reason: string) => void;
+}
+
+/** What the driver says against a program that was compiled; null where it can run. */
+function refusalOf(
+  renderer: THREE.WebGLRenderer,
+  material: THREE.RawShaderMaterial,
+): string | null {
+  const gl = renderer.getContext();
+  const { currentProgram } = renderer.properties.get(material) as {
+    currentProgram?: { program: WebGLProgram; fragmentShader: WebGLShader };
+  };
+  if (!currentProgram) return 'It was not compiled.';
+  if (gl.getProgramParameter(currentProgram.program, gl.LINK_STATUS)) return null;
+  const words = [
+    gl.getProgramInfoLog(currentProgram.program),
+    gl.getShaderInfoLog(currentProgram.fragmentShader),
+  ].filter(Boolean);
+  return words.join(' ').slice(0, 400) || 'The driver gives no reason.';
+}
 
 /**
  * The program of a model's network where the graphics processor runs it: its material, the values,
@@ -18,16 +45,17 @@ import * as THREE from 'three';
 export class ModelProgram {
   private program: StageProgram | null = null;
   private pending: { material: THREE.RawShaderMaterial; program: StageProgram } | null = null;
+  /** Whether the running program is that of the newest structure. */
+  private isNewest = false;
   private values: Float32Array | null = null;
   private readonly images = new Map<number, ImageAtlas>();
   private readonly mapTextures = new Map<string, THREE.DataTexture>();
   private readonly eye = new THREE.Vector3();
 
-  /** @param onReady told what the program shows, once it runs */
   constructor(
     private readonly view: ProgramView,
     private readonly mesh: THREE.Mesh<THREE.BufferGeometry, THREE.Material>,
-    private readonly onReady: (kind: ValueKind) => void,
+    private readonly listener: ProgramListener,
   ) {}
 
   get isRunning(): boolean {
@@ -35,6 +63,15 @@ export class ModelProgram {
   }
   get isCompiling(): boolean {
     return this.pending !== null;
+  }
+  /** Whether what it draws is what the network is now. */
+  get isCurrent(): boolean {
+    return this.isNewest;
+  }
+
+  /** The structure changed: another program is on its way, and this one shows the past. */
+  expect(): void {
+    this.isNewest = false;
   }
 
   /** Forgets the maps of a model that leaves. */
@@ -58,20 +95,36 @@ export class ModelProgram {
   setProgram(program: StageProgram, model: LaidOut | null): void {
     const { shader } = program;
     const material = this.makeMaterial(program);
-    const started = performance.now();
     if (model) addExtras(this.mesh.geometry, model, shader);
+    this.isNewest = false;
     this.pending = { material, program };
-    const trial = new THREE.Scene();
-    trial.add(new THREE.Mesh(this.mesh.geometry, material));
-    void this.view.renderer.compileAsync(trial, this.view.camera).then(() => {
+    void this.compile(material).then((refusal) => {
       if (this.pending?.material !== material) {
         material.dispose();
         return;
       }
-      this.view.timing.lastCompile = performance.now() - started;
       this.pending = null;
-      this.adopt(material, program);
+      if (refusal === null) return this.adopt(material, program);
+      material.dispose();
+      this.listener.onRefused(refusal);
     });
+  }
+
+  /** Compiles a material's program. @returns what the driver says against it, or null */
+  private async compile(material: THREE.RawShaderMaterial): Promise<string | null> {
+    const { renderer, camera, timing, trial } = this.view;
+    const started = performance.now();
+    if (trial?.isRefusing) material.fragmentShader += '\nthis is no shader';
+    const scene = new THREE.Scene();
+    scene.add(new THREE.Mesh(this.mesh.geometry, material));
+    try {
+      await renderer.compileAsync(scene, camera);
+    } catch (error) {
+      return errorMessage(error);
+    }
+    if (trial?.delayMs) await new Promise((resolve) => setTimeout(resolve, trial.delayMs));
+    timing.lastCompile = performance.now() - started;
+    return refusalOf(renderer, material);
   }
 
   private makeMaterial({ shader, uniformCount }: StageProgram): THREE.RawShaderMaterial {
@@ -104,6 +157,7 @@ export class ModelProgram {
     this.mesh.material.dispose();
     this.mesh.material = material;
     this.program = program;
+    this.isNewest = true;
     if (this.values) this.setValues(this.values);
     this.images.forEach((sheet, slot) => {
       this.setImage(slot, sheet);
@@ -111,11 +165,13 @@ export class ModelProgram {
     this.mapTextures.forEach((texture, field) => {
       this.bindMap(field, texture);
     });
-    this.onReady(program.kind);
+    this.listener.onReady(program.kind);
   }
 
   setValues(values: Float32Array): void {
     this.values = values;
+    // Those of another structure mean nothing to the program that runs.
+    if (!this.isNewest) return;
     const material = this.mesh.material;
     if (!(material instanceof THREE.RawShaderMaterial)) return;
     const held = material.uniforms['values']?.value as Float32Array | THREE.DataTexture | undefined;
@@ -161,4 +217,6 @@ export interface ProgramView {
   readonly renderer: THREE.WebGLRenderer;
   readonly camera: THREE.Camera;
   readonly timing: { lastCompile: number };
+  /** How a driver is imitated that takes its time or refuses; null but in tests. */
+  readonly trial: StageTrial | null;
 }

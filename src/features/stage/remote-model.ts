@@ -37,6 +37,9 @@ export class RemoteModel implements ModelFeed {
   setPlacement(placement: Placement): void {
     this.send(this.remote.setPlacement(this.name, placement));
   }
+  expectProgram(): void {
+    this.send(this.remote.expectProgram(this.name));
+  }
   setProgram(...[program]: Parameters<ModelFeed['setProgram']>): void {
     this.send(this.remote.setProgram(this.name, program));
   }

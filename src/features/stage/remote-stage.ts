@@ -10,7 +10,7 @@ import { ended } from '@/workers/life';
 import { listenTo } from './stage-input';
 import type { StageInput, StageSize } from './stage-input';
 import type { SceneBox } from './stage-lights';
-import type { StageEvents, StageFacts, StageMode, StageReport } from './stage-events';
+import type { StageEvents, StageFacts, StageMode, StageReport, StageWishes } from './stage-events';
 import type { StageWorker } from './stage.worker';
 import type { StageLook } from '@/state/stores';
 import { RemoteModel, stageProblem } from '@/features/stage/remote-model';
@@ -26,7 +26,10 @@ const sizeOf = (host: HTMLElement): StageSize => ({
  * What happens on the stage that the page must know of; `onLost`: it ended, and another is to be
  * made.
  */
-export interface StageListener extends Pick<StageEvents, 'onCamera' | 'onBeacon' | 'onLost'> {
+export interface StageListener extends Pick<
+  StageEvents,
+  'onCamera' | 'onBeacon' | 'onLost' | 'onRefused'
+> {
   onProblem(problem: Problem): void;
 }
 
@@ -42,7 +45,7 @@ export class RemoteStage implements StageFeed {
   private readonly remote = Comlink.wrap<StageWorker>(this.worker);
   private readonly sources = new Map<string, FillSource>();
   private readonly observer: ResizeObserver;
-  private facts: StageFacts = { mode: 'workers', targets: 0 };
+  private facts: StageFacts = { mode: 'workers', targets: 0, isShort: false };
   private last: StageReport = { number: 0, isBusy: false };
   private unanswered = 0;
   private isClosed = false;
@@ -68,12 +71,12 @@ export class RemoteStage implements StageFeed {
   /** @throws WorkerProblem where the browser draws no 3D view */
   static async open(
     host: HTMLElement,
-    mode: StageMode | null,
+    wishes: StageWishes,
     listener: StageListener,
   ): Promise<RemoteStage> {
     const stage = new RemoteStage(host, listener);
     try {
-      await stage.begin(mode);
+      await stage.begin(wishes);
     } catch (error) {
       stage.close();
       throw error;
@@ -81,7 +84,7 @@ export class RemoteStage implements StageFeed {
     return stage;
   }
 
-  private async begin(mode: StageMode | null): Promise<void> {
+  private async begin(wishes: StageWishes): Promise<void> {
     const { canvas, host, remote } = this;
     host.append(canvas);
     const surface = canvas.transferControlToOffscreen();
@@ -90,7 +93,7 @@ export class RemoteStage implements StageFeed {
       remote.open(
         Comlink.transfer(surface, [surface]),
         sizeOf(host),
-        mode,
+        wishes,
         Comlink.proxy(this.events()),
       ),
     );
@@ -121,6 +124,9 @@ export class RemoteStage implements StageFeed {
       },
       onReport: (report) => {
         this.note(report);
+      },
+      onRefused: (reason) => {
+        listener.onRefused(reason);
       },
       onLost: () => {
         this.lose();
@@ -177,6 +183,9 @@ export class RemoteStage implements StageFeed {
 
   get mode(): StageMode {
     return this.facts.mode;
+  }
+  get isShort(): boolean {
+    return this.facts.isShort;
   }
   get targets(): number {
     return this.facts.targets;

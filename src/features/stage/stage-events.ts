@@ -15,6 +15,19 @@ export type StageMode = 'program' | 'workers';
 export interface StageFacts {
   readonly mode: StageMode;
   readonly targets: number;
+  /** Whether the workers draw because the graphics processor can write too few values at once. */
+  readonly isShort: boolean;
+}
+/** What a stage is opened with; no mode: it decides by the graphics processor there is. */
+export interface StageWishes {
+  readonly mode: StageMode | null;
+  readonly trial: StageTrial | null;
+}
+/** How a driver is imitated that takes its time, refuses programs, or can do little. */
+export interface StageTrial {
+  readonly delayMs?: number;
+  readonly isRefusing?: boolean;
+  readonly mostTargets?: number;
 }
 
 /** What the stage tells the page; in the worker each call is a message. */
@@ -23,6 +36,8 @@ export interface StageEvents {
   /** Where a beacon is dragged to; nulls when the drag ends. */
   onBeacon(...moved: [id: string, to: BeaconMove] | [null, null]): void;
   onReport(report: StageReport): void;
+  /** The driver took no program for a network; the workers go on filling its picture. */
+  onRefused(reason: string): void;
   /** The graphics processor gave the stage up. */
   onLost(): void;
   fill(

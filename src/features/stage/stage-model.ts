@@ -5,11 +5,13 @@ import type { Placement } from '@/core/compile/model-scale';
 import type { ValueKind } from '@/core/graph/document';
 import type { MeshMap } from '@/core/mesh/mesh-map';
 import type { LaidOut } from '@/core/mesh/stage-arrays';
-import { ALL_TARGETS, NORMAL_TARGET } from '@/core/surface/stage-layout';
+import { NORMAL_TARGET } from '@/core/surface/stage-layout';
 import type { Appearance } from '@/core/surface/stage-layout';
 import type { FillSource } from '@/state/stage-feed';
 import type { StageProgram } from '@/core/evaluate/stage-program';
+import { BufferCopy } from './buffer-copy';
 import { BufferFiller } from './buffer-filler';
+import type { StageTrial } from './stage-events';
 import { stageGeometry } from './stage-geometry';
 import { makeClayValueMaterial, makeFlatMaterial } from './stage-materials';
 import type { LookUniforms } from './stage-materials';
@@ -29,6 +31,9 @@ export interface StageView {
   readonly targets: number;
   readonly look: LookUniforms;
   readonly timing: { lastCompile: number };
+  readonly trial: StageTrial | null;
+  /** The driver took no program for a network. */
+  refused(reason: string): void;
   invalidate(): void;
   /** What throws shadows moved, came or went: the next picture draws them anew. */
   shadowsMoved(): void;
@@ -59,7 +64,9 @@ export class StageModel {
   private readonly target: THREE.WebGLRenderTarget;
   /** Runs only where the graphics processor does; the feed sends to it all the same. */
   private readonly program: ModelProgram;
-  private readonly filler: BufferFiller | null;
+  private readonly filler: BufferFiller;
+  /** Null where the workers' own textures are shaded. */
+  private readonly copy: BufferCopy | null;
   private readonly shading: SurfaceShading;
   private readonly flatMaterial: THREE.ShaderMaterial;
   private readonly clayMaterial: THREE.MeshStandardMaterial;
@@ -78,18 +85,23 @@ export class StageModel {
     fill: FillSource,
   ) {
     this.target = makeSurfaceTarget(view.targets);
-    this.filler =
-      view.mode === 'workers'
-        ? new BufferFiller(view.renderer, fill, (kind) => {
-            this.useKind(kind);
-            view.invalidate();
-          })
-        : null;
-    this.program = new ModelProgram(view, this.programMesh, (kind) => {
+    this.filler = new BufferFiller(view.renderer, fill, (kind) => {
       this.useKind(kind);
       view.invalidate();
     });
-    const textures = this.filler?.textures ?? this.target.textures;
+    this.program = new ModelProgram(view, this.programMesh, {
+      onReady: (kind) => {
+        this.filler.setActive(false);
+        this.useKind(kind);
+        view.invalidate();
+      },
+      onRefused: (reason) => {
+        view.refused(reason);
+      },
+    });
+    const hasProgram = view.mode === 'program';
+    this.copy = hasProgram ? new BufferCopy(this.filler.textures.slice(0, view.targets)) : null;
+    const textures = hasProgram ? this.target.textures : this.filler.textures;
     this.flatMaterial = makeFlatMaterial(textures[0] as THREE.Texture, this.isColour);
     this.clayMaterial = makeClayValueMaterial(textures[0] as THREE.Texture, this.isColour);
     this.programScene.add(this.programMesh);
@@ -108,7 +120,8 @@ export class StageModel {
     this.programMesh.geometry.dispose();
     this.program.dropMaps();
     this.target.dispose();
-    this.filler?.close();
+    this.filler.close();
+    this.copy?.close();
     this.shading.close();
     this.flatMaterial.dispose();
     this.clayMaterial.dispose();
@@ -119,27 +132,37 @@ export class StageModel {
       this.expected !== null ||
       this.program.isCompiling ||
       this.shading.isBusy ||
-      (this.filler?.isBusy ?? false)
+      this.filler.isBusy
     );
   }
   /** Whether there is something to draw. */
   get isReady(): boolean {
-    return this.model !== null && (this.filler ? this.filler.isFilled : this.program.isRunning);
+    return this.model !== null && (this.filler.isFilled || this.program.isRunning);
+  }
+  /** Whether the workers fill the picture: always, or while no program of this network runs. */
+  private get isFilling(): boolean {
+    return this.view.mode === 'workers' || !this.program.isCurrent;
   }
 
   resize(width: number, height: number): void {
-    if (this.filler) this.filler.resize(width, height);
-    else this.target.setSize(width, height);
+    this.filler.resize(width, height);
+    if (this.copy) this.target.setSize(width, height);
     this.look();
   }
 
   /** The camera moved, or the model did. */
   look(): void {
-    if (this.model) this.filler?.look(this.programMesh, this.view.camera);
+    if (this.model) this.filler.look(this.programMesh, this.view.camera);
   }
 
   touch(): void {
-    this.filler?.refill();
+    if (this.isFilling) this.filler.refill();
+  }
+
+  /** The structure changed: the workers fill until its program is here and compiled. */
+  expectProgram(): void {
+    this.program.expect();
+    this.filler.setActive(true);
   }
 
   setAppearance(appearance: Appearance): void {
@@ -147,11 +170,8 @@ export class StageModel {
     const size = (this.model?.size ?? 1) * this.shadedMesh.scale.x;
     if (this.looks === 'clay')
       return this.shading.show(CLAY_APPEARANCE, this.programMesh.geometry, size);
-    // A device that can write few targets shows paint and metal only.
-    const { features, opacityMode } = appearance;
-    const shown = this.view.targets === ALL_TARGETS || this.filler ? features : [];
-    this.filler?.setWhole(Object.values(shown).some(Boolean));
-    this.shading.show({ features: shown, opacityMode }, this.programMesh.geometry, size);
+    this.filler.setWhole(appearance.features.length > 0);
+    this.shading.show(appearance, this.programMesh.geometry, size);
   }
 
   setLook(look: StageLook, stretch: readonly [number, number]): void {
@@ -220,22 +240,31 @@ export class StageModel {
 
   setProgram(program: StageProgram): void {
     this.program.setProgram(program, this.model);
+    this.filler.setActive(true);
   }
   setValues(values: Float32Array): void {
     this.program.setValues(values);
+    this.touch();
   }
   setMap(field: string, map: MeshMap): void {
     this.program.setMap(field, map);
+    this.touch();
   }
   setImage(slot: number, sheet: ImageAtlas): void {
     this.program.setImage(slot, sheet);
+    this.touch();
   }
 
   /** The first pass: fills the buffer, where the graphics processor does that. */
   drawParameters(): void {
     if (this.shadedMesh.visible !== this.isReady) this.view.shadowsMoved();
     this.shadedMesh.visible = this.isReady;
-    if (this.filler || !this.isReady) return;
+    if (!this.copy || !this.isReady) return;
+    // Until the workers have filled a picture of the new structure, the old program's stays.
+    if (this.isFilling && this.filler.isFilled) {
+      this.copy.draw(this.view.renderer, this.target);
+      return;
+    }
     this.program.placeEye(this.view.camera);
     this.view.renderer.setRenderTarget(this.target);
     this.view.renderer.clear();

@@ -1,11 +1,11 @@
 import * as THREE from 'three';
 import type { ModelBounds } from '@/core/compile/model-scale';
 import type { SceneLight, Surroundings } from '@/core/graph/document';
-import { ALL_TARGETS, PLAIN_TARGETS } from '@/core/surface/stage-layout';
+import { ALL_TARGETS } from '@/core/surface/stage-layout';
 import type { FillSource } from '@/state/stage-feed';
 import { isSoftware } from './buffer-filler';
 import type { StageElement, StageSize } from './stage-input';
-import type { StageEvents, StageMode } from './stage-events';
+import type { StageEvents, StageMode, StageTrial } from './stage-events';
 import { StageBeacons } from './stage-beacons';
 import { StageLights } from './stage-lights';
 import type { SceneBox } from './stage-lights';
@@ -26,6 +26,8 @@ export class StageRenderer implements StageView {
   readonly look = makeLookUniforms();
   readonly mode: StageMode;
   readonly targets: number;
+  /** Whether the graphics processor can write too few values at once for a network's program. */
+  readonly isShort: boolean;
   readonly view: StageCamera;
   readonly beacons: StageBeacons;
   /** Times for tests and benchmarks, milliseconds. */
@@ -44,8 +46,9 @@ export class StageRenderer implements StageView {
     private readonly canvas: OffscreenCanvas,
     element: StageElement,
     size: StageSize,
-    events: Pick<StageEvents, 'onCamera' | 'onBeacon'>,
+    private readonly events: Pick<StageEvents, 'onCamera' | 'onBeacon' | 'onRefused'>,
     mode: StageMode | null = null,
+    readonly trial: StageTrial | null = null,
   ) {
     this.renderer = new THREE.WebGLRenderer({
       canvas,
@@ -57,12 +60,10 @@ export class StageRenderer implements StageView {
     this.renderer.setClearColor(0x000000, 0);
     // Redrawn only when a light or a model moved.
     this.renderer.shadowMap.autoUpdate = false;
-    this.targets =
-      this.renderer.getContext().getParameter(WebGL2RenderingContext.MAX_DRAW_BUFFERS) >=
-      ALL_TARGETS
-        ? ALL_TARGETS
-        : PLAIN_TARGETS;
-    this.mode = mode ?? (isSoftware(this.renderer) ? 'workers' : 'program');
+    const wanted = mode ?? (isSoftware(this.renderer) ? 'workers' : 'program');
+    this.isShort = wanted === 'program' && this.mostTargets() < ALL_TARGETS;
+    this.mode = this.isShort ? 'workers' : wanted;
+    this.targets = this.mode === 'program' ? ALL_TARGETS : 1;
     this.shadedScene.environment = makeSurroundings();
     this.lights = new StageLights(this.shadedScene);
     this.view = new StageCamera(element, {
@@ -87,6 +88,17 @@ export class StageRenderer implements StageView {
       },
     });
     this.resize(size);
+  }
+
+  /** How many values a program may write at once. */
+  private mostTargets(): number {
+    const gl = this.renderer.getContext();
+    const most: unknown = gl.getParameter(WebGL2RenderingContext.MAX_DRAW_BUFFERS);
+    return Math.min(Number(most), this.trial?.mostTargets ?? Infinity);
+  }
+
+  refused(reason: string): void {
+    this.events.onRefused(reason);
   }
 
   get camera(): THREE.PerspectiveCamera {

@@ -14,7 +14,7 @@ import { StageElement } from './stage-input';
 import type { StageInput, StageSize } from './stage-input';
 import type { SceneBox } from './stage-lights';
 import type { StageModel } from './stage-model';
-import type { StageEvents, StageFacts, StageMode, StageReport } from './stage-events';
+import type { StageEvents, StageFacts, StageReport, StageWishes } from './stage-events';
 import { StageRenderer } from './stage-renderer';
 import type { StageLook } from '@/state/stores';
 
@@ -59,7 +59,7 @@ const doneTo = (name: string, act: (model: StageModel) => void): StageReport =>
 function open(
   canvas: OffscreenCanvas,
   size: StageSize,
-  mode: StageMode | null,
+  { mode, trial }: StageWishes,
   events: StageEvents,
 ): StageFacts {
   element.resize(size);
@@ -76,8 +76,12 @@ function open(
         onBeacon: (...moved) => {
           events.onBeacon(...moved);
         },
+        onRefused: (reason) => {
+          events.onRefused(reason);
+        },
       },
       mode,
+      trial,
     );
   } catch (error) {
     throw new AppError(
@@ -90,7 +94,7 @@ function open(
     events.onLost();
   });
   opened = { stage, events };
-  return { mode: stage.mode, targets: stage.targets };
+  return { mode: stage.mode, targets: stage.targets, isShort: stage.isShort };
 }
 
 /** Asks the page, which asks the workers. */
@@ -103,8 +107,8 @@ const fillSource =
 
 const api = {
   live,
-  open: (canvas: OffscreenCanvas, size: StageSize, mode: StageMode | null, events: StageEvents) =>
-    attempt(() => open(canvas, size, mode, events)),
+  open: (canvas: OffscreenCanvas, size: StageSize, wishes: StageWishes, events: StageEvents) =>
+    attempt(() => open(canvas, size, wishes, events)),
   resize: (size: StageSize) =>
     done((stage) => {
       element.resize(size);
@@ -170,6 +174,10 @@ const api = {
   setPlacement: (name: string, placement: Placement) =>
     doneTo(name, (model) => {
       model.setPlacement(placement);
+    }),
+  expectProgram: (name: string) =>
+    doneTo(name, (model) => {
+      model.expectProgram();
     }),
   setProgram: (name: string, program: StageProgram) =>
     doneTo(name, (model) => {

@@ -4,7 +4,7 @@ import { describeError, problemText } from '@/core/base/problem';
 import { isLost } from '@/workers/answer';
 import type { Evaluation } from '@/state/evaluation';
 import { RemoteStage } from './remote-stage';
-import type { StageMode } from './stage-events';
+import type { StageWishes } from './stage-events';
 import { commit, endGesture } from '@/state/editing';
 import { stores } from '@/state/stores';
 
@@ -25,19 +25,20 @@ interface SupervisorListener {
 class StageSupervisor {
   private isClosed = false;
   private starts = 0;
+  private hasSaid = false;
   private detach: (() => void) | null = null;
 
   constructor(
     private readonly host: HTMLElement,
     private readonly evaluation: Evaluation,
-    private readonly mode: StageMode | null,
+    private readonly wishes: StageWishes,
     private readonly listener: SupervisorListener,
   ) {}
 
   async open(): Promise<void> {
     this.starts++;
     try {
-      const stage = await RemoteStage.open(this.host, this.mode, {
+      const stage = await RemoteStage.open(this.host, this.wishes, {
         onCamera: (camera) => {
           stores.view.setState({ camera });
         },
@@ -47,6 +48,9 @@ class StageSupervisor {
         },
         onLost: () => {
           this.restart();
+        },
+        onRefused: (reason) => {
+          this.sayOnce(`The graphics driver does not take the program of this network. ${reason}`);
         },
       });
       if (this.isClosed) stage.close();
@@ -58,6 +62,7 @@ class StageSupervisor {
   }
 
   private adopt(stage: RemoteStage): void {
+    if (stage.isShort) this.sayOnce('The graphics processor can write too few values at once.');
     const leave = this.evaluation.attach(stage);
     this.detach = () => {
       leave();
@@ -66,6 +71,14 @@ class StageSupervisor {
       this.detach = null;
     };
     this.listener.onStage(stage);
+  }
+
+  private sayOnce(reason: string): void {
+    if (this.hasSaid) return;
+    this.hasSaid = true;
+    toast(`${reason} The workers compute the picture instead; nothing is lost.`, {
+      duration: 12_000,
+    });
   }
 
   private restart(): void {
@@ -91,10 +104,10 @@ class StageSupervisor {
 export function superviseStage(
   host: HTMLElement,
   evaluation: Evaluation,
-  mode: StageMode | null,
+  wishes: StageWishes,
   listener: SupervisorListener,
 ): () => void {
-  const supervisor = new StageSupervisor(host, evaluation, mode, listener);
+  const supervisor = new StageSupervisor(host, evaluation, wishes, listener);
   void supervisor.open();
   return () => {
     supervisor.close();

@@ -7,7 +7,8 @@ import type { Problem } from '@/core/base/problem';
 import { chooseModel } from '@/state/editing';
 import { startEvaluation } from '@/state/evaluation';
 import type { Evaluation } from '@/state/evaluation';
-import { Saver, openMaterial } from '@/state/saving';
+import { openMaterial } from '@/state/open-material';
+import { Saver } from '@/state/saving';
 import type { Clash } from '@/state/saving';
 import { stores } from '@/state/stores';
 import { uploadModelFile } from '@/state/upload';
@@ -48,7 +49,12 @@ async function openSession(
   const { material, restored, more, unanswered } = await openMaterial(materialId, userId);
   const session: Session = {
     evaluation: startEvaluation(),
-    saver: new Saver({ userId, onClash, unanswered }),
+    saver: new Saver({
+      userId,
+      onClash,
+      unanswered,
+      confirmed: { revision: material.revision, document: material.document },
+    }),
     projectId: material.projectId,
   };
   if (!onOpened(session)) return;
