@@ -105,7 +105,7 @@ async function serveControl(): Promise<{ readonly url: string; readonly stop: ()
   };
 }
 
-async function openOurs({ page, base }: OpenStudio, cards: number): Promise<void> {
+export async function openOurs({ page, base }: OpenStudio, cards: number): Promise<void> {
   const session = await page.request.get(`${base}/api/session`);
   const { projects } = (await session.json()) as { projects: { id: string }[] };
   const document = largeNetwork(cards);

@@ -4,6 +4,7 @@
  */
 import type {} from '@/features/stage/test-hooks';
 import type { Page } from '@playwright/test';
+import { openOurs } from './board';
 import { median } from './evaluate';
 import { openStudio } from './studio';
 import type { OpenStudio } from './studio';
@@ -27,7 +28,11 @@ async function timeOpening(page: Page, url: string): Promise<Opening> {
   await page.goto(url, { waitUntil: 'commit' });
   await page.locator('[data-testid^="card-"]').first().waitFor({ timeout: 120_000 });
   const cards = since();
-  await page.locator('[data-testid^="card-"] canvas').first().waitFor({ timeout: 240_000 });
+  await page.waitForFunction(
+    () => (window.brightLoomStores?.results.getState().taps.size ?? 0) > 0,
+    null,
+    { timeout: 240_000, polling: 30 },
+  );
   const firstSwatch = since();
   await page.waitForFunction(() => window.brightLoomEvaluation?.isIdle === true, null, {
     timeout: 240_000,
@@ -72,10 +77,20 @@ export async function demoMaterial({ page, base }: OpenStudio): Promise<string> 
   return `${base}${(await link.getAttribute('href')) ?? ''}`;
 }
 
-if (process.argv[1]?.endsWith('opening.ts')) {
+/** The demo material, and materials of 15 and of 300 nodes; null where nothing runs. */
+export async function openingOf(rounds = 3): Promise<Record<string, OpeningFigures> | null> {
   const studio = await openStudio();
-  if (!studio) throw new Error('Start the application with NEXT_PUBLIC_TEST_HOOKS=yes first.');
-  console.log(await measureOpening(studio, await demoMaterial(studio), 3));
-  await studio.browser.close();
-  process.exit(0);
+  if (!studio) return null;
+  const { page, browser } = studio;
+  try {
+    const figures: Record<string, OpeningFigures> = {};
+    for (const nodes of [15, 300]) {
+      await openOurs(studio, nodes);
+      figures[`${String(nodes)} nodes`] = await measureOpening(studio, page.url(), rounds);
+    }
+    figures['the demo material'] = await measureOpening(studio, await demoMaterial(studio), rounds);
+    return figures;
+  } finally {
+    await browser.close();
+  }
 }

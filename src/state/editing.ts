@@ -146,7 +146,7 @@ function travelling({ view }: ViewStore) {
         path,
         selection: node !== undefined && strand === null ? [node] : [],
         chosenStrand: strand,
-        ...(node === undefined ? {} : { asked: { show: 'near', ids: [node] } as const }),
+        asked: node === undefined ? { show: 'all' } : { show: 'near', ids: [node] },
       });
     },
     /** Shows a part of a board that was kept, with the camera it was kept with. */

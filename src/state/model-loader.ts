@@ -16,10 +16,20 @@ export interface LoadedModel {
   readonly key: string;
 }
 
+/** A file that a worker has read before it became a model of the studio. */
+export interface ReadFile {
+  readonly worker: RemoteWorker;
+  /** What the worker calls it. */
+  readonly name: string;
+  readonly facts: MeshFacts;
+  readonly notes: readonly string[];
+}
+
 /** Brings models into all workers: read once, then sent from worker to worker. */
 export class ModelLoader {
   private readonly promised = new Map<ModelId, Promise<LoadedModel>>();
   private readonly loaded = new Map<ModelId, LoadedModel>();
+  private files = 0;
 
   constructor(private readonly parts: Pick<EditorParts, 'pool' | 'client'>) {}
 
@@ -43,15 +53,38 @@ export class ModelLoader {
     return client.readOnce(['model', id], () => client.modelFile(id));
   }
 
+  /** Reads a file that was dropped; it is not read again when it becomes a model. */
+  async read(file: File): Promise<ReadFile> {
+    const worker = this.parts.pool.background;
+    const name = `file ${String(++this.files)} ${file.name}`;
+    const { facts, notes } = await unwrap(worker.loadModel(name, file, file.name));
+    return { worker, name, facts, notes };
+  }
+
+  /** Takes a file that was read as the model it became. @throws ApiFailure, WorkerProblem */
+  async adopt(id: ModelId, { worker, name, facts, notes }: ReadFile): Promise<void> {
+    const { preparation, key } = await this.fileOf(id);
+    await unwrap(worker.renameModel(name, id));
+    const model = { id, facts, notes, preparation, key };
+    const made = this.share(model, worker);
+    this.promised.set(id, made);
+    made.catch(() => this.promised.delete(id));
+    await made;
+  }
+
   private async fetch(id: ModelId, name: string): Promise<LoadedModel> {
     const { pool } = this.parts;
     const { file, preparation, key } = await this.fileOf(id);
     const first = pool.background;
     const { facts, notes } = await unwrap(first.loadModel(id, file, name, preparation));
-    const others = pool.all.filter((worker) => worker !== first);
-    await Promise.all(others.map((worker) => transferModel(id, first, worker)));
-    const model = { id, facts, notes, preparation, key };
-    this.loaded.set(id, model);
+    return this.share({ id, facts, notes, preparation, key }, first);
+  }
+
+  /** Brings a model that one worker has to the others. */
+  private async share(model: LoadedModel, first: RemoteWorker): Promise<LoadedModel> {
+    const others = this.parts.pool.all.filter((worker) => worker !== first);
+    await Promise.all(others.map((worker) => transferModel(model.id, first, worker)));
+    this.loaded.set(model.id, model);
     return model;
   }
 

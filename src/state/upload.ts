@@ -17,13 +17,25 @@ export function aboutFile(file: File, error: unknown): AppError {
   });
 }
 
+/** Reads a file in a worker of its own, to see whether it can be read. */
+async function tryToRead(file: File): Promise<void> {
+  const pool = new WorkerPool(2);
+  try {
+    await unwrap(pool.evaluator.readModel('upload', file, file.name));
+  } finally {
+    pool.close();
+  }
+}
+
 /**
  * Reads a dropped file in a worker first, so that a broken one is refused with its reason before it
  * is sent.
+ * @param read how it is read, where whoever asks goes on with what was read
  */
 export async function uploadModelFile(
   file: File,
   projectId: string,
+  read: (file: File) => Promise<void> = tryToRead,
 ): Promise<{ id: string; name: string }> {
   if (file.size > MODEL_LIMITS.bytes) {
     const megabytes = String(Math.ceil(file.size / 1048576));
@@ -32,13 +44,10 @@ export async function uploadModelFile(
       kept: KEPT,
     });
   }
-  const pool = new WorkerPool(2);
   try {
-    await unwrap(pool.evaluator.readModel('upload', file, file.name));
+    await read(file);
   } catch (error) {
     throw aboutFile(file, error);
-  } finally {
-    pool.close();
   }
   const name = file.name.replace(/\.(glb|obj)$/i, '').slice(0, 120);
   return call(uploadModel, { query: { project: projectId, name }, file });

@@ -78,6 +78,12 @@ function modelCalls({ models, answer }: Desk, arrivals: ModelArrivals, dracoBina
     /** Reads a model for this worker alone: the page is spared the mesh. */
     readModel: (id: ModelId, file: Blob, name: string, preparation: ModelPreparation = {}) =>
       answer(async () => (await read(id, file, name, preparation)).notes),
+    /** A model that was read before it had an id. */
+    renameModel: (from: ModelId, to: ModelId) =>
+      answer(() => {
+        models.rename(from, to);
+        return true;
+      }),
     /** Sends a model to another worker; the page never holds its arrays. */
     sendModel: (id: ModelId, port: MessagePort) =>
       answer(() => {

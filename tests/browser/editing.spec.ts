@@ -28,7 +28,11 @@ test('the start page lists materials; the editor of one shows stage, board and b
   await page.getByRole('link', { name: /^Painted tin on Channel buoy/ }).click();
   await expect(card(page, 'Chipped paint')).toBeVisible();
   await untilIdle(page);
+  // As near as it takes to read figures.
+  await card(page, 'Edges').click();
+  await page.keyboard.press('Shift+Home');
   await expect(card(page, 'Edges').getByTestId('range')).toHaveText(/0\.00.*1\.00/);
+  await page.keyboard.press('Home');
   await card(page, 'Old red').click();
   await expect(page.getByTestId('ramp-histogram')).toBeVisible();
 });

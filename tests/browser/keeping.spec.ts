@@ -48,9 +48,7 @@ test('unsaved work belongs to whoever made it, also where two people share a mac
 }) => {
   await newMaterial(page, 'Shared machine');
   const url = page.url();
-  await context.route(saves, (route) =>
-    isSave(route) ? route.abort() : route.continue(),
-  );
+  await context.route(saves, (route) => (isSave(route) ? route.abort() : route.continue()));
   await addNode(page, 'cell', 200, 120);
   await expect(state(page)).toHaveText('Kept in this browser; the server is away');
   page.on('dialog', (dialog) => void dialog.accept());

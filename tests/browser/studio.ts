@@ -3,6 +3,7 @@ import type { NetworkDocument } from '@/core/graph/document';
 import { readFileSync } from 'node:fs';
 import path from 'node:path';
 import { expect } from '@playwright/test';
+import { decode } from 'fast-png';
 import type { BrowserContext, Locator, Page, Route } from '@playwright/test';
 
 export const password = (): string =>
@@ -115,6 +116,26 @@ export async function stagePicture(page: Page): Promise<Buffer> {
     });
   });
   return Buffer.from(url.split(',')[1] ?? '', 'base64');
+}
+
+/** The share of pixels that differ visibly; outlines are drawn by different samples. */
+export function difference(
+  one: Buffer,
+  other: Buffer,
+): { readonly shown: number; readonly share: number } {
+  const [a, b] = [decode(one), decode(other)];
+  const shades = new Set<number>();
+  let differing = 0;
+  for (let k = 0; k < a.data.length; k += a.channels) {
+    shades.add(a.data[k] ?? 0);
+    if (
+      [0, 1, 2].some(
+        (channel) => Math.abs((a.data[k + channel] ?? 0) - (b.data[k + channel] ?? 0)) > 10,
+      )
+    )
+      differing++;
+  }
+  return { shown: shades.size, share: differing / (a.data.length / a.channels) };
 }
 
 /** Waits until the workers have nothing more to measure or to fill. */

@@ -1,8 +1,7 @@
-import { decode } from 'fast-png';
 import { expect, test } from '@playwright/test';
 import type { Page } from '@playwright/test';
 import { documentOf, node } from '../support/networks';
-import { openStored, untilIdle, signIn, stagePicture } from './studio';
+import { difference, openStored, untilIdle, signIn, stagePicture } from './studio';
 
 /** A mask of the model's shape, a part's number and a surface whose colour is the mask. */
 const NETWORK = documentOf(
@@ -21,26 +20,6 @@ async function pin(page: Page, title: string | null): Promise<void> {
     if (await pinned.isVisible()) await pinned.click();
   } else await page.getByRole('button', { name: `Pin ${title} on the stage` }).click();
   await untilIdle(page);
-}
-
-/** The share of pixels that differ visibly; outlines are drawn by different samples. */
-function difference(
-  one: Buffer,
-  other: Buffer,
-): { readonly shown: number; readonly share: number } {
-  const [a, b] = [decode(one), decode(other)];
-  const shades = new Set<number>();
-  let differing = 0;
-  for (let k = 0; k < a.data.length; k += a.channels) {
-    shades.add(a.data[k] ?? 0);
-    if (
-      [0, 1, 2].some(
-        (channel) => Math.abs((a.data[k + channel] ?? 0) - (b.data[k + channel] ?? 0)) > 10,
-      )
-    )
-      differing++;
-  }
-  return { shown: shades.size, share: differing / (a.data.length / a.channels) };
 }
 
 test(

@@ -126,6 +126,24 @@ afterEach(() => {
   pool = null;
 });
 
+describe('a file that is dropped', () => {
+  it('is read once, and is there in every worker when it has become a model', async () => {
+    const desk = open();
+    const { loader } = desk.models;
+    const bytes = await modelFile('tile').arrayBuffer();
+    const read = await loader.read(new File([bytes], 'tile.glb'));
+    // What the server then says is the file could not be read at all.
+    serve(() => new Response('no model', { headers: { ETag: '"x"' } }));
+    await loader.adopt('mine', read);
+    expect((await loader.load('mine', 'Mine')).facts.triangles).toBe(read.facts.triangles);
+    for (const worker of desk.pool.all)
+      expect(await unwrap(worker.texelCount('mine', 8))).toBeGreaterThan(0);
+    expect(await desk.pool.background.renameModel('absent', 'x')).toMatchObject({
+      code: 'worker.no-model',
+    });
+  });
+});
+
 describe('maps of a model', () => {
   it('are seen quickly first, refined meanwhile, finished, and given to every worker', async () => {
     const desk = open();

@@ -72,6 +72,13 @@ export class LoadedModels {
     if (!this.models.has(id)) this.models.set(id, new LoadedModel(mesh));
   }
 
+  /** Gives a model another id. @throws AppError `worker.no-model` */
+  rename(from: ModelId, to: ModelId): void {
+    const model = this.get(from);
+    this.models.delete(from);
+    if (!this.models.has(to)) this.models.set(to, model);
+  }
+
   /** @throws AppError `worker.no-model` */
   get(id: ModelId): LoadedModel {
     const model = this.models.get(id);

@@ -53,6 +53,9 @@ function DistantCard({ card: { group }, node, isSelected }: CardProps) {
   const isPinned = useView(
     ({ pin, path }) => pin?.startsWith(keyOnBoard(path, node.id, '')) ?? false,
   );
+  const words = useCardFindings(node.id, node.group)
+    .map(({ message }) => message)
+    .join('\n');
   const title = getTitle(node, group?.name);
   return (
     <div
@@ -67,6 +70,15 @@ function DistantCard({ card: { group }, node, isSelected }: CardProps) {
         if (group) enterGroup(node.id);
       }}
     >
+      {words === '' ? null : (
+        <span
+          role="img"
+          title={words}
+          aria-label={words}
+          data-testid="card-findings"
+          className="distant-fault"
+        />
+      )}
       <span className="distant-name">{title}</span>
     </div>
   );

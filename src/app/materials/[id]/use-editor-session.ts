@@ -8,6 +8,7 @@ import { chooseModel } from '@/state/editing';
 import { startEvaluation } from '@/state/evaluation';
 import type { Evaluation } from '@/state/evaluation';
 import { openMaterial } from '@/state/open-material';
+import type { ReadFile } from '@/state/model-loader';
 import { Saver } from '@/state/saving';
 import type { Clash } from '@/state/saving';
 import { stores } from '@/state/stores';
@@ -151,7 +152,12 @@ export function useEditorModels(
       if (!session) return;
       toast(`Reading ${file.name} …`);
       try {
-        const { id, name } = await uploadModelFile(file, session.projectId);
+        const { loader } = session.evaluation.models;
+        const read: ReadFile[] = [];
+        const { id, name } = await uploadModelFile(file, session.projectId, async (dropped) => {
+          read.push(await loader.read(dropped));
+        });
+        for (const each of read) await loader.adopt(id, each);
         const entry = { id, name, projectId: session.projectId, ownerName: userName };
         setModels((old) => [...old, entry]);
         await change(id, name);
