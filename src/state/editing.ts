@@ -160,6 +160,15 @@ function travelling({ view }: ViewStore) {
         ...(camera ? { askedCamera: { ...camera } } : {}),
       });
     },
+    frameAll: (): void => {
+      view.setState({ ...leaving(), asked: { show: 'all' } });
+    },
+    /** Shows the chosen cards as large as fits; all where none is chosen. */
+    frameSelection: (): void => {
+      const ids = view.getState().selection.filter((id) => !isMark(id));
+      const asked = ids.length > 0 ? ({ show: 'cards', ids } as const) : ({ show: 'all' } as const);
+      view.setState({ ...leaving(), asked });
+    },
     /** @returns whether there was a place to go back to */
     goBack: (): boolean => travel('placesBehind', 'placesAhead'),
     goForward: (): boolean => travel('placesAhead', 'placesBehind'),
@@ -175,14 +184,6 @@ function viewEditing({ view }: ViewStore) {
     /** Pins an output on the stage; pinning it again returns to the surface. */
     togglePin: (key: ResultKey): void => {
       view.setState({ pin: view.getState().pin === key ? null : key });
-    },
-    frameAll: (): void => {
-      view.setState({ asked: { show: 'all' } });
-    },
-    /** Shows the chosen cards as large as fits; all where none is chosen. */
-    frameSelection: (): void => {
-      const ids = view.getState().selection.filter((id) => !isMark(id));
-      view.setState({ asked: ids.length > 0 ? { show: 'cards', ids } : { show: 'all' } });
     },
     /** Hides a part of the window, or shows it again; one part always stays. */
     togglePanel: (name: PanelName): void => {

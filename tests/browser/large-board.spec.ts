@@ -113,11 +113,13 @@ test('cards are found by name, type and what they feed; places are gone back to 
   await expect(find.getByPlaceholder('Find on this board')).toBeFocused();
   await page.keyboard.type('lichen');
   await expect(find.getByRole('status')).toHaveText('2 cards');
-  await expect(find.getByRole('option').nth(1)).toContainText('by what it feeds');
+  await expect(find.getByRole('listbox').getByRole('option').nth(1)).toContainText(
+    'by what it feeds',
+  );
   await page.keyboard.press('Enter');
   const lichen = card(page, 'Lichen along the northern seams');
   await expect(lichen).toHaveClass(/card-chosen/);
-  await expect(lichen).toBeInViewport({ ratio: 1 });
+  await expect(lichen).toBeInViewport({ ratio: 0.99 });
   await find.getByPlaceholder('Find on this board').fill('smoothstep');
   await find.getByLabel('Look at').selectOption('type');
   await expect(find.getByRole('status')).toContainText(`${String(PAIRS)} cards`);
@@ -128,10 +130,15 @@ test('cards are found by name, type and what they feed; places are gone back to 
   // Where one was before, and forward again.
   await page.keyboard.press('Home');
   await expect.poll(() => countInside(page)).toBe(2 * PAIRS + 1);
+  await page.waitForTimeout(300);
   await page.keyboard.press('Alt+ArrowLeft');
-  await expect.poll(() => countInside(page)).toBe(2 * PAIRS + 1);
-  await page.keyboard.press('Alt+ArrowRight');
+  await page.waitForTimeout(300);
+  await page.keyboard.press('Alt+ArrowLeft');
   await expect(page.getByTestId('overview')).toHaveCount(0);
+  await expect(lichen).toBeInViewport({ ratio: 0.99 });
+  await page.waitForTimeout(300);
+  await page.keyboard.press('Alt+ArrowRight');
+  await expect(page.getByTestId('overview')).toBeVisible();
 
   // A selection as large as fits; the view is kept under a name, and is there after a reload.
   await lichen.click();
@@ -155,7 +162,7 @@ test('cards are found by name, type and what they feed; places are gone back to 
   );
 });
 
-test('each part of the window hides by a key; an empty bench leaves its place to the board', async ({
+test('parts of the window hide by keys; an empty bench leaves its place to the board', async ({
   page,
 }) => {
   await signIn(page, 'maren');
@@ -169,7 +176,7 @@ test('each part of the window hides by a key; an empty bench leaves its place to
   await card(page, 'Bare tin').click();
   await expect(page.getByTestId('bench')).toBeVisible();
   expect(await heightOf(boardOf(page))).toBeLessThan(tall * 0.8);
-  await expect(card(page, 'Bare tin')).toBeInViewport({ ratio: 1 });
+  await expect(card(page, 'Bare tin')).toBeInViewport({ ratio: 0.99 });
   // The numbers of a colour are whole, and its swatch is as large as it is to be hit.
   const row = page.getByTestId('bench').locator('[data-input="baseColour"]');
   expect(await widthOf(row.locator('input[type="color"]'))).toBeGreaterThan(24);

@@ -65,6 +65,8 @@ export async function addNode(
   if (name) await page.getByRole('option', { name }).first().click();
   else await page.keyboard.press('Enter');
   await expect(page.getByPlaceholder('What should it do?')).toHaveCount(0);
+  // The new card is chosen, and the bench opens for it: the board is lower then.
+  if (!['note', 'region'].includes(word)) await expect(page.getByTestId('bench')).toBeVisible();
 }
 
 /** Where something is, once it stands still: the board glides when it is laid out. */

@@ -5,7 +5,7 @@ import { useEffect, useRef } from 'react';
 import { getNetwork } from '@/core/edit/board';
 import { currentBoard } from '@/state/editing';
 import { stores } from '@/state/stores';
-import type { BoardView } from '@/state/stores';
+import type { BoardRequest, BoardView } from '@/state/stores';
 import { useView } from '@/state/use-stores';
 import type { BoardNode } from './board-elements';
 import { CARD_WIDTH } from './card-geometry';
@@ -15,6 +15,8 @@ const READABLE = 0.6;
 const MOST = 1.1;
 const LEAST = 0.03;
 const LARGEST_OF_SOME = 1.4;
+/** How long the window may go on changing after something was asked, milliseconds. */
+const SETTLING = 700;
 /** Room for the selvedges there are, and a little on the other sides. */
 const paddingOf = (isGroup: boolean) =>
   ({ left: isGroup ? '104px' : '16px', right: '104px', top: '12px', bottom: '20px' }) as const;
@@ -43,9 +45,13 @@ export function useFraming(): void {
   const asked = useView((state) => state.asked);
   const width = useStore((state) => state.width);
   const height = useStore((state) => state.height);
-  const hasSize = width > 0 && height > 0;
+  const done = useRef<{ readonly asked: BoardRequest; readonly at: number } | null>(null);
   useEffect(() => {
-    if (!hasSize) return;
+    if (width === 0 || height === 0) return;
+    // A board that is only made larger or smaller keeps its place, unless that belongs to what was
+    // asked, as when the bench closes.
+    if (done.current?.asked === asked && performance.now() - done.current.at > SETTLING) return;
+    if (done.current?.asked !== asked) done.current = { asked, at: performance.now() };
     const heightOf = (id: string): number => flow.getInternalNode(id)?.measured.height ?? 190;
     const fit = (ids: readonly string[] | null, most: number): BoardView | null => {
       const box = boxOf(heightOf, ids);
@@ -68,9 +74,7 @@ export function useFraming(): void {
             ? fit(asked.ids, LARGEST_OF_SOME)
             : near(asked.ids);
     if (wanted) void flow.setViewport(wanted);
-    // A board that is only made larger or smaller keeps its place.
-    // eslint-disable-next-line react-hooks/exhaustive-deps
-  }, [asked, hasSize, flow]);
+  }, [asked, width, height, flow]);
   useKeptInView(height);
 }
 

@@ -15,7 +15,8 @@ import { tellProblem } from '@/ui/tell-problem';
 import { bringIn } from './bring-in';
 import { EntryGrid } from './EntryGrid';
 import { useLibrarySearch } from './use-library-search';
-import { commit, currentBoard, select } from '@/state/editing';
+import { commit, currentBoard, goTo } from '@/state/editing';
+import { stores } from '@/state/stores';
 
 /** Puts a release of an entry on the open board, to the right of what is there. */
 async function placeEntry(entry: EntrySummary): Promise<void> {
@@ -42,7 +43,8 @@ async function placeEntry(entry: EntrySummary): Promise<void> {
     id = added.id;
     return added.document;
   });
-  if (id) select([id]);
+  // It stands beside all others: the board goes there.
+  if (id) goTo(stores.view.getState().path, { node: id });
   toast(
     `Placed ${entry.name} ${entry.version} on the ` +
       `board${currentBoard() === null ? '' : ' of the group'}`,

@@ -158,7 +158,8 @@ export class BufferFiller {
       do {
         this.again = false;
         if (this.stale) await this.findVisible();
-        if (!this.visible) break;
+        // A resize in between makes what was found useless: it is looked for again.
+        if (!this.visible) continue;
         await this.fill(this.visible.coarse);
         if (!this.again && !this.stale) await this.fill(this.visible.fine);
       } while ((this.again || this.stale) && this.isActive && !this.closed);
