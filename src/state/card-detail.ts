@@ -1,10 +1,10 @@
 /** How much of a card is drawn: all of it; its picture and name; or only its picture. */
 export type CardDetail = 'near' | 'far' | 'distant';
 
-/** Zooms below which the figures of cards cannot be read, and cards are narrower than 56 pixels. */
+/** Zooms below which figures of cards cannot be read, and cards are narrower than 56 pixels. */
 const NEAR = 0.8;
 const FAR = 56 / 132;
-/** What is drawn stays as it is for this much of the zoom, so that it does not change to and fro. */
+/** What is drawn stays for this much of the zoom, so that it does not change to and fro. */
 const KEPT = 1.06;
 
 /** @param before what is drawn now */

@@ -1,11 +1,10 @@
 import type { MaterialId, ModelId, NodeId, PortId, ResultKey, StrandId } from '../core/base/ids';
-import { isMark } from '../core/edit/marks';
-import type { Camera } from '../core/evaluate/camera';
 import type { BoardId, NetworkDocument } from '../core/graph/document';
 import { outputKey } from '../core/graph/result-key';
 import { boardAt, validPath } from './board-path';
 import { stores } from './stores';
-import type { BoardPlace, DocumentState, PanelName, Stores, ViewState } from './stores';
+import type { DocumentState, PanelName, Stores, ViewState } from './stores';
+import { travelling } from './travelling';
 
 /** How many steps can be undone. */
 const HISTORY = 300;
@@ -17,6 +16,17 @@ export interface OpenedDocument {
   readonly revision: number;
 }
 const NO_HISTORY = { past: [], future: [], gesture: null, edits: 0 };
+/** What is looked at of a material that was just opened. */
+const NOWHERE: Partial<ViewState> = {
+  path: [],
+  selection: [],
+  chosenStrand: null,
+  pin: null,
+  picking: null,
+  inView: null,
+  placesBehind: [],
+  placesAhead: [],
+};
 type Change = (document: NetworkDocument, board: BoardId) => NetworkDocument;
 
 /** All that can be done to the open document. */
@@ -43,17 +53,7 @@ function documentEditing({ document: documents, view, stage, results, findings }
     currentBoard,
     /** Opens a material; history starts anew. */
     openDocument: (opened: OpenedDocument, restored?: Partial<DocumentState>): void => {
-      view.setState({
-        path: [],
-        selection: [],
-        chosenStrand: null,
-        pin: null,
-        picking: null,
-        inView: null,
-        asked: { show: 'all' },
-        placesBehind: [],
-        placesAhead: [],
-      });
+      view.setState({ ...NOWHERE, asked: { show: 'all' } });
       stage.setState({ companionStates: new Map() });
       results.setState({ taps: new Map(), appearance: null, readings: new Map(), problem: null });
       findings.setState({ findings: [], checked: null, shown: null });
@@ -91,92 +91,8 @@ function documentEditing({ document: documents, view, stage, results, findings }
   };
 }
 
-/** How many places can be gone back to. */
-const PLACES = 60;
-type ViewStore = Pick<Stores, 'view'>;
-
-/** Going from board to board, and back. */
-function travelling({ view }: ViewStore) {
-  const here = (): BoardPlace => {
-    const { path, boardView } = view.getState();
-    return { path, view: boardView };
-  };
-  /** What is noted when another place is gone to on purpose. */
-  const leaving = (): Partial<ViewState> => ({
-    placesBehind: [...view.getState().placesBehind.slice(1 - PLACES), here()],
-    placesAhead: [],
-  });
-  function travel(from: 'placesBehind' | 'placesAhead', to: typeof from): boolean {
-    const state = view.getState();
-    const place = state[from].at(-1);
-    if (!place) return false;
-    view.setState({
-      [from]: state[from].slice(0, -1),
-      [to]: [...state[to], here()],
-      path: place.path,
-      selection: [],
-      chosenStrand: null,
-      asked: { show: 'view', view: place.view },
-    });
-    return true;
-  }
-  const open = (path: readonly NodeId[]): void => {
-    view.setState({
-      ...leaving(),
-      path,
-      selection: [],
-      chosenStrand: null,
-      asked: { show: 'all' },
-    });
-  };
-  return {
-    enterGroup: (nodeId: NodeId): void => {
-      open([...view.getState().path, nodeId]);
-    },
-    leaveTo: (depth: number): void => {
-      open(view.getState().path.slice(0, depth));
-    },
-    /** Shows a board and brings a card or strand of it into view, chosen. */
-    goTo: (
-      path: readonly NodeId[],
-      { node, strand = null }: { readonly node?: NodeId; readonly strand?: StrandId | null },
-    ): void => {
-      view.setState({
-        ...leaving(),
-        path,
-        selection: node !== undefined && strand === null ? [node] : [],
-        chosenStrand: strand,
-        asked: node === undefined ? { show: 'all' } : { show: 'near', ids: [node] },
-      });
-    },
-    /** Shows a part of a board that was kept, with the camera it was kept with. */
-    goToView: ({ path, view: asked }: BoardPlace, camera: Camera | null): void => {
-      view.setState({
-        ...leaving(),
-        path,
-        selection: [],
-        chosenStrand: null,
-        asked: { show: 'view', view: asked },
-        ...(camera ? { askedCamera: { ...camera } } : {}),
-      });
-    },
-    frameAll: (): void => {
-      view.setState({ ...leaving(), asked: { show: 'all' } });
-    },
-    /** Shows the chosen cards as large as fits; all where none is chosen. */
-    frameSelection: (): void => {
-      const ids = view.getState().selection.filter((id) => !isMark(id));
-      const asked = ids.length > 0 ? ({ show: 'cards', ids } as const) : ({ show: 'all' } as const);
-      view.setState({ ...leaving(), asked });
-    },
-    /** @returns whether there was a place to go back to */
-    goBack: (): boolean => travel('placesBehind', 'placesAhead'),
-    goForward: (): boolean => travel('placesAhead', 'placesBehind'),
-  };
-}
-
 /** All that can be done to what is looked at of it. */
-function viewEditing({ view }: ViewStore) {
+function viewEditing({ view }: Pick<Stores, 'view'>) {
   return {
     select: (ids: readonly string[], strand: StrandId | null = null): void => {
       view.setState({ selection: ids, chosenStrand: strand });

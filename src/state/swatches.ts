@@ -1,5 +1,6 @@
 import type { ModelId, NodeId, ResultKey } from '../core/base/ids';
 import { describeError } from '../core/base/problem';
+import { structureKey } from '../core/compile/structure';
 import { getNetwork } from '../core/edit/board';
 import { boardTaps, cardTaps } from '../core/evaluate/board-taps';
 import type { Camera } from '../core/evaluate/camera';
@@ -20,6 +21,14 @@ export interface SwatchTarget {
   readonly shown: () => Shown | null;
   readonly onAppearance: () => void;
   readonly onDemands: (shown: Shown, demands: readonly NestedDemand[]) => void;
+}
+
+/** The nodes of some ids, in the order of these. */
+function pick(nodes: readonly NodeInstance[], ids: readonly NodeId[]): readonly NodeInstance[] {
+  const wanted = new Map(ids.map((id, k) => [id, k]));
+  return nodes
+    .filter(({ id }) => wanted.has(id))
+    .sort((a, b) => (wanted.get(a.id) ?? 0) - (wanted.get(b.id) ?? 0));
 }
 
 /** How many cards are done at a time, so that the first pictures come soon. */
@@ -46,6 +55,8 @@ export class SwatchRequests {
   /** Counters for tests and benchmarks. */
   readonly counts = { evaluations: 0, compilations: 0 };
   private readonly ledger = new SwatchLedger();
+  /** The results there can be on the open board. */
+  private here: { readonly structure: string; readonly keys: ReadonlySet<ResultKey> } | null = null;
   /** The state whose surface was looked at last. */
   private surfaceOf: NetworkDocument | null = null;
 
@@ -87,9 +98,8 @@ export class SwatchRequests {
     const board = boardAt(document, path);
     this.ledger.follow(document, board);
     const { nodes } = getNetwork(document, board);
-    const byId = new Map(nodes.map((node) => [node.id, node]));
-    const seen = inView ? inView.flatMap((id) => byId.get(id) ?? []) : nodes;
-    const old = seen.filter(({ id }) => !this.ledger.isFresh(id, side));
+    const isOld = ({ id }: { readonly id: NodeId }): boolean => !this.ledger.isFresh(id, side);
+    const old = (inView ? pick(nodes, inView) : nodes).filter(isOld);
     const isSurface = this.surfaceOf !== document;
     if (old.length === 0 && !isSurface) return null;
     return {
@@ -153,7 +163,9 @@ export class SwatchRequests {
   private merged(results: readonly TapResult[]): ReadonlyMap<ResultKey, TapResult> {
     const { document } = this.parts.stores.document.getState();
     const { path } = this.parts.stores.view.getState();
-    const here = new Set(boardTaps(document, path));
-    return reconcileTaps(this.parts.stores.results.getState().taps, results, here);
+    const structure = `${path.join('/')} ${structureKey(document)}`;
+    if (this.here?.structure !== structure)
+      this.here = { structure, keys: new Set(boardTaps(document, path)) };
+    return reconcileTaps(this.parts.stores.results.getState().taps, results, this.here.keys);
   }
 }

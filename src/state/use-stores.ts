@@ -43,3 +43,12 @@ export function useBoard(): ShownBoard {
   const group = board === null ? null : (own(document.groups, board) ?? null);
   return { document, path, board, network: getNetwork(document, board), group };
 }
+
+/** The group whose board is open; null on the material's own. Followed alone, not the document. */
+export function useOpenGroup(): GroupDefinition | null {
+  const path = useView((state) => state.path);
+  return useDocument(({ document }) => {
+    const board = boardAt(document, path);
+    return board === null ? null : (own(document.groups, board) ?? null);
+  });
+}

@@ -1,15 +1,7 @@
-import type { GroupId, ImageHash, MaterialId, ModelId, NodeId, PortId } from '../base/ids';
+import type { GroupId, ImageHash, MaterialId, NodeId, PortId } from '../base/ids';
 import type { StopId, StrandId } from '../base/ids';
-import {
-  COMPANION_SIZES,
-  DOCUMENT_FORMAT,
-  DOCUMENT_VERSION,
-  LIMITS,
-  OPACITY_MODES,
-  SEGMENTS,
-  SURROUNDINGS_LIMITS,
-  VIEW_ZOOM,
-} from './limits';
+import { DOCUMENT_FORMAT, DOCUMENT_VERSION, LIMITS, OPACITY_MODES, SEGMENTS } from './limits';
+import { companionsShape, id, keptView, sceneLight, surroundingsShape } from './scene-shape';
 import {
   either,
   exactly,
@@ -27,19 +19,14 @@ import {
   triple,
   whole,
 } from './shape';
-import type { Shape } from './shape';
 
 /*
  * The form of a saved document: from here come its types (document.ts), the check of the program
  * (schema.ts) and the JSON Schema for others (json-schema.ts).
  */
 
-/** Ids are names of members too; the one name that would change what an object is, is none. */
-const id = <T extends string>(): Shape<T> =>
-  named('id', matching<T>(/^(?!__proto__$)[A-Za-z0-9_.:@-]+$/, 80));
 const name = text(LIMITS.name);
 const words = text(LIMITS.text);
-const point = triple;
 
 /**
  * One stop of a ramp; colour in linear Rec. 709, not premultiplied; `segment` shapes the way to the
@@ -224,68 +211,6 @@ export const groupDefinition = named(
     origin: optional(originShape),
     /** Set when it was placed from the library. */
     release: optional(record({ entryId: id(), version: text(40, 1) })),
-  }),
-);
-
-/**
- * A light of the scene. `far`: parallel light from the direction of `at`; `near`: from the place
- * `at`, counted in object sizes from the middle of the model's bounds, falling with the square of
- * the distance, as strong as stated one object size away.
- */
-export const sceneLight = named(
-  'light',
-  record({
-    id: id(),
-    name,
-    kind: oneOf('far', 'near'),
-    at: point,
-    colour: triple,
-    intensity: number(0),
-    shadows: optional(exactly(true)),
-  }),
-);
-
-const turn = number(...SURROUNDINGS_LIMITS.turn);
-/** The studio around the model: turned about the vertical, degrees, and how bright it is. */
-export const surroundingsShape = named(
-  'surroundings',
-  record({ turn, strength: number(...SURROUNDINGS_LIMITS.strength) }),
-);
-
-/**
- * A model that stands beside the current one on the stage, turned about the vertical by degrees,
- * with the network being edited or that of another saved material. `name` says which it was when it
- * no longer exists.
- */
-export const companionShape = record({
-  id: id(),
-  model: id<ModelId>(),
-  name,
-  material: optional(id<MaterialId>()),
-  turn,
-});
-/** The models beside the current one. */
-export const companionsShape = named(
-  'companions',
-  record({
-    sizes: oneOf(...COMPANION_SIZES),
-    models: list(companionShape, { most: LIMITS.companions, unique: 'id' }),
-  }),
-);
-
-/** A part of a board, and perhaps where the camera of the stage stood, kept under a name. */
-export const keptView = named(
-  'view',
-  record({
-    id: id(),
-    name,
-    /** Ids of the group nodes that lead to the board. */
-    path: list(id<NodeId>(), { most: LIMITS.groupDepth }),
-    /** Where the board's origin is, pixels from the upper left corner of what is shown. */
-    origin: pair,
-    zoom: number(...VIEW_ZOOM),
-    /** Metres. */
-    camera: optional(record({ eye: point, target: point })),
   }),
 );
 

@@ -1,6 +1,4 @@
 import type {
-  companionShape,
-  companionsShape,
   conversion,
   curveValue,
   dialKind,
@@ -12,7 +10,6 @@ import type {
   groupPort,
   imageValue,
   inputValue,
-  keptView,
   law,
   networkShape,
   nodeInstance,
@@ -21,11 +18,16 @@ import type {
   rampStop,
   rampValue,
   regionShape,
-  sceneLight,
   strandShape,
-  surroundingsShape,
   valueKind,
 } from './document-shape';
+import type {
+  companionShape,
+  companionsShape,
+  keptView,
+  sceneLight,
+  surroundingsShape,
+} from './scene-shape';
 import { DOCUMENT_FORMAT, DOCUMENT_VERSION } from './limits';
 import type { OPACITY_MODES, SEGMENTS } from './limits';
 import type { TypeOf } from './shape';

@@ -48,12 +48,23 @@ function diffEntries(
   });
 }
 
+/** Whether two lists have the same entries in the same places, however these changed. */
+const isSameOrder = (before: readonly unknown[], after: readonly unknown[]): boolean =>
+  before.length === after.length &&
+  after.every((each, k) => each === before[k] || idOf(each) === idOf(before[k]));
+
 function diffLists(
   before: readonly unknown[],
   after: readonly unknown[],
   at: Tokens,
   steps: PatchStep[],
 ): void {
+  if (isSameOrder(before, after)) {
+    after.forEach((value, k) => {
+      if (value !== before[k]) diff(before[k], value, [...at, k], steps);
+    });
+    return;
+  }
   const ids = (list: readonly unknown[]): Set<unknown> => new Set(list.map(idOf));
   const [old, now] = [ids(before), ids(after)];
   const hasIds =
@@ -65,10 +76,6 @@ function diffLists(
     list.map(idOf).filter((each) => other.has(each));
   const isInOrder = hasIds && stay(before, now).join() === stay(after, old).join();
   if (isInOrder) diffEntries(before, after, at, steps);
-  else if (before.length === after.length && !hasIds)
-    after.forEach((value, k) => {
-      diff(before[k], value, [...at, k], steps);
-    });
   else steps.push({ op: 'replace', path: pointer(at), value: after });
 }
 

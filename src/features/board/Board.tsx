@@ -1,12 +1,19 @@
 'use client';
 import { Background, ReactFlow, ReactFlowProvider } from '@xyflow/react';
-import type { Connection, FinalConnectionState } from '@xyflow/react';
-import { useRef } from 'react';
+import type {
+  Connection,
+  Edge,
+  FinalConnectionState,
+  Node,
+  OnConnectStartParams,
+} from '@xyflow/react';
+import { useMemo, useRef } from 'react';
 import { getNetwork } from '@/core/edit/board';
 import { connect, insertIntoStrand } from '@/core/edit/strands';
-import { commit, endGesture, select } from '@/state/editing';
+import type { NetworkDocument } from '@/core/graph/document';
+import { commit, currentBoard, endGesture, select } from '@/state/editing';
 import { stores } from '@/state/stores';
-import { useBoard } from '@/state/use-stores';
+import { useDocument } from '@/state/use-stores';
 import { BendMark, NoteMark, RegionMark } from './BoardMarks';
 import { NodeCard } from './NodeCard';
 import { NodePalette } from './NodePalette';
@@ -88,56 +95,70 @@ interface DrawingProps {
   readonly adding: Adding;
 }
 
+/** What the drawing library calls back; the same functions for as long as the board is there. */
+function useCallbacks(
+  host: React.RefObject<HTMLDivElement | null>,
+  { bend, setPalette }: Pick<Adding, 'bend' | 'setPalette'>,
+) {
+  return useMemo(() => {
+    const now = (): NetworkDocument => stores.document.getState().document;
+    const focus = (): void => {
+      host.current?.focus();
+    };
+    const endStrand = (event: MouseEvent | TouchEvent, state: FinalConnectionState): void => {
+      if (host.current) markFitting(host.current, now(), null);
+      const { isValid, fromHandle, toHandle } = state;
+      const at = 'clientX' in event ? event : event.changedTouches[0];
+      if (isValid || !fromHandle?.id || toHandle || !at) return;
+      const open = openEndAt(now(), fromHandle.nodeId, fromHandle.id, fromHandle.type);
+      setPalette({ x: at.clientX, y: at.clientY, initial: '', open });
+    };
+    return {
+      onConnect: layStrand,
+      isValidConnection: (proposed: Connection | Edge) =>
+        isFitting(now(), currentBoard(), proposed),
+      onConnectStart: (_: unknown, { nodeId, handleId, handleType }: OnConnectStartParams) => {
+        if (host.current && nodeId && handleId && handleType)
+          markFitting(host.current, now(), openEndAt(now(), nodeId, handleId, handleType));
+      },
+      onConnectEnd: endStrand,
+      onNodeDragStop: (event: MouseEvent | TouchEvent | React.MouseEvent, node: Node) => {
+        dropCard(event, node.id);
+      },
+      onEdgeDoubleClick: (event: React.MouseEvent, edge: Edge) => {
+        bend(event, edge.id);
+      },
+      onEdgeClick: (_: unknown, edge: Edge) => {
+        select([], edge.id);
+        focus();
+      },
+      onPaneClick: () => {
+        select([]);
+        focus();
+      },
+      onNodeClick: focus,
+      onPaneContextMenu: (event: MouseEvent | React.MouseEvent) => {
+        event.preventDefault();
+        setPalette({ x: event.clientX, y: event.clientY, initial: '', open: null });
+      },
+    };
+  }, [host, bend, setPalette]);
+}
+
 /** The cards and strands, drawn by the library; what it reports becomes edits. */
-function Drawing({ host, adding: { bend, setPalette } }: DrawingProps) {
-  const { document, board } = useBoard();
+function Drawing({ host, adding }: DrawingProps) {
   const { nodes, edges, overview, viewport, size, change, setViewport } = useBoardElements(host);
-  const focus = (): void => {
-    host.current?.focus();
-  };
-  const endStrand = (event: MouseEvent | TouchEvent, state: FinalConnectionState): void => {
-    if (host.current) markFitting(host.current, document, null);
-    const { isValid, fromHandle, toHandle } = state;
-    const at = 'clientX' in event ? event : event.changedTouches[0];
-    if (isValid || !fromHandle?.id || toHandle || !at) return;
-    const open = openEndAt(document, fromHandle.nodeId, fromHandle.id, fromHandle.type);
-    setPalette({ x: at.clientX, y: at.clientY, initial: '', open });
-  };
+  const callbacks = useCallbacks(host, adding);
   return (
     <>
       {overview ? <Overview drawing={overview} viewport={viewport} {...size} /> : null}
       <ReactFlow
         {...BEHAVIOUR}
+        {...callbacks}
         nodes={nodes}
         edges={edges}
         onNodesChange={change}
-        onConnect={layStrand}
-        isValidConnection={(proposed) => isFitting(document, board, proposed)}
-        onConnectStart={(_, { nodeId, handleId, handleType }) => {
-          if (host.current && nodeId && handleId && handleType)
-            markFitting(host.current, document, openEndAt(document, nodeId, handleId, handleType));
-        }}
-        onConnectEnd={endStrand}
-        onNodeDragStop={(event, node) => {
-          dropCard(event, node.id);
-        }}
-        onEdgeDoubleClick={(event, edge) => {
-          bend(event, edge.id);
-        }}
-        onEdgeClick={(_, edge) => {
-          select([], edge.id);
-          focus();
-        }}
-        onPaneClick={() => {
-          select([]);
-          focus();
-        }}
-        onNodeClick={focus}
         onViewportChange={setViewport}
-        onPaneContextMenu={(event) => {
-          event.preventDefault();
-          setPalette({ x: event.clientX, y: event.clientY, initial: '', open: null });
-        }}
       >
         <Background color="transparent" />
       </ReactFlow>
@@ -173,14 +194,14 @@ function dropCard(
 }
 
 function Palette({ adding: { palette, setPalette, choose } }: { readonly adding: Adding }) {
-  const { document } = useBoard();
+  const groups = useDocument((state) => state.document.groups);
   if (!palette) return null;
   return (
     <NodePalette
       x={palette.x}
       y={palette.y}
       initial={palette.initial}
-      groups={Object.values(document.groups)}
+      groups={Object.values(groups)}
       fitting={palette.open}
       onChoose={choose}
       onClose={() => {

@@ -1,5 +1,6 @@
 'use client';
 import { Handle, Position } from '@xyflow/react';
+import { memo } from 'react';
 import type { PlacedFinding } from '@/state/findings-state';
 import { ASIDE_LEFT, asideTop, portTop } from './card-geometry';
 import { PortMark } from './port-mark';
@@ -12,7 +13,7 @@ interface Props {
 }
 
 /** All ports of a card; those with findings say so. */
-export function CardHandles({ title, ports, findings }: Props) {
+export const CardHandles = memo(function CardHandles({ title, ports, findings }: Props) {
   const faults = (end: 'input' | 'output', id: string): readonly PlacedFinding[] =>
     findings.filter(({ place }) => place[end] === id);
   const { inputs, aside, outputs } = ports;
@@ -51,7 +52,7 @@ export function CardHandles({ title, ports, findings }: Props) {
       ))}
     </>
   );
-}
+});
 
 interface HandleProps {
   readonly port: CardPort;

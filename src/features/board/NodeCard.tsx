@@ -8,6 +8,7 @@ import { useAdvice } from '@/state/use-advice';
 import { useCardFindings } from '@/state/use-findings';
 import type { TapResult } from '@/core/evaluate/tap-results';
 import { PictureCanvas } from '@/ui/PictureCanvas';
+import { useSteady } from '@/ui/use-steady';
 import { CardHandles } from './CardHandles';
 import { CardMarks } from './CardMarks';
 import { CardValues } from './CardValues';
@@ -22,18 +23,17 @@ import type { CardView } from '@/state/use-card';
 /** The folded edge that tells the card of a group from that of a node. */
 const HEM = 'absolute inset-y-0 w-[3px] border-y border-seam bg-raised';
 
-export type CardNode = Node<{ nodeId: string }, 'card'>;
+export type CardNode = Node<{ nodeId: string; isDistant: boolean }, 'card'>;
 
 export const getTitle = (node: NodeInstance, groupName: string | undefined): string =>
   node.name ?? groupName ?? findNodeDefinition(node)?.title ?? node.type;
 
 /** A node as a card: its live output first, then its name and the few values in use. */
 export const NodeCard = memo(function NodeCard({
-  data: { nodeId },
+  data: { nodeId, isDistant },
   selected,
 }: NodeProps<CardNode>) {
   const card = useCard(nodeId);
-  const isDistant = useView((state) => state.detail === 'distant');
   if (!card.node) return null;
   return isDistant ? (
     <DistantCard card={card} node={card.node} isSelected={selected} />
@@ -90,7 +90,7 @@ function Card({ card, node, isSelected }: CardProps) {
   const { group } = card;
   const findings = useCardFindings(node.id, node.group);
   const described = useMemo(() => describeNode(node, group), [node, group]);
-  const ports = useMemo(() => cardPorts(card, node, described), [card, node, described]);
+  const ports = useSteady(cardPorts(card, node, described));
   const keys = (described?.outputs ?? []).map((output) => keyOnBoard(path, node.id, output.id));
   const pin = useView((state) =>
     state.pin !== null && keys.includes(state.pin) ? state.pin : null,
@@ -195,7 +195,9 @@ function CardRange({ outputKey }: { readonly outputKey: string | null }) {
   if (!statistics) return <div className="h-[18px]" />;
   return (
     <div
-      className="figures flex h-[18px] justify-between px-1.5 pb-1 text-[10px] leading-[14px] text-soft"
+      className={
+        'figures flex h-[18px] justify-between px-1.5 pb-1 text-[10px] leading-[14px] text-soft'
+      }
       data-testid="range"
     >
       <span>{shortFigure(statistics.minimum)}</span>

@@ -1,4 +1,5 @@
 import { own } from '@/core/base/own';
+import { structureKey } from '@/core/compile/structure';
 import { defaultConversion } from '@/core/compile/convert';
 import { quantityNote } from '@/core/compile/quantities';
 import { getNetwork } from '@/core/edit/board';
@@ -15,18 +16,28 @@ import type {
 import { keyOnBoard } from '@/state/editing';
 import type { PlacedFinding } from '@/state/findings-state';
 import { indexBoard } from '@/state/use-card';
-import type { SteadyElements } from './steady';
+import { SteadyElements } from './steady';
 import type { StrandEdgeType } from './StrandEdge';
+
+const carriedKeys = new WeakMap<Strand, { readonly path: readonly string[]; key: string }>();
+/** The result a strand carries, by its key; made once for each strand. */
+function carriedKey(path: readonly string[], strand: Strand): string {
+  const known = carriedKeys.get(strand);
+  if (known?.path === path) return known.key;
+  const key = keyOnBoard(path, strand.from.node, strand.from.output);
+  carriedKeys.set(strand, { path, key });
+  return key;
+}
 
 function kindOf(
   document: NetworkDocument,
   board: BoardId,
   path: readonly string[],
   kinds: ReadonlyMap<string, ValueKind>,
-  { from }: Strand,
+  strand: Strand,
 ): ValueKind {
-  const known =
-    from.node === INPUT_EDGE ? undefined : kinds.get(keyOnBoard(path, from.node, from.output));
+  const { from } = strand;
+  const known = from.node === INPUT_EDGE ? undefined : kinds.get(carriedKey(path, strand));
   const declared = outputKind(document, board, from);
   return (
     known ??
@@ -95,7 +106,7 @@ export function boardEdges(
   return elements.round((element) => {
     for (const strand of getNetwork(document, board).strands) {
       const [from, to] = [nodes.get(strand.from.node), nodes.get(strand.to.node)];
-      const carried = kinds.get(keyOnBoard(path, strand.from.node, strand.from.output));
+      const carried = kinds.get(carriedKey(path, strand));
       const fault = faulty.get(strand.id);
       element(
         strand.id,
@@ -146,4 +157,28 @@ function makeEdge(
       chosen: strand.id === chosen,
     },
   };
+}
+
+/** The strands of the open board; a document that differs in values or places only has the same. */
+export class SteadyEdges {
+  private readonly elements = new SteadyElements<StrandEdgeType>();
+  private made: { readonly of: readonly unknown[]; readonly edges: StrandEdgeType[] } | null = null;
+
+  of(facts: StrandFacts): StrandEdgeType[] {
+    const { document, board, path, kinds, chosen, faults } = facts;
+    const { strands } = getNetwork(document, board);
+    const of = [
+      structureKey(document),
+      strands,
+      document.groups,
+      board,
+      path,
+      kinds,
+      chosen,
+      faults,
+    ];
+    if (!this.made || of.some((each, k) => each !== this.made?.of[k]))
+      this.made = { of, edges: [...boardEdges(this.elements, facts)] };
+    return this.made.edges;
+  }
 }

@@ -44,6 +44,7 @@ export function boardNodes(elements: NodeElements, facts: BoardFacts): readonly 
   const network = getNetwork(document, board);
   const { arriving, leaving } = indexBoard(document, board);
   const dials = countDials(document, board);
+  const isDistant = detail === 'distant';
   return elements.round((element) => {
     const drawn: Drawn = (id, from, make) => {
       const isSelected = selection.has(id),
@@ -69,8 +70,10 @@ export function boardNodes(elements: NodeElements, facts: BoardFacts): readonly 
       // Empty cards have no ports in the page; those given here count again when they come back.
       element(
         node.id,
-        [node, group, card.arriving, card.leaving, driven, isSelected, detail === 'distant'],
-        () => makeCard(card, driven, isSelected),
+        [node, group, card.arriving, card.leaving, driven, isSelected, isDistant],
+        () => makeCard(card, { dials: driven, isSelected, isDistant }),
+        // A value that is dragged changes no place.
+        (a, b) => JSON.stringify(a) === JSON.stringify(b),
       );
     }
     gatherBends(network, drawn);
@@ -85,10 +88,15 @@ function countDials(document: NetworkDocument, board: BoardId): ReadonlyMap<stri
   return counts;
 }
 
+interface CardState {
+  readonly dials: number;
+  readonly isSelected: boolean;
+  readonly isDistant: boolean;
+}
+
 function makeCard(
   card: CardView & { readonly node: NodeInstance },
-  dials: number,
-  isSelected: boolean,
+  { dials, isSelected, isDistant }: CardState,
 ): CardNode {
   const { node, group } = card;
   const described = describeNode(node, group);
@@ -97,7 +105,7 @@ function makeCard(
     id: node.id,
     type: 'card',
     position: { x: node.at[0], y: node.at[1] },
-    data: { nodeId: node.id },
+    data: { nodeId: node.id, isDistant },
     selected: isSelected,
     width: CARD_WIDTH,
     height,

@@ -1,6 +1,6 @@
 'use client';
 import { useReactFlow } from '@xyflow/react';
-import { useRef, useState } from 'react';
+import { useCallback, useRef, useState } from 'react';
 import { addBend, addNote, addRegion } from '@/core/edit/marks';
 import { addNode } from '@/core/edit/nodes';
 import { addReadyGroup } from '@/core/edit/ready-groups';
@@ -63,16 +63,19 @@ export function useAdding(host: React.RefObject<HTMLDivElement | null>) {
     place(choice, [Math.round(on.x), Math.round(on.y)], open);
     host.current?.focus();
   };
-  const bend = (event: React.MouseEvent, strand: string): void => {
-    const { x, y } = flow.screenToFlowPosition({ x: event.clientX, y: event.clientY });
-    const ends = strandEnds(
-      flow.getNodes(),
-      flow.getEdges().find((edge) => edge.id === strand),
-    );
-    commit('Bent a strand', (current, board) =>
-      addBend(current, board, strand, [Math.round(x), Math.round(y)], ends),
-    );
-  };
+  const bend = useCallback(
+    (event: React.MouseEvent, strand: string): void => {
+      const { x, y } = flow.screenToFlowPosition({ x: event.clientX, y: event.clientY });
+      const ends = strandEnds(
+        flow.getNodes(),
+        flow.getEdges().find((edge) => edge.id === strand),
+      );
+      commit('Bent a strand', (current, board) =>
+        addBend(current, board, strand, [Math.round(x), Math.round(y)], ends),
+      );
+    },
+    [flow],
+  );
   const follow = (event: React.PointerEvent): void => {
     pointer.current = { x: event.clientX, y: event.clientY };
   };

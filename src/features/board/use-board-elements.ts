@@ -10,7 +10,7 @@ import { detailAt } from '@/state/card-detail';
 import { stores } from '@/state/stores';
 import { useBoardFindings } from '@/state/use-findings';
 import { useBoard, useResults, useView } from '@/state/use-stores';
-import { boardEdges } from './board-edges';
+import { SteadyEdges } from './board-edges';
 import { boardNodes, selvedgeNodes } from './board-elements';
 import type { BoardNode, Measured } from './board-elements';
 import { SteadyElements } from './steady';
@@ -39,6 +39,12 @@ function useSize(host: React.RefObject<HTMLDivElement | null>) {
   return size;
 }
 
+const makeElements = () => ({
+  cards: new SteadyElements<BoardNode>(),
+  edges: new SteadyElements<BoardNode>(),
+  strands: new SteadyEdges(),
+});
+
 /** What the drawing library is given for the board shown, and takes back as edits. */
 export function useBoardElements(host: React.RefObject<HTMLDivElement | null>) {
   const { document, path, board } = useBoard();
@@ -57,11 +63,7 @@ export function useBoardElements(host: React.RefObject<HTMLDivElement | null>) {
       out: [(size.width - SELVEDGE_WIDTH - viewport.x) / viewport.zoom, y] as const,
     };
   }, [size, viewport]);
-  const [elements] = useState(() => ({
-    cards: new SteadyElements<BoardNode>(),
-    edges: new SteadyElements<BoardNode>(),
-    strands: new SteadyElements<StrandEdgeType>(),
-  }));
+  const [elements] = useState(makeElements);
   const chosen = useMemo(() => new Set(selection), [selection]);
   const cards = useMemo(
     () => boardNodes(elements.cards, { document, board, selection: chosen, measured, detail }),
@@ -72,19 +74,14 @@ export function useBoardElements(host: React.RefObject<HTMLDivElement | null>) {
     () => [...cards, ...selvedgeNodes(elements.edges, board !== null, selvedges, measured)],
     [elements, cards, board, selvedges, measured],
   );
-  const edges = useMemo(
-    () => [
-      ...boardEdges(elements.strands, {
-        document,
-        board,
-        path,
-        kinds,
-        chosen: chosenStrand,
-        faults,
-      }),
-    ],
-    [elements, document, board, path, kinds, chosenStrand, faults],
-  );
+  const edges = elements.strands.of({
+    document,
+    board,
+    path,
+    kinds,
+    chosen: chosenStrand,
+    faults,
+  });
   const change = useCallback((changes: NodeChange<BoardNode>[]) => {
     setMeasured((old) => withSizes(old, changes));
     moveChanged(changes);
@@ -92,12 +89,7 @@ export function useBoardElements(host: React.RefObject<HTMLDivElement | null>) {
   }, []);
   const follow = useCallback(
     (next: Viewport) => {
-      // Names of cards keep a size that can be read; the drawing itself is not made again for that.
-      host.current?.style.setProperty('--board-zoom', String(next.zoom));
-      const now = stores.view.getState().detail;
-      const wanted = detailAt(next.zoom, now);
-      host.current?.toggleAttribute('data-far', wanted !== 'near');
-      if (wanted !== now) stores.view.setState({ detail: wanted });
+      showZoom(host.current, next.zoom);
       setViewport(next);
     },
     [host],
@@ -113,6 +105,15 @@ export function useBoardElements(host: React.RefObject<HTMLDivElement | null>) {
     change,
     setViewport: follow,
   };
+}
+
+/** Names of cards keep a size that can be read; the drawing itself is not made again for that. */
+function showZoom(board: HTMLElement | null, zoom: number): void {
+  board?.style.setProperty('--board-zoom', String(zoom));
+  const now = stores.view.getState().detail;
+  const wanted = detailAt(zoom, now);
+  board?.toggleAttribute('data-far', wanted !== 'near');
+  if (wanted !== now) stores.view.setState({ detail: wanted });
 }
 
 const NO_EDGES: StrandEdgeType[] = [];

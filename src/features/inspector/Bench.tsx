@@ -1,12 +1,7 @@
 'use client';
 import { own } from '@/core/base/own';
 import { useState } from 'react';
-import {
-  describePorts,
-  findNodeDefinition,
-  findGroupDefinition,
-  idleInputs,
-} from '@/core/compile/catalogue';
+import { describeNode, findNodeDefinition, idleInputs } from '@/core/compile/catalogue';
 import { getNetwork } from '@/core/edit/board';
 import type { NodeInstance } from '@/core/graph/document';
 import type { Evaluation } from '@/state/evaluation';
@@ -20,7 +15,7 @@ import { FindingNotes } from './FindingNotes';
 import { InputRows } from './InputRows';
 import { ShapeEditors } from './ShapeEditors';
 import { StrandBench } from './StrandBench';
-import { boardAt } from '@/state/board-path';
+import { useBoardId, useCard } from '@/state/use-card';
 import { useDocument, useView } from '@/state/use-stores';
 
 interface BenchProps {
@@ -31,29 +26,28 @@ interface BenchProps {
 
 /** The workbench under the board: all there is to set on the chosen node or strand. */
 export function Bench(props: BenchProps) {
-  const document = useDocument((state) => state.document);
-  const path = useView((state) => state.path);
-  const selection = useView((state) => state.selection);
+  const board = useBoardId();
   const chosenStrand = useView((state) => state.chosenStrand);
-  const network = getNetwork(document, boardAt(document, path));
-  const strand = network.strands.find((each) => each.id === chosenStrand);
-  const node =
-    selection.length === 1 ? network.nodes.find((each) => each.id === selection[0]) : undefined;
+  const only = useView(({ selection }) => (selection.length === 1 ? selection[0] : undefined));
+  const strand = useDocument(({ document }) =>
+    chosenStrand === null
+      ? undefined
+      : getNetwork(document, board).strands.find((each) => each.id === chosenStrand),
+  );
+  const { node } = useCard(only ?? '');
   if (strand) return <StrandBench strand={strand} />;
-  if (node) return <NodeBench key={node.id} node={node} {...props} />;
-  return null;
+  return node ? <NodeBench key={node.id} node={node} {...props} /> : null;
 }
 
 /** Inputs with an editor of their own, which stand above the rows. */
 const SHAPES: ReadonlySet<string> = new Set(['ramp', 'curve', 'formula']);
 
 function NodeBench({ node, evaluation, onExpose }: BenchProps & { readonly node: NodeInstance }) {
-  const document = useDocument((state) => state.document);
-  const path = useView((state) => state.path);
   const [comparing, setComparing] = useState<string | null>(null);
-  const board = boardAt(document, path);
+  const board = useBoardId();
+  const { group } = useCard(node.id);
   const definition = findNodeDefinition(node);
-  const ports = describePorts(document, node);
+  const ports = describeNode(node, group);
   const idle = new Set(idleInputs(node));
   const findings = useBoardFindings(({ place }) => place.node === node.id);
   const isFaulty = (id: string): boolean => findings.some(({ place }) => place.input === id);
@@ -88,7 +82,7 @@ function NodeBench({ node, evaluation, onExpose }: BenchProps & { readonly node:
           }
           title={`${definition?.help ?? ''}\n${definition?.formula ?? ''}`}
         >
-          {definition?.help ?? findGroupDefinition(document, node)?.description}
+          {definition?.help ?? group?.description}
         </p>
         <FindingNotes findings={findings} />
         <AdviceList node={node} />

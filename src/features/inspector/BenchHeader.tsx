@@ -1,6 +1,7 @@
 'use client';
 import { own } from '@/core/base/own';
 import { LayoutGrid } from 'lucide-react';
+import { memo } from 'react';
 import { findNodeDefinition, findGroupDefinition } from '@/core/compile/catalogue';
 import { changeNode } from '@/core/edit/board';
 import type { NodeInstance } from '@/core/graph/document';
@@ -20,8 +21,18 @@ interface Props {
   readonly onCompare: (option: string) => void;
 }
 
+/** Whether a node is the same but for its values: then its head is. */
+const isAlike = (
+  { node: a, onCompare: compareA }: Props,
+  { node: b, onCompare: compareB }: Props,
+): boolean =>
+  compareA === compareB &&
+  (['id', 'type', 'version', 'name', 'options', 'limited', 'group'] as const).every(
+    (member) => a[member] === b[member],
+  );
+
 /** The name of the chosen node, its modes, and what concerns it as a whole. */
-export function BenchHeader({ node, onCompare }: Props) {
+export const BenchHeader = memo(function BenchHeader({ node, onCompare }: Props) {
   const group = useDocument((state) => findGroupDefinition(state.document, node));
   const definition = findNodeDefinition(node);
   return (
@@ -48,7 +59,7 @@ export function BenchHeader({ node, onCompare }: Props) {
       <LimitChoice node={node} />
     </div>
   );
-}
+}, isAlike);
 
 function NodeName({ node, title }: { readonly node: NodeInstance; readonly title: string }) {
   return (

@@ -1,10 +1,10 @@
 'use client';
 import { own } from '@/core/base/own';
-import { useEffect, useRef } from 'react';
+import { memo, useEffect, useRef } from 'react';
+import { useShallow } from 'zustand/react/shallow';
 import { findNodeDefinition } from '@/core/compile/catalogue';
 import type { InputView } from '@/core/compile/catalogue';
 import { getInputValue } from '@/core/compile/uniforms';
-import { getNetwork } from '@/core/edit/board';
 import { setValue } from '@/core/edit/nodes';
 import { disconnect } from '@/core/edit/strands';
 import { INPUT_EDGE, isImage } from '@/core/graph/document';
@@ -16,6 +16,7 @@ import { useFindings } from '@/state/use-findings';
 import { ImageField } from './ImageField';
 import { ValueRow } from './ValueRow';
 import { commit, endGesture } from '@/state/editing';
+import { indexBoard, useCard } from '@/state/use-card';
 import { useDocument, useView } from '@/state/use-stores';
 
 interface Rows {
@@ -34,16 +35,13 @@ export function InputRows({
   board,
   onExpose,
 }: Rows & { readonly ports: readonly InputView[] }) {
-  const network = useDocument((state) => getNetwork(state.document, board));
+  const { arriving } = useCard(node.id);
   const inUse = (port: InputView): boolean =>
-    own(node.values, port.id) !== undefined ||
-    network.strands.some(({ to }) => to.node === node.id && to.input === port.id);
+    own(node.values, port.id) !== undefined || arriving.some(({ to }) => to.input === port.id);
   const rows = (list: readonly InputView[]) => (
     <div className="grid max-w-[760px] grid-cols-2 gap-x-5">
       {list.map((port) => (
-        <MarkedRow key={port.id} node={node.id} input={port.id} isWide={isWide(port)}>
-          <InputRow node={node} port={port} board={board} onExpose={onExpose} />
-        </MarkedRow>
+        <InputRow key={port.id} node={node} port={port} board={board} onExpose={onExpose} />
       ))}
     </div>
   );
@@ -108,24 +106,57 @@ const isAt = (shown: PlacedFinding | null, node: string, input: string): boolean
   shown?.place.node === node && shown.place.input === input;
 
 /** What an input gets instead of its own value: a strand's source, or a dial. */
-function useSource(node: NodeInstance, port: InputView, board: Rows['board']) {
-  const document = useDocument((state) => state.document);
-  const network = getNetwork(document, board);
-  const strand = network.strands.find(
-    (each) => each.to.node === node.id && each.to.input === port.id,
+const useSource = (node: NodeInstance, port: InputView, board: Rows['board']) =>
+  useDocument(
+    useShallow(({ document }) => {
+      const { nodes, arriving } = indexBoard(document, board);
+      const strand = arriving.get(node.id)?.find((each) => each.to.input === port.id);
+      const source = strand && nodes.get(strand.from.node);
+      const group = board === null ? undefined : own(document.groups, board);
+      const dial = group?.dials.find((each) =>
+        each.drives.some((drive) => drive.node === node.id && drive.input === port.id),
+      );
+      const name = source?.name ?? (source && findNodeDefinition(source)?.title);
+      const wiredFrom =
+        strand && (strand.from.node === INPUT_EDGE ? 'the selvedge' : (name ?? strand.from.node));
+      return { strand, wiredFrom: wiredFrom ?? null, drivenBy: dial?.name ?? null };
+    }),
   );
-  const source = strand && network.nodes.find((each) => each.id === strand.from.node);
-  const group = board === null ? undefined : own(document.groups, board);
-  const dial = group?.dials.find((each) =>
-    each.drives.some((drive) => drive.node === node.id && drive.input === port.id),
+
+type RowProps = Rows & { readonly port: InputView };
+
+/** Whether a row says and does the same: other values of its node are no concern of it. */
+function isAlike(a: RowProps, b: RowProps): boolean {
+  const { node, port } = a;
+  const isSamePort =
+    port.id === b.port.id &&
+    port.kind === b.port.kind &&
+    port.title === b.port.title &&
+    port.port === b.port.port &&
+    port.dial === b.port.dial;
+  // A place is counted by other values of its node.
+  return (
+    isSamePort &&
+    port.port?.picks !== 'place' &&
+    a.board === b.board &&
+    a.onExpose === b.onExpose &&
+    node.id === b.node.id &&
+    node.name === b.node.name &&
+    own(node.values, port.id) === own(b.node.values, port.id) &&
+    getInputValue(node, port.id) === getInputValue(b.node, port.id)
   );
-  const name = source?.name ?? (source && findNodeDefinition(source)?.title);
-  const wiredFrom =
-    strand && (strand.from.node === INPUT_EDGE ? 'the selvedge' : (name ?? strand.from.node));
-  return { strand, wiredFrom: wiredFrom ?? null, drivenBy: dial?.name ?? null };
 }
 
-function InputRow({ node, port, board, onExpose }: Rows & { readonly port: InputView }) {
+const InputRow = memo(function InputRow(props: RowProps) {
+  const { node, port } = props;
+  return (
+    <MarkedRow node={node.id} input={port.id} isWide={isWide(port)}>
+      <InputEditor {...props} />
+    </MarkedRow>
+  );
+}, isAlike);
+
+function InputEditor({ node, port, board, onExpose }: RowProps) {
   const path = useView((state) => state.path);
   const { strand, wiredFrom, drivenBy } = useSource(node, port, board);
   const value = port.dial

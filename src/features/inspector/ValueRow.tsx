@@ -43,7 +43,9 @@ export function ValueRow(props: Props) {
       data-testid={`value-${port.id}`}
     >
       <span
-        className={`text-[12px] leading-[14px] wrap-anywhere ${changed ? 'font-semibold' : 'text-soft'}`}
+        className={
+          'text-[12px] leading-[14px] wrap-anywhere ' + (changed ? 'font-semibold' : 'text-soft')
+        }
         title={helpOf(port)}
       >
         {title}
@@ -84,7 +86,9 @@ function ValueActions({
     <span className="flex items-center gap-0.5">
       {drivenBy ? (
         <span
-          className="max-w-[110px] rounded-[2px] border border-seam px-1 text-[10.5px] wrap-anywhere"
+          className={
+            'max-w-[110px] rounded-[2px] border border-seam px-1 text-[10.5px] wrap-anywhere'
+          }
           title={`Driven by the dial ${drivenBy}`}
         >
           ⊶ {drivenBy}

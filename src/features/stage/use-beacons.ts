@@ -2,6 +2,7 @@
 import { useMemo } from 'react';
 import { listBeacons } from '@/core/edit/beacons';
 import { useBoard, useStage, useView } from '@/state/use-stores';
+import { useSteady } from '@/ui/use-steady';
 
 interface ShownBeacons {
   readonly beacons: ReturnType<typeof listBeacons>;
@@ -14,10 +15,11 @@ export function useBeacons(): ShownBeacons {
   const { document, board } = useBoard();
   const model = useStage((state) => state.model);
   const selection = useView((state) => state.selection);
-  const beacons = useMemo(
+  const listed = useMemo(
     () => (model ? listBeacons(document, board, model.scale) : []),
     [document, board, model],
   );
+  const beacons = useSteady(listed);
   const [only] = selection.length === 1 ? selection : [];
   return { beacons, chosen: beacons.find(({ id }) => id === only)?.id ?? null };
 }

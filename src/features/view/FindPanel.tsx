@@ -50,7 +50,9 @@ function OpenFindPanel() {
     <div
       role="search"
       data-testid="find"
-      className="absolute top-1 left-1 z-30 w-[330px] border border-seam bg-panel text-[12px] shadow-2xl"
+      className={
+        'absolute top-1 left-1 z-30 w-[330px] border border-seam bg-panel text-[12px] shadow-2xl'
+      }
       onKeyDown={(event) => {
         event.stopPropagation();
         if (event.key === 'Escape') leave();

@@ -72,7 +72,10 @@ function Row({ title, keys, isOff = false, onChoose }: RowProps) {
     <button
       type="button"
       disabled={isOff}
-      className="flex min-h-[24px] w-full items-center px-1 text-left hover:bg-raised disabled:opacity-45"
+      className={
+        'flex min-h-[24px] w-full items-center px-1 text-left hover:bg-raised ' +
+        'disabled:opacity-45'
+      }
       onClick={onChoose}
     >
       <span className="flex-1">{title}</span>
@@ -157,13 +160,6 @@ function recall({ path, origin: [x, y], zoom, camera }: KeptView): void {
 
 function KeptViews({ onDone }: { readonly onDone: () => void }) {
   const views = useDocument((state) => keptViews(state.document));
-  const [name, setName] = useState('');
-  const keep = (): void => {
-    const wanted = name.trim();
-    if (wanted === '') return;
-    keepThisView(wanted);
-    setName('');
-  };
   return (
     <div className="pt-1">
       <h3 className="px-1 font-semibold">Kept views of board and camera</h3>
@@ -193,27 +189,37 @@ function KeptViews({ onDone }: { readonly onDone: () => void }) {
           </li>
         ))}
       </ul>
-      <form
-        className="flex gap-1 p-1"
-        onSubmit={(event) => {
-          event.preventDefault();
-          keep();
-        }}
-      >
-        <input
-          aria-label="Name of the view"
-          placeholder="Name of what is shown now"
-          value={name}
-          maxLength={80}
-          className="min-w-0 flex-1 border border-line bg-ground px-1"
-          onChange={(event) => {
-            setName(event.target.value);
-          }}
-        />
-        <Button type="submit" disabled={name.trim() === ''}>
-          Keep
-        </Button>
-      </form>
+      <KeepForm />
     </div>
+  );
+}
+
+function KeepForm() {
+  const [name, setName] = useState('');
+  const wanted = name.trim();
+  return (
+    <form
+      className="flex gap-1 p-1"
+      onSubmit={(event) => {
+        event.preventDefault();
+        if (wanted === '') return;
+        keepThisView(wanted);
+        setName('');
+      }}
+    >
+      <input
+        aria-label="Name of the view"
+        placeholder="Name of what is shown now"
+        value={name}
+        maxLength={80}
+        className="min-w-0 flex-1 border border-line bg-ground px-1"
+        onChange={(event) => {
+          setName(event.target.value);
+        }}
+      />
+      <Button type="submit" disabled={wanted === ''}>
+        Keep
+      </Button>
+    </form>
   );
 }

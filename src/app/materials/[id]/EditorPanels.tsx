@@ -1,5 +1,5 @@
 'use client';
-import { Fragment, useState } from 'react';
+import { Fragment, useCallback, useState } from 'react';
 import { Group, Panel, Separator } from 'react-resizable-panels';
 import type { ModelEntry } from '@/contract/models';
 import { Board } from '@/features/board/Board';
@@ -12,7 +12,7 @@ import { Stage } from '@/features/stage/Stage';
 import { FindPanel } from '@/features/view/FindPanel';
 import { useViewKeys } from '@/features/view/use-view-keys';
 import type { Evaluation } from '@/state/evaluation';
-import { useBoard, useView } from '@/state/use-stores';
+import { useOpenGroup, useView } from '@/state/use-stores';
 import { ErrorBoundary } from '@/ui/ErrorBoundary';
 import { Trail } from './Trail';
 
@@ -51,13 +51,13 @@ type WorkProps = Pick<Props, 'evaluation' | 'onPublish'>;
 
 /** The board, and the bench under it; an empty bench takes one line. */
 function WorkArea({ evaluation, onPublish }: WorkProps) {
-  const { group } = useBoard();
+  const isGroup = useOpenGroup() !== null;
   const hidden = useView((state) => state.hidden);
   const [exposing, setExposing] = useState<Exposing | null>(null);
   const isBenchOpen = useBenchIsOpen();
-  const expose = (node: string, input: string): void => {
+  const expose = useCallback((node: string, input: string): void => {
     setExposing({ node, input });
-  };
+  }, []);
   const [hasBoard, hasBench] = [!hidden.has('board'), !hidden.has('bench')];
   return (
     <div className="flex h-full flex-col">
@@ -80,7 +80,7 @@ function WorkArea({ evaluation, onPublish }: WorkProps) {
             <Panel id="panel-bench" defaultSize="33%" minSize="8%">
               <div className="h-full bg-panel">
                 <ErrorBoundary name="The bench">
-                  <Bench evaluation={evaluation} onExpose={group ? expose : null} />
+                  <Bench evaluation={evaluation} onExpose={isGroup ? expose : null} />
                 </ErrorBoundary>
               </div>
             </Panel>
@@ -99,7 +99,8 @@ interface BoardAreaProps extends WorkProps {
 
 /** The board; inside a group, its front beside it and the outside above. */
 function BoardArea({ evaluation, exposing, onExposed, onPublish }: BoardAreaProps) {
-  const { path, group } = useBoard();
+  const path = useView((state) => state.path);
+  const isGroup = useOpenGroup() !== null;
   const hasFront = useView((state) => !state.hidden.has('front'));
   return (
     <div className="flex h-full flex-col">
@@ -116,7 +117,7 @@ function BoardArea({ evaluation, exposing, onExposed, onPublish }: BoardAreaProp
           </ErrorBoundary>
           <FindPanel />
         </div>
-        {group && hasFront ? (
+        {isGroup && hasFront ? (
           <div className="w-[262px] shrink-0">
             <Front
               evaluation={evaluation}

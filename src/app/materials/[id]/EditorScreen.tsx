@@ -5,7 +5,7 @@ import { AccountMenu } from '@/features/account/AccountMenu';
 import { BakeSheet } from '@/features/bake/BakeSheet';
 import { LibrarySheet } from '@/features/library/LibrarySheet';
 import { PublishSheet } from '@/features/library/PublishSheet';
-import { useBoard, useDocument } from '@/state/use-stores';
+import { useDocument, useOpenGroup } from '@/state/use-stores';
 import { ProblemNote } from '@/ui/ProblemNote';
 import { TopBar } from '@/ui/TopBar';
 import { ClashDialog } from './ClashDialog';
@@ -105,7 +105,7 @@ interface SheetsProps {
 }
 
 function EditorSheets({ session, sheet, onClose }: SheetsProps) {
-  const { group } = useBoard();
+  const group = useOpenGroup();
   return (
     <>
       {session ? (

@@ -1,0 +1,108 @@
+import type { ModelId, ResultKey } from '../core/base/ids';
+import { checkCompiled } from '../core/compile/compile';
+import type { CompanionFrame } from '../core/compile/model-scale';
+import { seePoints } from '../core/evaluate/camera';
+import type { Camera } from '../core/evaluate/camera';
+import { drawOutput } from '../core/evaluate/draw';
+import { StageFiller } from '../core/evaluate/fill';
+import type { FillRequest } from '../core/evaluate/fill';
+import { pickPoint } from '../core/evaluate/pick';
+import { proveGroup } from '../core/evaluate/proof';
+import { makeStageProgram } from '../core/evaluate/stage-program';
+import { surveyModel } from '../core/evaluate/survey';
+import { TapEvaluator } from '../core/evaluate/tap-results';
+import type { EvaluationRequest } from '../core/evaluate/tap-results';
+import type { NetworkDocument, Triple } from '../core/graph/document';
+import { PLAIN_TARGETS } from '../core/surface/stage-layout';
+import { attempt } from './answer';
+import { sent } from './desk';
+import type { Desk } from './desk';
+import { HeldDocuments } from './held-documents';
+import type { DocumentNews, DocumentReference } from './held-documents';
+
+/** A request about a document that the worker may hold. */
+type About<Request extends { readonly document: NetworkDocument }> = Omit<Request, 'document'> & {
+  readonly document: DocumentReference;
+};
+
+/** Does something now, and gives or throws what came of it whenever it is asked for. */
+function settle<T>(work: () => T): () => T {
+  try {
+    const value = work();
+    return () => value;
+  } catch (error) {
+    return () => {
+      throw error;
+    };
+  }
+}
+
+/** Calls about the open document, which the worker holds. */
+export function documentCalls({ models, answer }: Desk) {
+  const taps = new TapEvaluator();
+  const filler = new StageFiller();
+  const held = new HeldDocuments();
+  // What is named is looked up at once: by the time the models are here, another may be newest.
+  const about = <T>(named: DocumentReference, work: (document: NetworkDocument) => T) => {
+    const document = settle(() => held.get(named));
+    return answer(() => work(document()));
+  };
+  return {
+    /** Holds a document under a number, for the calls that come after. */
+    holdDocument: (number: number, news: DocumentNews) =>
+      attempt(() => {
+        held.hold(number, news);
+        return true;
+      }),
+    /** All findings of a document, those that only show when it is compiled included. */
+    check: (named: DocumentReference) => about(named, checkCompiled),
+    evaluate: (request: About<EvaluationRequest>) =>
+      about(request.document, (document) =>
+        taps.evaluate(models.get(request.model), { ...request, document }),
+      ),
+    prepareStage: (named: DocumentReference, pin: ResultKey | null, targets = PLAIN_TARGETS) =>
+      about(named, (document) => makeStageProgram(document, pin, targets)),
+    fill: (request: About<FillRequest>) =>
+      about(request.document, (document) => {
+        const filled = filler.fill(models.get(request.model), { ...request, document });
+        return sent(filled, ...filled.lanes.map((lane) => lane.buffer));
+      }),
+    /** A model left the stage: what was cached for it may go. */
+    leave: (subject: string) => answer(() => filler.leave(subject)),
+    pick: (
+      id: ModelId,
+      named: DocumentReference,
+      pin: ResultKey | null,
+      from: Triple,
+      towards: Triple,
+    ) => about(named, (document) => pickPoint(models.get(id), document, pin, from, towards)),
+  };
+}
+
+/** Calls about documents that come along with them. */
+export const evaluationCalls = ({ models, answer }: Desk) => ({
+  survey: (id: ModelId, document: NetworkDocument, pin: ResultKey | null, frame: CompanionFrame) =>
+    answer(() => surveyModel(models.get(id), document, pin, frame)),
+  /** One picture of one output, for comparing settings. */
+  picture: (id: ModelId, document: NetworkDocument, key: ResultKey, camera: Camera, size: number) =>
+    answer(() => {
+      const { analysis, maps } = models.get(id);
+      const seen = seePoints(analysis, camera, size * 2, size * 2);
+      return drawOutput(document, key, analysis, seen, maps);
+    }),
+  prove: (
+    source: NetworkDocument,
+    candidate: NetworkDocument,
+    groupId: string,
+    ids: readonly ModelId[],
+  ) =>
+    answer(() => {
+      const shown = ids.map((id) => models.get(id));
+      const named = shown.map(({ analysis, maps, mesh }) => ({
+        name: mesh.name,
+        analysis,
+        maps,
+      }));
+      return proveGroup(source, candidate, groupId, named);
+    }),
+});
