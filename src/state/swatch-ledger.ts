@@ -1,6 +1,7 @@
 import type { NodeId } from '../core/base/ids';
 import { getNetwork } from '../core/edit/board';
 import { indexNetwork } from '../core/edit/network-index';
+import type { NetworkIndex } from '../core/edit/network-index';
 import type { BoardId, NetworkDocument, NodeInstance, Strand } from '../core/graph/document';
 
 /** Whether two states of a node give the same results from the same input. */
@@ -31,6 +32,8 @@ function rewiredEnds(before: readonly Strand[], after: readonly Strand[]): NodeI
   return ends;
 }
 
+let lastIndex: NetworkIndex | undefined;
+
 /**
  * The nodes of a board whose results may differ between two states of a document: those edited, and
  * all that is downstream of them. null: any may.
@@ -53,7 +56,7 @@ export function affectedNodes(
   // A group may stand inside another that did not change itself.
   const isNested = changedGroups.size > (board !== null && changedGroups.has(board) ? 1 : 0);
   if (isNested && board !== null) return null;
-  const { nodes, leaving } = indexNetwork(now);
+  const { nodes, leaving } = (lastIndex = indexNetwork(now, lastIndex));
   const known = new Map(old.nodes.map((node) => [node.id, node]));
   const affected = new Set(rewiredEnds(old.strands, now.strands).filter((id) => nodes.has(id)));
   for (const node of now.nodes) {

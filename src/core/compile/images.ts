@@ -139,7 +139,12 @@ export function imagePlaces(document: NetworkDocument): readonly ImagePlace[] {
   ];
 }
 
-/** The hashes of all images a document names. */
-export const imagesIn = (document: NetworkDocument): readonly string[] => [
-  ...new Set(imagePlaces(document).map(({ hash }) => hash)),
-];
+const imagesOf = new WeakMap<NetworkDocument, readonly string[]>();
+/** The hashes of all images a document names; found once for each state of it. */
+export function imagesIn(document: NetworkDocument): readonly string[] {
+  const known = imagesOf.get(document);
+  if (known) return known;
+  const hashes = [...new Set(imagePlaces(document).map(({ hash }) => hash))];
+  imagesOf.set(document, hashes);
+  return hashes;
+}
