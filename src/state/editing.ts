@@ -1,4 +1,6 @@
 import type { MaterialId, ModelId, NodeId, PortId, ResultKey, StrandId } from '../core/base/ids';
+import type { Problem } from '../core/base/problem';
+import { passedLimit } from '../core/edit/limits';
 import type { BoardId, NetworkDocument } from '../core/graph/document';
 import { outputKey } from '../core/graph/result-key';
 import { boardAt, validPath } from './board-path';
@@ -29,10 +31,15 @@ const NOWHERE: Partial<ViewState> = {
 };
 type Change = (document: NetworkDocument, board: BoardId) => NetworkDocument;
 
-/** All that can be done to the open document. */
-function documentEditing({ document: documents, view, stage, results, findings }: Stores) {
-  const currentBoard = (): BoardId => boardAt(documents.getState().document, view.getState().path);
+const beyond = (message: string): Problem => ({
+  code: 'document.limit',
+  message,
+  kept: 'Nothing was changed.',
+  action: 'Package a part as a group: what is inside counts on a board of its own.',
+});
 
+/** Going back in the history of the document, and forward again. */
+function historyEditing({ document: documents, view }: Pick<Stores, 'document' | 'view'>) {
   function travel(from: 'past' | 'future', to: 'past' | 'future'): string | null {
     const state = documents.getState();
     const step = state[from].at(-1);
@@ -48,6 +55,17 @@ function documentEditing({ document: documents, view, stage, results, findings }
     view.setState({ chosenStrand: null, path: validPath(step.document, path) });
     return step.label;
   }
+
+  return {
+    /** @returns what was undone, in words; null where there is nothing */
+    undo: (): string | null => travel('past', 'future'),
+    redo: (): string | null => travel('future', 'past'),
+  };
+}
+
+/** All that can be done to the open document. */
+function documentEditing({ document: documents, view, stage, results, findings }: Stores) {
+  const currentBoard = (): BoardId => boardAt(documents.getState().document, view.getState().path);
 
   return {
     currentBoard,
@@ -68,6 +86,11 @@ function documentEditing({ document: documents, view, stage, results, findings }
       const state = documents.getState();
       const document = change(state.document, currentBoard());
       if (document === state.document) return;
+      const limit = passedLimit(document);
+      if (limit !== null) {
+        results.setState({ problem: beyond(limit) });
+        return;
+      }
       const joins = gesture !== null && gesture === state.gesture;
       const step = { label, document: state.document };
       documents.setState({
@@ -81,9 +104,6 @@ function documentEditing({ document: documents, view, stage, results, findings }
     endGesture: (): void => {
       documents.setState({ gesture: null });
     },
-    /** @returns what was undone, in words; null where there is nothing */
-    undo: (): string | null => travel('past', 'future'),
-    redo: (): string | null => travel('future', 'past'),
     /** Looks at the material on another model, which is saved with it. */
     chooseModel: (modelId: ModelId): void => {
       documents.setState({ modelId, edits: documents.getState().edits + 1 });
@@ -119,6 +139,7 @@ function viewEditing({ view }: Pick<Stores, 'view'>) {
 /** All that can be done to the open document and to what is looked at of it. */
 export const makeEditing = (given: Stores) => ({
   ...documentEditing(given),
+  ...historyEditing(given),
   ...travelling(given),
   ...viewEditing(given),
 });

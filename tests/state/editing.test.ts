@@ -1,6 +1,7 @@
 import { addNode, copyNodes, setValue } from '@/core/edit/nodes';
 import { groupSelection } from '@/core/edit/group';
 import { tidyNodes } from '@/core/edit/tidy';
+import { LIMITS } from '@/core/graph/document';
 import type { NetworkDocument } from '@/core/graph/document';
 import { readClip } from '@/state/clipboard';
 import { boardAt } from '@/state/board-path';
@@ -159,6 +160,25 @@ describe('boards', () => {
     expect(stores.view.getState().path).toEqual([id]);
     leaveTo(0);
     expect(goForward()).toBe(false);
+  });
+  it('makes no edit that would pass a limit, and says which', () => {
+    const nodes = Array.from({ length: LIMITS.nodes }, (_, k) =>
+      node(`n${String(k)}`, 'patterns.noise'),
+    );
+    const full = documentOf(nodes);
+    openDocument({ document: full, materialId: 'm', modelId: 'demo-tile', revision: 1 });
+    commit(
+      'Added a node',
+      (document, board) => addNode(document, board, 'patterns.noise', [0, 0]).document,
+    );
+    expect(stores.document.getState().document).toBe(full);
+    expect(stores.results.getState().problem).toMatchObject({
+      code: 'document.limit',
+      message: 'A board holds at most 5,000 nodes.',
+      kept: 'Nothing was changed.',
+    });
+    commit('Set scale', (document, board) => setValue(document, board, 'n7', 'scale', 3));
+    expect(stores.document.getState().document).not.toBe(full);
   });
   it('hides parts of the window, but never all of them', () => {
     togglePanel('bench');
