@@ -51,13 +51,23 @@ test('nor has the editor: a card, a strand, a group’s front, the sheets and pa
   expect(await violations(page)).toEqual([]);
   await page.locator('[data-testid^="card-"]').first().click();
   expect(await violations(page)).toEqual([]);
-  for (const name of ['Library', 'Bake', 'Models on the stage', 'Lights']) {
+  for (const name of ['Library', 'Bake', 'Models on the stage', 'Lights', 'View']) {
     await page.getByRole('button', { name }).first().click();
     await expect(page.getByRole('dialog').first()).toBeVisible();
     expect(await violations(page)).toEqual([]);
     await page.keyboard.press('Escape');
     await expect(page.getByRole('dialog')).toHaveCount(0);
   }
+  await page.keyboard.press('Control+f');
+  await expect(page.getByTestId('find')).toBeVisible();
+  expect(await violations(page)).toEqual([]);
+  await page.keyboard.press('Escape');
+  // And seen from so far that one picture shows all cards.
+  const board = page.getByTestId('board');
+  await board.hover();
+  for (let k = 0; k < 6; k++) await page.mouse.wheel(0, 240);
+  await expect(page.getByTestId('overview')).toBeVisible();
+  expect(await violations(page)).toEqual([]);
 });
 
 test('nor has a material in which much is wrong, its list, and the front of a group', async ({

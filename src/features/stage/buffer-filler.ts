@@ -124,6 +124,8 @@ export class BufferFiller {
   }
 
   resize(width: number, height: number): void {
+    // What was drawn stays until there are values for the new size.
+    if (this.target.width !== width || this.target.height !== height) this.isFilled = false;
     this.target.setSize(width, height);
     this.sizeTextures(this.inUse);
   }
