@@ -142,6 +142,8 @@ test('cards are found by name, type and what they feed; places are gone back to 
 
   // A selection as large as fits; the view is kept under a name, and is there after a reload.
   await lichen.click();
+  await expect(page.getByTestId('bench')).toBeVisible();
+  await page.waitForTimeout(800);
   await page.keyboard.press('Shift+Home');
   await expect.poll(async () => (await lichen.boundingBox())?.width ?? 0).toBeGreaterThan(150);
   const place = await lichen.boundingBox();

@@ -4,6 +4,7 @@ import type { Liveness } from '../../ir/liveness';
 import type { Func, Program } from '../../ir/types';
 import { ByteWriter } from './bytes';
 import { FunctionEmitter } from './function-emitter';
+import { valuesUsedIn } from './last-uses';
 import type { MemoryLayout } from './function-emitter';
 import { CORE, SIMD, TYPE } from './opcodes';
 
@@ -119,7 +120,7 @@ function emitFunction(
   func.body.parameters.forEach((parameter, k) => {
     emitter.bindParameter(parameter, k);
   });
-  emitter.emitBlock(func.body);
+  emitter.emitBlock(func.body, func.body.results);
   for (const result of func.body.results) emitter.emitUse(result);
   return wrap(emitter, code);
 }
@@ -140,7 +141,9 @@ function emitRun(
     emitter.emitUse(present(program.outputs[k], 'output').value);
     emitter.memory(SIMD.store, 4, present(layout.outputs[k], 'output offset'));
   };
-  emitter.emitBlock(program.prologue);
+  const outputs = program.outputs.map(({ value }) => value);
+  // What the body reads of the prologue, it reads again and again.
+  emitter.emitBlock(program.prologue, [...valuesUsedIn(program.body, liveness), ...outputs]);
   varies.forEach((isVarying, k) => {
     if (!isVarying) store(k);
   });
@@ -149,7 +152,7 @@ function emitRun(
   emitter.op(CORE.localGet, 0);
   emitter.op(CORE.i32GeUnsigned);
   emitter.op(CORE.brIf, 1);
-  emitter.emitBlock(program.body);
+  emitter.emitBlock(program.body, outputs);
   varies.forEach((isVarying, k) => {
     if (isVarying) store(k);
   });

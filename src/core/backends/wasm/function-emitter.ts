@@ -4,6 +4,7 @@ import type { Liveness } from '../../ir/liveness';
 import type { Block, Func, Value } from '../../ir/types';
 import type { ByteWriter } from './bytes';
 import { Instructions } from './instructions';
+import { LastUses } from './last-uses';
 import { CORE, DIRECT, SIMD, TYPE } from './opcodes';
 
 /** Byte offsets in the module's memory of the uniforms, the input lanes and the output lanes. */
@@ -22,6 +23,9 @@ export interface MemoryLayout {
  */
 export class FunctionEmitter extends Instructions {
   private readonly locals = new Map<Value, number>();
+  /** Locals whose values are used no more: engines take 50,000 in a function, and large networks
+   *  have more values. */
+  private readonly free: number[] = [];
   private readonly scalarIndex = new Map<Value, number>();
 
   constructor(
@@ -42,21 +46,31 @@ export class FunctionEmitter extends Instructions {
     this.locals.set(parameter, local);
   }
 
-  emitBlock(block: Block): void {
-    for (const value of block.values) {
-      if (!this.liveness.isLive(value) || this.liveness.isInline(value)) continue;
-      if (value.operation === 'loop') this.emitLoop(value);
-      else if (value.operation === 'call') this.emitCall(value);
-      else if (
-        this.isRematerialised(value) ||
-        value.operation === 'loopResult' ||
-        value.operation === 'callResult'
-      )
-        continue;
-      else {
-        this.emitOperation(value);
-        this.op(CORE.localSet, this.localOf(value));
+  /** @param kept what is used after the block, so that its locals stay */
+  emitBlock(block: Block, kept: readonly Value[] = []): void {
+    const lastUses = new LastUses(block, this.liveness, kept);
+    block.values.forEach((value, place) => {
+      this.emitValue(value);
+      for (const done of lastUses.at(place)) {
+        const local = this.locals.get(done);
+        if (local !== undefined) this.free.push(local);
       }
+    });
+  }
+
+  private emitValue(value: Value): void {
+    if (!this.liveness.isLive(value) || this.liveness.isInline(value)) return;
+    if (value.operation === 'loop') this.emitLoop(value);
+    else if (value.operation === 'call') this.emitCall(value);
+    else if (
+      this.isRematerialised(value) ||
+      value.operation === 'loopResult' ||
+      value.operation === 'callResult'
+    )
+      return;
+    else {
+      this.emitOperation(value);
+      this.op(CORE.localSet, this.localOf(value));
     }
   }
 
@@ -68,7 +82,7 @@ export class FunctionEmitter extends Instructions {
   private localOf(value: Value): number {
     let local = this.locals.get(value);
     if (local === undefined) {
-      local = this.newLocal(TYPE.v128);
+      local = this.free.pop() ?? this.newLocal(TYPE.v128);
       this.locals.set(value, local);
     }
     return local;
@@ -249,7 +263,7 @@ export class FunctionEmitter extends Instructions {
     this.op(CORE.localGet, bound);
     this.op(CORE.i32Ge);
     this.op(CORE.brIf, 1);
-    this.emitBlock(body);
+    this.emitBlock(body, body.results);
     for (const result of body.results) this.emitUse(result);
     for (const local of [...carried].reverse()) this.op(CORE.localSet, local);
     this.op(CORE.localGet, index);
@@ -264,7 +278,7 @@ export class FunctionEmitter extends Instructions {
     const callee = present(call.callee, 'callee');
     for (const arg of call.args) this.emitUse(arg);
     this.op(CORE.call, present(this.functionIndex.get(callee), 'function index'));
-    const results = callee.body.results.map(() => this.newLocal(TYPE.v128));
+    const results = callee.body.results.map(() => this.free.pop() ?? this.newLocal(TYPE.v128));
     for (const local of [...results].reverse()) this.op(CORE.localSet, local);
     for (const value of call.block.values) {
       if (value.operation === 'callResult' && value.args[0] === call)
