@@ -5,6 +5,7 @@ import type { Block, Value } from '../../ir/types';
 export class LastUses {
   private readonly last = new Map<Value, number>();
   private readonly ending: Value[][] = [];
+  private readonly sums = new Map<Value, number>();
 
   /** @param kept values that are used after the block */
   constructor(
@@ -35,9 +36,15 @@ export class LastUses {
   }
 
   private use(value: Value, place: number): void {
-    // What is written in place uses its own operands there.
-    if (this.liveness.isInline(value)) this.visit(value, place);
-    else if (value.block === this.block && isPlain(value))
+    // What is written in place uses its own operands there; so may a sum of whole numbers, which
+    // is counted anew where one number is wanted for all lanes.
+    const isSum = value.operation === 'iadd' || value.operation === 'isub';
+    if (this.liveness.isInline(value)) return this.visit(value, place);
+    if (isSum && (this.sums.get(value) ?? -1) < place) {
+      this.sums.set(value, place);
+      this.visit(value, place);
+    }
+    if (value.block === this.block && isPlain(value))
       this.last.set(value, Math.max(place, this.last.get(value) ?? 0));
   }
 }
