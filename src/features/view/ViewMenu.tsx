@@ -162,7 +162,7 @@ function KeptViews({ onDone }: { readonly onDone: () => void }) {
   const views = useDocument((state) => keptViews(state.document));
   return (
     <div className="pt-1">
-      <h3 className="px-1 font-semibold">Kept views of board and camera</h3>
+      <h2 className="px-1 font-semibold">Kept views of board and camera</h2>
       <ul aria-label="Kept views" className="max-h-[180px] overflow-auto">
         {views.map((view) => (
           <li key={view.id} className="flex items-center">

@@ -30,8 +30,9 @@ export class LastUses {
   private visit(value: Value, place: number): void {
     for (const arg of value.args) this.use(arg, place);
     if (!value.body) return;
+    // Those written in place are visited where they are used.
     for (const inner of value.body.values)
-      if (this.liveness.isLive(inner)) this.visit(inner, place);
+      if (this.liveness.isLive(inner) && !this.liveness.isInline(inner)) this.visit(inner, place);
     for (const result of value.body.results) this.use(result, place);
   }
 
