@@ -40,7 +40,7 @@ describe('materials', () => {
     await expect(make(stranger)).rejects.toMatchObject({ code: 'project.not-member' });
   });
 
-  it('are saved as what changed, which must fit the revision and make a valid document', async () => {
+  it('are saved as what changed, which must fit and make a valid document', async () => {
     const { id } = await make(author);
     const next = setValue(painted(), null, 'n1', 'scale', 12);
     const given = { base: 1, modelId: 'demo-tile', patch: diffJson(painted(), next) };
