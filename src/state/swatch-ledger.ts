@@ -76,8 +76,16 @@ export class SwatchLedger {
   /** The side in which the picture of a card is as it should be; none where it is old. */
   private readonly fresh = new Map<NodeId, number>();
 
+  /** Raised when everything is to be made again: what was asked before then comes too late. */
+  private renewals = 0;
+
+  get generation(): number {
+    return this.renewals;
+  }
+
   /** Everything is to be made again. */
   renew(): void {
+    this.renewals++;
     this.fresh.clear();
   }
 
@@ -95,8 +103,19 @@ export class SwatchLedger {
     return (this.fresh.get(id) ?? 0) >= side;
   }
 
-  /** Pictures came that show a state; where it is not the newest, they are one behind. */
-  made(ids: readonly NodeId[], side: number, document: NetworkDocument): void {
-    if (document === this.of) for (const id of ids) this.fresh.set(id, side);
+  /**
+   * Pictures came that show a state. Where it is not the newest, or everything was to be made again
+   * since they were asked for, they are one behind.
+   * @param generation the ledger's when they were asked for
+   * @returns whether they show what there is
+   */
+  made(
+    ids: readonly NodeId[],
+    side: number,
+    { document, generation }: { readonly document: NetworkDocument; readonly generation: number },
+  ): boolean {
+    if (document !== this.of || generation !== this.renewals) return false;
+    for (const id of ids) this.fresh.set(id, side);
+    return true;
   }
 }

@@ -39,6 +39,8 @@ interface Round {
   readonly shown: Shown;
   readonly camera: Camera;
   readonly document: NetworkDocument;
+  /** Of the ledger, when it was begun. */
+  readonly generation: number;
   readonly path: readonly NodeId[];
   readonly side: number;
   readonly cards: readonly NodeInstance[];
@@ -106,6 +108,7 @@ export class SwatchRequests {
       shown,
       camera,
       document,
+      generation: this.ledger.generation,
       path,
       side,
       cards: old.slice(0, AT_A_TIME),
@@ -121,12 +124,9 @@ export class SwatchRequests {
       const result = await this.ask(round, round.shown.id);
       this.counts.evaluations++;
       this.counts.compilations = result.compilations;
-      this.ledger.made(
-        round.cards.map(({ id }) => id),
-        round.side,
-        round.document,
-      );
-      if (round.isSurface) this.surfaceOf = round.document;
+      const ids = round.cards.map(({ id }) => id);
+      const isNewest = this.ledger.made(ids, round.side, round);
+      if (isNewest && round.isSurface) this.surfaceOf = round.document;
       stores.results.setState({
         taps: this.merged(result.taps),
         problem: null,
@@ -140,7 +140,8 @@ export class SwatchRequests {
       // The new worker is asked as soon as it has the model.
       if (!isLost(error)) stores.results.setState({ problem: describeError(error) });
       // What cannot be computed is asked again when something changed.
-      return stores.document.getState().document !== round.document;
+      const isNewest = round.generation === this.ledger.generation;
+      return stores.document.getState().document !== round.document || !isNewest;
     }
   }
 

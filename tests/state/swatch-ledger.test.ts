@@ -60,7 +60,8 @@ describe('the ledger of pictures', () => {
   it('knows which are old, and which are too small', () => {
     const ledger = new SwatchLedger();
     ledger.follow(start, null);
-    ledger.made(['n', 'a', 'b', 'c'], 64, start);
+    const asked = { document: start, generation: ledger.generation };
+    ledger.made(['n', 'a', 'b', 'c'], 64, asked);
     expect(ledger.isFresh('n', 64)).toBe(true);
     expect(ledger.isFresh('n', 128)).toBe(false);
     const edited = setValue(start, null, 'a', 'edge', 0.3);
@@ -72,9 +73,12 @@ describe('the ledger of pictures', () => {
       true,
     ]);
     // Pictures of a state that is not the newest leave their cards old.
-    ledger.made(['a', 'b'], 64, start);
+    expect(ledger.made(['a', 'b'], 64, asked)).toBe(false);
     expect(ledger.isFresh('a', 64)).toBe(false);
+    const before = { document: edited, generation: ledger.generation };
     ledger.renew();
+    // The camera moved, or a map came, while these were made.
+    expect(ledger.made(['n'], 64, before)).toBe(false);
     expect(ledger.isFresh('n', 32)).toBe(false);
   });
 });
