@@ -61,7 +61,7 @@ async function chooseValue(page: Page): Promise<{ x: number; y: number; width: n
   await page.keyboard.press('Escape');
   const slider = page.getByTestId('bench').getByRole('slider').first();
   await slider.waitFor();
-  const track = slider.locator('xpath=../..');
+  const track = slider.locator('xpath=..');
   const box = await track.boundingBox();
   if (!box) throw new Error('there is no slider');
   return { x: box.x, y: box.y + box.height / 2, width: box.width };

@@ -20,7 +20,7 @@ export interface Clash {
 
 const SAVE_AFTER = 900;
 /** How often a drag that goes on is kept in the browser, milliseconds. */
-const KEEP_EVERY = 250;
+const KEEP_EVERY = 500;
 /** Waits between tries while the server is away: the first, and the longest, milliseconds. */
 const RETRY = { first: 3000, longest: 60_000 };
 /** Answers that say the server failed are not asked for more often than this in a row. */
@@ -82,6 +82,7 @@ export class Saver {
     this.unanswered = given.unanswered ?? null;
     this.confirmed = given.confirmed ?? null;
     this.stop = parts.stores.document.subscribe((state, before) => {
+      if (state.gesture === null && before.gesture !== null) this.keepNow();
       if (state.edits === 0 || state.edits === before.edits) return;
       this.edited();
     });
@@ -112,7 +113,7 @@ export class Saver {
     if (this.parts.stores.document.getState().gesture === null) return void this.keep();
     if (this.isKeepDue) return;
     this.isKeepDue = true;
-    this.parts.clock.after(KEEP_EVERY, () => void this.keep());
+    this.parts.clock.after(KEEP_EVERY, this.keepNow);
   }
 
   close(): void {

@@ -1,5 +1,8 @@
 'use client';
-import { Slider } from 'radix-ui';
+import { useRef } from 'react';
+import type { KeyboardEvent, PointerEvent } from 'react';
+import { followPointer } from './follow-pointer';
+import { settle, slideByKey, speedOf, stepFor, within } from './slide';
 
 interface Props {
   readonly value: number;
@@ -12,45 +15,91 @@ interface Props {
   readonly onDone?: () => void;
 }
 
-/** A slider over a soft range; values beyond it stay as they are and show at the end. */
-export function ValueSlider({ value, low, high, step, label, home, onChange, onDone }: Props) {
-  const shown = Math.min(high, Math.max(low, value));
-  const share =
-    home === undefined ? null : ((Math.min(high, Math.max(low, home)) - low) / (high - low)) * 100;
+const THUMB =
+  'absolute grid h-6 w-6 -translate-x-1/2 place-items-center before:block before:h-4 ' +
+  'before:w-[7px] before:rounded-[1px] before:border before:border-line before:bg-ink ' +
+  "before:content-['']";
+
+/** Slides from a press: at once to where the bar was pressed, then with the pointer. */
+function startSlide(
+  press: PointerEvent<HTMLElement>,
+  thumb: HTMLElement,
+  { low, high, step, value: before, onChange, onDone }: Props,
+): void {
+  const { left, width } = press.currentTarget.getBoundingClientRect();
+  const isOnThumb = press.target instanceof Node && thumb.contains(press.target);
+  let exact = isOnThumb
+    ? within(before, low, high)
+    : low + within((press.clientX - left) / width, 0, 1) * (high - low);
+  let given = before;
+  const give = (value: number): void => {
+    if (value === given) return;
+    given = value;
+    onChange(value);
+  };
+  press.preventDefault();
+  thumb.focus({ preventScroll: true });
+  if (!isOnThumb) give(settle(exact, { low, high, step }));
+  followPointer(press.nativeEvent, {
+    onMove: (right, _, keys) => {
+      exact = within(exact + (right / width) * (high - low) * speedOf(keys), low, high);
+      give(settle(exact, { low, high, step: stepFor({ step }, keys) }));
+    },
+    onEnd: (isGivenUp) => {
+      if (isGivenUp && given !== before) onChange(before);
+      onDone?.();
+    },
+  });
+}
+
+/**
+ * A slider over a soft range; values beyond it stay as they are and show at the end. Shift makes it
+ * finer, Ctrl coarser, Escape gives a drag up. The wheel does not change it.
+ */
+export function ValueSlider(props: Props) {
+  const { value, low, high, label, home } = props;
+  const thumb = useRef<HTMLSpanElement>(null);
+  const shareOf = (at: number): string =>
+    `${String(((within(at, low, high) - low) / (high - low)) * 100)}%`;
   return (
-    <Slider.Root
+    <span
       className="relative flex h-5 w-full touch-none items-center select-none"
-      min={low}
-      max={high}
-      step={step}
-      value={[shown]}
-      onValueChange={([next]) => {
-        if (next !== undefined) onChange(next);
-      }}
-      onValueCommit={() => {
-        onDone?.();
-      }}
-      onKeyDown={(event) => {
-        event.stopPropagation();
+      onPointerDown={(event) => {
+        if (event.button === 0 && thumb.current) startSlide(event, thumb.current, props);
       }}
     >
-      <Slider.Track className="relative h-[3px] w-full bg-line">
-        {share !== null && (
+      <span className="relative h-[3px] w-full bg-line">
+        {home !== undefined && (
           <span
             className="absolute top-[-3px] h-[9px] w-px bg-soft"
-            style={{ left: `${String(share)}%` }}
+            style={{ left: shareOf(home) }}
           />
         )}
-        <Slider.Range className="absolute h-full bg-seam" />
-      </Slider.Track>
-      <Slider.Thumb
+        <span className="absolute h-full bg-seam" style={{ width: shareOf(value) }} />
+      </span>
+      <span
+        ref={thumb}
+        role="slider"
+        tabIndex={0}
         aria-label={label}
-        className={
-          'grid h-6 min-h-[24px] w-6 min-w-[24px] place-items-center before:block before:h-4 ' +
-          'before:w-[7px] before:rounded-[1px] before:border before:border-line before:bg-ink ' +
-          "before:content-['']"
-        }
+        aria-valuemin={low}
+        aria-valuemax={high}
+        aria-valuenow={within(value, low, high)}
+        className={THUMB}
+        style={{ left: shareOf(value) }}
+        onKeyDown={(event) => {
+          slideWithKeys(event, props);
+        }}
       />
-    </Slider.Root>
+    </span>
   );
+}
+
+function slideWithKeys(event: KeyboardEvent, props: Props): void {
+  event.stopPropagation();
+  const next = slideByKey(event.key, within(props.value, props.low, props.high), props, event);
+  if (next === null) return;
+  event.preventDefault();
+  props.onChange(next);
+  props.onDone?.();
 }

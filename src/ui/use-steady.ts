@@ -20,3 +20,12 @@ export function useSteady<T>(value: T): T {
   const [steady] = useState(() => new Steady<T>());
   return steady.of(value);
 }
+
+/**
+ * A selector of a store whose results are made anew each time: the one before where a new one says
+ * the same, so that what follows it is drawn only when it changes.
+ */
+export function useSteadySelector<S, T>(select: (state: S) => T): (state: S) => T {
+  const [steady] = useState(() => new Steady<T>());
+  return (state) => steady.of(select(state));
+}

@@ -3,7 +3,7 @@ import { clear } from 'idb-keyval';
 import type { NetworkDocument, NodeInstance } from '@/core/graph/document';
 import type { JsonPatch } from '@/core/graph/patch';
 import { client } from '@/state/client';
-import { keepDraft } from '@/state/drafts';
+import { dropDraft, keepDraft, takeDraft } from '@/state/drafts';
 import { makeEditing } from '@/state/editing';
 import { queryClient } from '@/state/query-client';
 import { openMaterial } from '@/state/open-material';
@@ -348,6 +348,24 @@ describe('opening a material', () => {
       [2, 7],
       [3, 8],
     ]);
+  });
+
+  it('finds what changed since the draft was kept whole, and nothing of one before', async () => {
+    const of = { userId: 'u1', materialId: 'm1' };
+    const sent = null;
+    const keep = (base: number, at: number, scale: number): Promise<void> =>
+      keepDraft(of, { base, at, sent, modelId: 'demo-tile', document: withScale(start, scale) });
+    await keep(2, 10, 8);
+    await keep(2, 11, 9);
+    await keep(2, 12, 10);
+    expect((await takeDraft(of)).draft).toMatchObject({ at: 12, document: withScale(start, 10) });
+    // Another revision below it: kept whole again, and what was changed before no longer counts.
+    await keep(3, 13, 4);
+    expect((await takeDraft(of)).draft).toMatchObject({ at: 13, document: withScale(start, 4) });
+    await dropDraft(of);
+    expect((await takeDraft(of)).draft).toBeNull();
+    await keep(3, 14, 5);
+    expect((await takeDraft(of)).draft).toMatchObject({ at: 14, document: withScale(start, 5) });
   });
 
   it('leaves a draft of a newer release where it is', async () => {

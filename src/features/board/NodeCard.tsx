@@ -23,7 +23,13 @@ import type { CardView } from '@/state/use-card';
 /** The folded edge that tells the card of a group from that of a node. */
 const HEM = 'absolute inset-y-0 w-[3px] border-y border-seam bg-raised';
 
-export type CardNode = Node<{ nodeId: string; isDistant: boolean }, 'card'>;
+interface CardData extends Record<string, unknown> {
+  readonly nodeId: string;
+  readonly isDistant: boolean;
+  /** The output whose picture it shows; null where it has none. */
+  readonly output: string | null;
+}
+export type CardNode = Node<CardData, 'card'>;
 
 export const getTitle = (node: NodeInstance, groupName: string | undefined): string =>
   node.name ?? groupName ?? findNodeDefinition(node)?.title ?? node.type;
@@ -169,26 +175,33 @@ function CardPicture({ node, title, outputKey, isPinned, findings }: PictureProp
           {waitingWords}
         </span>
       )}
-      <button
-        type="button"
-        aria-label={isPinned ? `Take ${title} off the stage` : `Pin ${title} on the stage`}
-        aria-pressed={isPinned}
-        disabled={outputKey === null}
-        className={
-          'nodrag absolute right-0.5 bottom-0.5 rounded-[2px] p-1 ' +
-          (isPinned ? 'bg-weld text-weld-ink' : 'bg-line/70 text-ink hover:bg-line')
-        }
-        onClick={(event) => {
-          event.stopPropagation();
-          if (outputKey !== null) togglePin(outputKey);
-        }}
-      >
-        <Pin size={12} />
-      </button>
+      <PinButton title={title} outputKey={outputKey} isPinned={isPinned} />
       <CardMarks advice={advice} findings={findings} />
     </div>
   );
 }
+
+type PinProps = Pick<PictureProps, 'title' | 'outputKey' | 'isPinned'>;
+const PinButton = memo(function PinButton({ title, outputKey, isPinned }: PinProps) {
+  return (
+    <button
+      type="button"
+      aria-label={isPinned ? `Take ${title} off the stage` : `Pin ${title} on the stage`}
+      aria-pressed={isPinned}
+      disabled={outputKey === null}
+      className={
+        'nodrag absolute right-0.5 bottom-0.5 rounded-[2px] p-1 ' +
+        (isPinned ? 'bg-weld text-weld-ink' : 'bg-line/70 text-ink hover:bg-line')
+      }
+      onClick={(event) => {
+        event.stopPropagation();
+        if (outputKey !== null) togglePin(outputKey);
+      }}
+    >
+      <Pin size={12} />
+    </button>
+  );
+});
 
 function CardRange({ outputKey }: { readonly outputKey: string | null }) {
   const statistics = useTap(outputKey)?.statistics;

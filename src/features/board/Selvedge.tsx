@@ -1,13 +1,11 @@
 'use client';
-import { own } from '@/core/base/own';
 import { Handle, Position, useStore, useUpdateNodeInternals } from '@xyflow/react';
 import type { Node, NodeProps } from '@xyflow/react';
 import { useEffect } from 'react';
 import { INPUT_EDGE, SURFACE_OUTPUT } from '@/core/graph/document';
 import type { PortKind } from '@/core/nodes/define';
 import { PortMark } from './port-mark';
-import { boardAt } from '@/state/board-path';
-import { useDocument, useView } from '@/state/use-stores';
+import { useOpenGroup } from '@/state/use-stores';
 
 export type SelvedgeNode = Node<{ side: 'in' | 'out' }, 'selvedge'>;
 export const SELVEDGE_WIDTH = 92;
@@ -30,10 +28,7 @@ function useSelvedgePorts(side: 'in' | 'out'): {
   readonly ports: readonly SelvedgePort[];
   readonly caption: string;
 } {
-  const document = useDocument((state) => state.document);
-  const path = useView((state) => state.path);
-  const board = boardAt(document, path);
-  const group = board === null ? undefined : own(document.groups, board);
+  const group = useOpenGroup();
   if (!group)
     return side === 'in'
       ? { ports: [], caption: 'comes in' }

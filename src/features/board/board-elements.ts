@@ -8,7 +8,7 @@ import type { Network, NetworkDocument, NodeInstance, Strand } from '@/core/grap
 import type { BendNode, NoteNode, RegionNode } from './BoardMarks';
 import type { CardNode } from './NodeCard';
 import type { SelvedgeNode } from './Selvedge';
-import type { SteadyElements } from '@/features/board/steady';
+import { SteadyElements } from './steady';
 import { indexBoard } from '@/state/use-card';
 import type { CardView } from '@/state/use-card';
 import { CARD_WIDTH, cardHandles, cardHeight, cardLines } from './card-geometry';
@@ -40,11 +40,9 @@ const NO_STRANDS: readonly Strand[] = [];
 
 /** What the drawing library is given for a board; what did not change are the same objects. */
 export function boardNodes(elements: NodeElements, facts: BoardFacts): readonly BoardNode[] {
-  const { document, board, selection, measured, detail } = facts;
+  const { document, board, selection, measured } = facts;
   const network = getNetwork(document, board);
-  const { arriving, leaving } = indexBoard(document, board);
-  const dials = countDials(document, board);
-  const isDistant = detail === 'distant';
+  const card = cardGatherer(facts);
   return elements.round((element) => {
     const drawn: Drawn = (id, from, make) => {
       const isSelected = selection.has(id),
@@ -57,27 +55,75 @@ export function boardNodes(elements: NodeElements, facts: BoardFacts): readonly 
     };
     gatherRegions(network, drawn);
     gatherNotes(network, drawn);
-    for (const node of network.nodes) {
-      const group = findGroupDefinition(document, node) ?? null;
-      const isSelected = selection.has(node.id);
-      const card = {
-        node,
-        group,
-        arriving: arriving.get(node.id) ?? NO_STRANDS,
-        leaving: leaving.get(node.id) ?? NO_STRANDS,
-      };
-      const driven = dials.get(node.id) ?? 0;
-      // Empty cards have no ports in the page; those given here count again when they come back.
-      element(
-        node.id,
-        [node, group, card.arriving, card.leaving, driven, isSelected, isDistant],
-        () => makeCard(card, { dials: driven, isSelected, isDistant }),
-        // A value that is dragged changes no place.
-        (a, b) => JSON.stringify(a) === JSON.stringify(b),
-      );
-    }
+    for (const node of network.nodes) card(element, node);
     gatherBends(network, drawn);
   });
+}
+
+/** How a node's card is added to the elements. */
+function cardGatherer(facts: BoardFacts): (element: Gather, node: NodeInstance) => void {
+  const { document, board, selection, detail } = facts;
+  const { arriving, leaving } = indexBoard(document, board);
+  const dials = countDials(document, board);
+  const isDistant = detail === 'distant';
+  return (element, node) => {
+    const group = findGroupDefinition(document, node) ?? null;
+    const isSelected = selection.has(node.id);
+    const card = {
+      node,
+      group,
+      arriving: arriving.get(node.id) ?? NO_STRANDS,
+      leaving: leaving.get(node.id) ?? NO_STRANDS,
+    };
+    const driven = dials.get(node.id) ?? 0;
+    // Empty cards have no ports in the page; those given here count again when they come back.
+    element(
+      node.id,
+      [node, group, card.arriving, card.leaving, driven, isSelected, isDistant],
+      () => makeCard(card, { dials: driven, isSelected, isDistant }),
+      // A value that is dragged changes no place.
+      (a, b) => JSON.stringify(a) === JSON.stringify(b),
+    );
+  };
+}
+
+/** The elements of the open board; after an edit of values only the cards edited are looked at. */
+export class SteadyCards {
+  private readonly elements: NodeElements = new SteadyElements();
+  private last: BoardFacts | null = null;
+  private cards: readonly BoardNode[] = [];
+
+  of(facts: BoardFacts): readonly BoardNode[] {
+    const changed = this.last && changedNodes(this.last, facts);
+    this.last = facts;
+    if (changed?.length === 0) return this.cards;
+    const card = changed && cardGatherer(facts);
+    this.cards = card
+      ? this.elements.amend((element) => {
+          for (const node of changed) card(element, node);
+        })
+      : boardNodes(this.elements, facts);
+    return this.cards;
+  }
+}
+
+/** The nodes that differ, where nothing else on the board does; null where something does. */
+function changedNodes(before: BoardFacts, after: BoardFacts): readonly NodeInstance[] | null {
+  const [old, now] = [before, after].map((facts) => getNetwork(facts.document, facts.board));
+  const isAlike =
+    before.document.groups === after.document.groups &&
+    before.board === after.board &&
+    before.selection === after.selection &&
+    before.measured === after.measured &&
+    before.detail === after.detail &&
+    old?.strands === now?.strands &&
+    old?.regions === now?.regions &&
+    old?.notes === now?.notes &&
+    old?.nodes.length === now?.nodes.length;
+  if (!old || !now || !isAlike) return null;
+  const changed = now.nodes.filter((node, k) => node !== old.nodes[k]);
+  const isInPlace = now.nodes.every(({ id }, k) => id === old.nodes[k]?.id);
+  return isInPlace ? changed : null;
 }
 
 function countDials(document: NetworkDocument, board: BoardId): ReadonlyMap<string, number> {
@@ -105,7 +151,7 @@ function makeCard(
     id: node.id,
     type: 'card',
     position: { x: node.at[0], y: node.at[1] },
-    data: { nodeId: node.id, isDistant },
+    data: { nodeId: node.id, isDistant, output: described?.outputs[0]?.id ?? null },
     selected: isSelected,
     width: CARD_WIDTH,
     height,

@@ -9,9 +9,10 @@ import type { PlacedFinding } from '@/state/findings-state';
 import { detailAt } from '@/state/card-detail';
 import { stores } from '@/state/stores';
 import { useBoardFindings } from '@/state/use-findings';
-import { useBoard, useResults, useView } from '@/state/use-stores';
+import { useBoardId } from '@/state/use-card';
+import { useDocument, useResults, useView } from '@/state/use-stores';
 import { SteadyEdges } from './board-edges';
-import { boardNodes, selvedgeNodes } from './board-elements';
+import { SteadyCards, selvedgeNodes } from './board-elements';
 import type { BoardNode, Measured } from './board-elements';
 import { SteadyElements } from './steady';
 import type { StrandEdgeType } from './StrandEdge';
@@ -40,14 +41,15 @@ function useSize(host: React.RefObject<HTMLDivElement | null>) {
 }
 
 const makeElements = () => ({
-  cards: new SteadyElements<BoardNode>(),
+  cards: new SteadyCards(),
   edges: new SteadyElements<BoardNode>(),
   strands: new SteadyEdges(),
 });
 
 /** What the drawing library is given for the board shown, and takes back as edits. */
 export function useBoardElements(host: React.RefObject<HTMLDivElement | null>) {
-  const { document, path, board } = useBoard();
+  const path = useView((state) => state.path);
+  const board = useBoardId();
   const detail = useView((state) => state.detail);
   const selection = useView((state) => state.selection);
   const chosenStrand = useView((state) => state.chosenStrand);
@@ -65,23 +67,18 @@ export function useBoardElements(host: React.RefObject<HTMLDivElement | null>) {
   }, [size, viewport]);
   const [elements] = useState(makeElements);
   const chosen = useMemo(() => new Set(selection), [selection]);
-  const cards = useMemo(
-    () => boardNodes(elements.cards, { document, board, selection: chosen, measured, detail }),
-    [elements, document, board, chosen, measured, detail],
+  // Most edits of a value leave all of them as they are; then nothing here is drawn again.
+  const cards = useDocument(({ document }) =>
+    elements.cards.of({ document, board, selection: chosen, measured, detail }),
+  );
+  const edges = useDocument(({ document }) =>
+    elements.strands.of({ document, board, path, kinds, chosen: chosenStrand, faults }),
   );
   // Moving the view moves these two, and makes nothing else again.
   const nodes = useMemo(
     () => [...cards, ...selvedgeNodes(elements.edges, board !== null, selvedges, measured)],
     [elements, cards, board, selvedges, measured],
   );
-  const edges = elements.strands.of({
-    document,
-    board,
-    path,
-    kinds,
-    chosen: chosenStrand,
-    faults,
-  });
   const change = useCallback((changes: NodeChange<BoardNode>[]) => {
     setMeasured((old) => withSizes(old, changes));
     moveChanged(changes);

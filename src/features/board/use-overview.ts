@@ -1,10 +1,9 @@
 import { useMemo } from 'react';
-import { describePorts } from '@/core/compile/catalogue';
 import { INPUT_EDGE, OUTPUT_EDGE } from '@/core/graph/document';
 import { keyOnBoard } from '@/state/editing';
 import type { PlacedFinding } from '@/state/findings-state';
 import { useBoardFindings } from '@/state/use-findings';
-import { useBoard, useResults } from '@/state/use-stores';
+import { useOpenGroup, useResults, useView } from '@/state/use-stores';
 import type { BoardNode } from './board-elements';
 import type { CardNode } from './NodeCard';
 import type { OverviewDrawing, OverviewStrand } from './overview-drawing';
@@ -50,7 +49,8 @@ export function useOverview(
   elements: readonly BoardNode[],
   edges: readonly StrandEdgeType[],
 ): OverviewDrawing | null {
-  const { document, path, group, network } = useBoard();
+  const path = useView((state) => state.path);
+  const group = useOpenGroup();
   const taps = useResults((state) => (isShown ? state.taps : null));
   const findings = useBoardFindings(isOfCard);
   return useMemo(() => {
@@ -60,9 +60,6 @@ export function useOverview(
     );
     if (cards.size === 0) return NOTHING;
     const faulty = new Set(findings.map(({ place }) => place.node));
-    const outputs = new Map(
-      network.nodes.map((node) => [node.id, describePorts(document, node)?.outputs[0]?.id]),
-    );
     const ports = {
       in: [...(group?.inputs ?? []), ...(group?.dials ?? [])],
       out: group?.outputs ?? [],
@@ -73,9 +70,8 @@ export function useOverview(
         ports[end].findIndex(({ id }) => id === port),
       );
     return {
-      cards: [...cards.values()].map(({ id, position, measured }) => {
-        const output = outputs.get(id);
-        const key = output === undefined ? null : keyOnBoard(path, id, output);
+      cards: [...cards.values()].map(({ id, position, measured, data: { output } }) => {
+        const key = output === null ? null : keyOnBoard(path, id, output);
         return {
           at: [position.x, position.y] as const,
           height: measured?.height ?? 0,
@@ -85,5 +81,5 @@ export function useOverview(
       }),
       strands: edges.flatMap((edge) => strandOf(edge, cards, selvedgePort) ?? []),
     };
-  }, [isShown, taps, elements, edges, findings, document, path, group, network]);
+  }, [isShown, taps, elements, edges, findings, path, group]);
 }

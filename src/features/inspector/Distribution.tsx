@@ -4,6 +4,15 @@ import type { Statistics } from '@/core/evaluate/statistics';
 const figure = (value: number): string => (Number.isFinite(value) ? value.toPrecision(4) : '–');
 const percent = (share: number): string => `${(share * 100).toFixed(1)} %`;
 
+/** The outline of all bars, one unit wide each and as high as the root of their share. */
+function stepsOf(histogram: Uint32Array): string {
+  const tallest = Math.max(1, ...histogram);
+  const tops = [...histogram].map(
+    (count, k) => `V${(1 - Math.sqrt(count / tallest)).toFixed(3)}H${String(k + 1)}`,
+  );
+  return `M0 1${tops.join('')}V1Z`;
+}
+
 /** How the values of an output are spread over the surface (4,096 points). */
 export function Distribution({
   statistics,
@@ -12,7 +21,6 @@ export function Distribution({
   readonly statistics: Statistics;
   readonly histogram: Uint32Array | null;
 }) {
-  const tallest = Math.max(1, ...(histogram ?? []));
   return (
     <div className="mt-2">
       {histogram ? (
@@ -25,16 +33,7 @@ export function Distribution({
           aria-label="Histogram of the values, from 0 to 1"
           className="border-b border-seam"
         >
-          {[...histogram].map((count, k) => (
-            <rect
-              key={k}
-              x={k}
-              width={1}
-              y={1 - Math.sqrt(count / tallest)}
-              height={Math.sqrt(count / tallest)}
-              fill="var(--ink-soft)"
-            />
-          ))}
+          <path d={stepsOf(histogram)} fill="var(--ink-soft)" />
         </svg>
       ) : null}
       <dl className="figures mt-1 grid grid-cols-[auto_1fr] gap-x-2 text-[10.5px] text-soft">

@@ -12,8 +12,8 @@ import { SurroundingsRows } from './SurroundingsRows';
 
 /** The lights of the scene: saved with the material, undone like everything else. */
 export function LightsPanel() {
-  const document = useDocument((state) => state.document);
-  const lights = listLights(document);
+  const lights = useDocument((state) => listLights(state.document));
+  const surroundings = useDocument((state) => state.document.surroundings ?? DEFAULT_SURROUNDINGS);
   return (
     <StagePopover title="Lights" icon={<Lightbulb size={14} />}>
       {lights.map((light) => (
@@ -22,7 +22,7 @@ export function LightsPanel() {
       <SurroundingsRows />
       {lights.every(({ intensity }) => intensity === 0) ? (
         <p role="status" className="mb-1 text-madder">
-          {(document.surroundings ?? DEFAULT_SURROUNDINGS).strength === 0
+          {surroundings.strength === 0
             ? 'No light is on and the surroundings are dark: the model is black.'
             : 'No light is on: only the surroundings are seen.'}
         </p>

@@ -3,16 +3,21 @@ import { findNode } from '@/core/compile/uniforms';
 import { findGroupDefinition } from '@/core/compile/catalogue';
 import { leaveTo } from '@/state/editing';
 import { useDocument, useView } from '@/state/use-stores';
+import { useSteadySelector } from '@/ui/use-steady';
 
 /** Where the board shown lies: the material, then each opened group. */
 export function Trail() {
   const path = useView((state) => state.path);
-  const document = useDocument((state) => state.document);
+  const material = useDocument((state) => state.document.name);
+  const names = useDocument(
+    useSteadySelector(({ document }) =>
+      path.map((_, k) => {
+        const node = findNode(document, path.slice(0, k + 1));
+        return (node && findGroupDefinition(document, node)?.name) ?? 'group';
+      }),
+    ),
+  );
   if (path.length === 0) return null;
-  const names = path.map((_, k) => {
-    const node = findNode(document, path.slice(0, k + 1));
-    return (node && findGroupDefinition(document, node)?.name) ?? 'group';
-  });
   return (
     <nav
       aria-label="Opened groups"
@@ -25,7 +30,7 @@ export function Trail() {
           leaveTo(0);
         }}
       >
-        {document.name}
+        {material}
       </button>
       {names.map((name, k) => (
         <span key={path.slice(0, k + 1).join('/')}>
