@@ -6,6 +6,7 @@ import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
 import { createServer } from 'node:http';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
+import type { NetworkDocument } from '@/core/graph/document';
 import type { Page } from '@playwright/test';
 import { build } from 'esbuild';
 import { median } from './evaluate';
@@ -105,10 +106,15 @@ async function serveControl(): Promise<{ readonly url: string; readonly stop: ()
   };
 }
 
-export async function openOurs({ page, base }: OpenStudio, cards: number): Promise<void> {
+/** Opens a material of so many cards. @param change what is done to its network before */
+export async function openOurs(
+  { page, base }: OpenStudio,
+  cards: number,
+  change: (document: NetworkDocument) => NetworkDocument = (same) => same,
+): Promise<void> {
   const session = await page.request.get(`${base}/api/session`);
   const { projects } = (await session.json()) as { projects: { id: string }[] };
-  const document = largeNetwork(cards);
+  const document = change(largeNetwork(cards));
   const nodes = document.network.nodes.map((node, k) => ({
     ...node,
     at: [(k % 30) * 190, Math.floor(k / 30) * 230],

@@ -3,6 +3,8 @@
  * for it, and what the page holds in memory after long work. Needs a running ./start.
  */
 import type {} from '@/features/stage/test-hooks';
+import { groupSelection } from '@/core/edit/group';
+import type { NetworkDocument } from '@/core/graph/document';
 import type { CDPSession, Page } from '@playwright/test';
 import { openOurs } from './board';
 import { openStudio } from './studio';
@@ -53,12 +55,17 @@ async function metricsOf(session: CDPSession): Promise<{ script: number; task: n
   return { script: read('ScriptDuration'), task: read('TaskDuration') };
 }
 
-/** Chooses the card of a fractal noise, as near as it takes to see it, and finds its slider. */
-async function chooseValue(page: Page): Promise<{ x: number; y: number; width: number }> {
+/** Goes to the first card found by a name, as near as it takes to see it. */
+async function goToCard(page: Page, name: string): Promise<void> {
   await page.keyboard.press('Control+f');
-  await page.keyboard.type('fractal');
+  await page.keyboard.type(name);
   await page.keyboard.press('Enter');
   await page.keyboard.press('Escape');
+}
+
+/** Chooses the card of a fractal noise and finds its slider. */
+async function chooseValue(page: Page): Promise<{ x: number; y: number; width: number }> {
+  await goToCard(page, 'fractal');
   const slider = page.getByTestId('bench').getByRole('slider').first();
   await slider.waitFor();
   const track = slider.locator('xpath=..');
@@ -122,12 +129,34 @@ async function heap(session: CDPSession): Promise<number> {
   return usedSize;
 }
 
-/** Edits, undoes, pins and goes about, so many times, by keys and clicks. */
+const GROUP = 'Speckles';
+/** Packages two nodes of the first copy, so that there is a group to open. */
+const withGroup = (document: NetworkDocument): NetworkDocument =>
+  groupSelection(document, {
+    board: null,
+    ids: ['cells-0', 'spots-0'],
+    name: GROUP,
+    path: [],
+  }).document;
+
+/** Opens the group and leaves it again. */
+async function visitGroup(page: Page): Promise<void> {
+  await goToCard(page, GROUP);
+  await page.getByTestId('board').focus();
+  await page.keyboard.press('Enter');
+  await page.getByRole('navigation', { name: 'Opened groups' }).waitFor();
+  await page.keyboard.press('Escape');
+  await page.keyboard.press('Escape');
+  await chooseValue(page);
+}
+
+/** Edits, undoes, pins and opens a group, so many times, by keys and clicks. */
 async function workOn(page: Page, acts: number): Promise<void> {
   const slider = page.getByTestId('bench').getByRole('slider').first();
   const pin = page.locator('.card-chosen').getByRole('button').first();
   for (let k = 0; k < acts; k++) {
-    if (k % 20 === 19) await pin.click();
+    if (k % 50 === 49) await visitGroup(page);
+    else if (k % 20 === 19) await pin.click();
     else if (k % 5 === 4) {
       await page.getByTestId('board').focus();
       await page.keyboard.press('Control+z');
@@ -143,7 +172,7 @@ export async function measureMemory(nodes: number): Promise<MemoryFigures | null
   if (!studio) return null;
   const { page, browser } = studio;
   try {
-    await openOurs(studio, nodes);
+    await openOurs(studio, nodes, withGroup);
     const session = await page.context().newCDPSession(page);
     await session.send('HeapProfiler.enable');
     const opened = await heap(session);

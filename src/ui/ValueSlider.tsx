@@ -10,7 +10,8 @@ interface Props {
   readonly high: number;
   readonly step: number;
   readonly label: string;
-  readonly home?: number;
+  /** A value worth finding again, and what it is: drags stop there for a moment. */
+  readonly mark?: { readonly at: number; readonly name: string } | undefined;
   readonly onChange: (value: number) => void;
   readonly onDone?: () => void;
 }
@@ -20,11 +21,14 @@ const THUMB =
   'before:w-[7px] before:rounded-[1px] before:border before:border-line before:bg-ink ' +
   "before:content-['']";
 
+/** How near to its mark a drag stops there, as a share of the range. */
+const NEAR = 0.015;
+
 /** Slides from a press: at once to where the bar was pressed, then with the pointer. */
 function startSlide(
   press: PointerEvent<HTMLElement>,
   thumb: HTMLElement,
-  { low, high, step, value: before, onChange, onDone }: Props,
+  { low, high, step, mark, value: before, onChange, onDone }: Props,
 ): void {
   const { left, width } = press.currentTarget.getBoundingClientRect();
   const isOnThumb = press.target instanceof Node && thumb.contains(press.target);
@@ -43,7 +47,9 @@ function startSlide(
   followPointer(press.nativeEvent, {
     onMove: (right, _, keys) => {
       exact = within(exact + (right / width) * (high - low) * speedOf(keys), low, high);
-      give(settle(exact, { low, high, step: stepFor({ step }, keys) }));
+      const isAtMark =
+        mark !== undefined && !keys.shiftKey && Math.abs(mark.at - exact) < NEAR * (high - low);
+      give(isAtMark ? mark.at : settle(exact, { low, high, step: stepFor({ step }, keys) }));
     },
     onEnd: (isGivenUp) => {
       if (isGivenUp && given !== before) onChange(before);
@@ -57,7 +63,7 @@ function startSlide(
  * finer, Ctrl coarser, Escape gives a drag up. The wheel does not change it.
  */
 export function ValueSlider(props: Props) {
-  const { value, low, high, label, home } = props;
+  const { value, low, high, label, mark } = props;
   const thumb = useRef<HTMLSpanElement>(null);
   const shareOf = (at: number): string =>
     `${String(((within(at, low, high) - low) / (high - low)) * 100)}%`;
@@ -69,12 +75,15 @@ export function ValueSlider(props: Props) {
       }}
     >
       <span className="relative h-[3px] w-full bg-line">
-        {home !== undefined && (
+        {mark && mark.at >= low && mark.at <= high ? (
           <span
-            className="absolute top-[-3px] h-[9px] w-px bg-soft"
-            style={{ left: shareOf(home) }}
-          />
-        )}
+            className="absolute top-[-6px] h-[15px] w-[9px] -translate-x-1/2"
+            style={{ left: shareOf(mark.at) }}
+            title={mark.name}
+          >
+            <span className="mx-auto block h-full w-px bg-soft" />
+          </span>
+        ) : null}
         <span className="absolute h-full bg-seam" style={{ width: shareOf(value) }} />
       </span>
       <span
@@ -85,6 +94,7 @@ export function ValueSlider(props: Props) {
         aria-valuemin={low}
         aria-valuemax={high}
         aria-valuenow={within(value, low, high)}
+        aria-valuetext={mark?.at === value ? `${String(value)}, ${mark.name}` : undefined}
         className={THUMB}
         style={{ left: shareOf(value) }}
         onKeyDown={(event) => {

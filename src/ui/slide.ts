@@ -23,11 +23,13 @@ export const speedOf = (keys: Keys): number => (keys.shiftKey ? 0.1 : 1);
 export const within = (value: number, low: number, high: number): number =>
   Math.min(high, Math.max(low, value));
 
-/** A value at whole steps from the low end, without the last digits of a division; within range. */
-export function settle(value: number, { low, high, step }: SlideRange): number {
-  const steps = Math.round((value - low) / step);
-  return within(Number((low + steps * step).toPrecision(12)), low, high);
-}
+/** The nearest whole number of steps from `from`, without the last digits of a division. */
+export const roundTo = (value: number, step: number, from = 0): number =>
+  Number((from + Math.round((value - from) / step) * step).toPrecision(12));
+
+/** A value at whole steps from the low end, within range. */
+export const settle = (value: number, { low, high, step }: SlideRange): number =>
+  within(roundTo(value, step, low), low, high);
 
 /** The value after a key, or nothing where the key does not belong to a slider. */
 export function slideByKey(

@@ -209,6 +209,16 @@ export function chosenOptions(
   );
 }
 
+/** The value at which an input changes nothing under the options chosen; undefined without one. */
+export function neutralValue(node: NodeInstance, input: string): number | undefined {
+  const definition = findNodeDefinition(node);
+  const chosen = definition ? Object.values(chosenOptions(definition, node)) : [];
+  const byMode = chosen
+    .map((choice) => own(definition?.neutral, choice))
+    .find((each) => each?.input === input);
+  return byMode?.value ?? own(definition?.inputs, input)?.neutral;
+}
+
 /** Something a search offers: a node, or a node with one of its choices made. */
 export interface SearchHit {
   readonly key: string;

@@ -41,6 +41,20 @@ export function framingCamera(centre: Vec3, size: number, aspect = 1): Camera {
   };
 }
 
+/**
+ * Unit vectors of a camera in object space: where the right and the upper side of its picture are,
+ * and where it looks.
+ */
+export function cameraAxes({ eye, target }: Pick<Camera, 'eye' | 'target'>): {
+  readonly right: Vec3;
+  readonly up: Vec3;
+  readonly forward: Vec3;
+} {
+  const forward = normalise(sub(target, eye));
+  const right = normalise(cross(forward, Math.abs(forward[1]) > 0.9999 ? [0, 0, 1] : [0, 1, 0]));
+  return { right, up: cross(right, forward), forward };
+}
+
 /** Casts a ray through each pixel of a grid and gathers the points of the surface it meets. */
 export function seePoints(
   analysis: MeshAnalysis,
@@ -48,9 +62,7 @@ export function seePoints(
   width: number,
   height: number,
 ): VisiblePoints {
-  const forward = normalise(sub(camera.target, camera.eye));
-  const right = normalise(cross(forward, Math.abs(forward[1]) > 0.9999 ? [0, 0, 1] : [0, 1, 0]));
-  const up = cross(right, forward);
+  const { right, up, forward } = cameraAxes(camera);
   const half = Math.tan(camera.fieldRad / 2);
   const collector = new PointCollector(analysis.mesh, width * height);
   const pixels: number[] = [],

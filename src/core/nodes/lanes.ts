@@ -79,14 +79,7 @@ export const PATTERN_INPUTS = {
     high: 'fine grain',
     unit: 'features across the object',
   }),
-  seed: input.scalar({
-    title: 'Seed',
-    help: 'Another pattern of the same kind; whole numbers.',
-    default: 0,
-    soft: [0, 100],
-    hard: [0, 1000000],
-    step: 1,
-  }),
+  seed: input.seed('Another pattern of the same kind; whole numbers.'),
 };
 /** The option of patterns for what their scale counts across. */
 export const perOption = option('Per', 'What the scale counts across.', {

@@ -67,6 +67,10 @@ export interface PortText {
    * What a click on the model gives a vector: the direction the surface faces there, or the place.
    */
   readonly picks?: 'direction' | 'place';
+  /** Takes whole numbers only; of a seed, one is as good as another. */
+  readonly counts?: 'whole' | 'seed';
+  /** The value at which the node changes nothing, as far as this input goes. */
+  readonly neutral?: number;
 }
 /** An input of a node: its kind, its default and its ranges. */
 export interface InputPort<K extends PortKind = PortKind> extends PortText {
@@ -114,11 +118,19 @@ function numeric<K extends PortKind>(
   text: ScalarText,
   fallback: InputPort['default'],
 ): InputPort<K> {
-  return { soft: [0, 1], hard: [-WIDE, WIDE], step: 0.01, ...text, kind, default: fallback };
+  const step = text.counts !== undefined || text.unit === '°' ? 1 : 0.01;
+  return { soft: [0, 1], hard: [-WIDE, WIDE], step, ...text, kind, default: fallback };
 }
 /** Input ports, one maker per kind. */
 export const input = {
   scalar: (text: ScalarText): InputPort<'scalar'> => numeric('scalar', text, text.default ?? 0),
+  /** @param help what another seed gives */
+  seed: (help: string): InputPort<'scalar'> =>
+    numeric(
+      'scalar',
+      { title: 'Seed', help, soft: [0, 100], hard: [0, 1000000], counts: 'seed' },
+      0,
+    ),
   flex: (text: ScalarText): InputPort<'flex'> => numeric('flex', text, text.default ?? 0),
   fixed: (text: ScalarText): InputPort<'fixed'> => numeric('fixed', text, text.default ?? 0),
   image: (text: PortText): InputPort<'image'> => numeric('image', text, null),

@@ -72,17 +72,7 @@ export function DialRow({ group, dial }: Props) {
             home
           </button>
         ) : null}
-        {typeof value === 'number' ? (
-          <NumberField
-            label={`${dial.name}, number`}
-            value={value}
-            low={dial.hard[0]}
-            high={dial.hard[1]}
-            onCommit={(next) => {
-              set(next, null);
-            }}
-          />
-        ) : null}
+        <DialNumber dial={dial} value={value} set={set} />
       </div>
       <DialControl dial={dial} value={value} set={set} />
       <DialFaults dialId={dial.id} />
@@ -106,6 +96,26 @@ interface ControlProps {
   readonly set: (next: DialValue, gesture: string | null) => void;
 }
 
+function DialNumber({ dial, value, set }: ControlProps) {
+  if (typeof value !== 'number') return null;
+  return (
+    <NumberField
+      label={`${dial.name}, number`}
+      value={value}
+      low={dial.hard[0]}
+      high={dial.hard[1]}
+      step={dial.step || 0.01}
+      onDrag={(next) => {
+        set(next, `dial ${dial.id}`);
+      }}
+      onDone={endGesture}
+      onCommit={(next) => {
+        set(next, null);
+      }}
+    />
+  );
+}
+
 function DialControl({ dial, value, set }: ControlProps) {
   const gesture = `dial ${dial.id}`;
   if (isTriple(value))
@@ -125,7 +135,9 @@ function DialControl({ dial, value, set }: ControlProps) {
       low={dial.soft[0]}
       high={dial.soft[1]}
       step={dial.step || 0.01}
-      {...(typeof dial.home === 'number' ? { home: dial.home } : {})}
+      mark={
+        typeof dial.home === 'number' ? { at: dial.home, name: 'home: as designed' } : undefined
+      }
       onChange={(next) => {
         set(next, gesture);
       }}

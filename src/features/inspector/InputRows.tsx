@@ -2,7 +2,7 @@
 import { own } from '@/core/base/own';
 import { memo, useEffect, useRef } from 'react';
 import { useShallow } from 'zustand/react/shallow';
-import { findNodeDefinition } from '@/core/compile/catalogue';
+import { findNodeDefinition, neutralValue } from '@/core/compile/catalogue';
 import type { InputView } from '@/core/compile/catalogue';
 import { getInputValue } from '@/core/compile/uniforms';
 import { setValue } from '@/core/edit/nodes';
@@ -143,7 +143,8 @@ function isAlike(a: RowProps, b: RowProps): boolean {
     node.id === b.node.id &&
     node.name === b.node.name &&
     own(node.values, port.id) === own(b.node.values, port.id) &&
-    getInputValue(node, port.id) === getInputValue(b.node, port.id)
+    getInputValue(node, port.id) === getInputValue(b.node, port.id) &&
+    neutralValue(node, port.id) === neutralValue(b.node, port.id)
   );
 }
 
@@ -178,6 +179,7 @@ function InputEditor({ node, port, board, onExpose }: RowProps) {
       port={port}
       value={value}
       changed={own(node.values, port.id) !== undefined}
+      neutral={neutralValue(node, port.id)}
       wiredFrom={wiredFrom}
       drivenBy={drivenBy}
       onChange={(next, gesture) => {

@@ -2,10 +2,10 @@
 import { RotateCcw, Unplug } from 'lucide-react';
 import type { InputView } from '@/core/compile/catalogue';
 import { isTriple } from '@/core/graph/document';
-import type { InputValue, Triple } from '@/core/graph/document';
+import type { InputValue } from '@/core/graph/document';
 import { ColourField } from '@/ui/ColourField';
-import { NumberField } from '@/ui/NumberField';
-import { ValueSlider } from '@/ui/ValueSlider';
+import { shortNumber } from '@/ui/NumberField';
+import { NumberEditor, TripleEditor } from './NumberEditors';
 import { PickButton } from './PickButton';
 import type { Picking } from '@/state/stores';
 
@@ -13,6 +13,8 @@ interface Props {
   readonly port: InputView;
   readonly value: InputValue | undefined;
   readonly changed: boolean;
+  /** The value at which the input changes nothing, where it has one. */
+  readonly neutral: number | undefined;
   readonly wiredFrom: string | null;
   readonly drivenBy: string | null;
   readonly onChange: (value: InputValue, gesture: string | null) => void;
@@ -23,9 +25,11 @@ interface Props {
   readonly picking: Picking | null;
 }
 
-const helpOf = ({ port, dial }: InputView): string =>
+const helpOf = ({ title, port, dial }: InputView, neutral: number | undefined): string =>
   [
+    title,
     port?.help ?? dial?.help,
+    neutral === undefined ? undefined : `neutral: ${shortNumber(neutral)}`,
     port?.low && `low: ${port.low}`,
     port?.high && `high: ${port.high}`,
     port?.unit && `in ${port.unit}`,
@@ -35,7 +39,7 @@ const helpOf = ({ port, dial }: InputView): string =>
 
 /** One input: its value with slider and number, or what feeds it. */
 export function ValueRow(props: Props) {
-  const { port, value, changed, wiredFrom, onChange, onDone, onUnplug } = props;
+  const { port, changed, wiredFrom, onUnplug } = props;
   const { title } = port;
   return (
     <div
@@ -46,7 +50,7 @@ export function ValueRow(props: Props) {
         className={
           'text-[12px] leading-[14px] wrap-anywhere ' + (changed ? 'font-semibold' : 'text-soft')
         }
-        title={helpOf(port)}
+        title={helpOf(port, props.neutral)}
       >
         {title}
       </span>
@@ -64,7 +68,7 @@ export function ValueRow(props: Props) {
             </button>
           </span>
         ) : (
-          <ValueEditor port={port} value={value} onChange={onChange} onDone={onDone} />
+          <ValueEditor {...props} />
         )}
       </span>
       <ValueActions {...props} />
@@ -120,10 +124,9 @@ function ValueActions({
   );
 }
 
-type EditorProps = Pick<Props, 'port' | 'value' | 'onChange' | 'onDone'>;
-function ValueEditor({ port, value, onChange, onDone }: EditorProps) {
-  if (typeof value === 'number')
-    return <NumberEditor port={port} value={value} onChange={onChange} onDone={onDone} />;
+function ValueEditor({ port, value, neutral, onChange, onDone }: Props) {
+  const given = { port, neutral, onChange, onDone };
+  if (typeof value === 'number') return <NumberEditor {...given} value={value} />;
   if (isTriple(value) && (port.kind === 'colour' || port.dial?.kind === 'colour'))
     return (
       <ColourField
@@ -134,71 +137,10 @@ function ValueEditor({ port, value, onChange, onDone }: EditorProps) {
         }}
       />
     );
-  if (isTriple(value)) return <TripleEditor port={port} value={value} onChange={onChange} />;
+  if (isTriple(value)) return <TripleEditor {...given} value={value} />;
   return (
     <span className="text-[12px] text-soft">
       {typeof port.port?.default === 'string' ? port.port.default : 'wire something in'}
-    </span>
-  );
-}
-
-function NumberEditor({
-  port,
-  value,
-  onChange,
-  onDone,
-}: Omit<EditorProps, 'value'> & { readonly value: number }) {
-  const { title, dial } = port;
-  const [low, high] = port.port?.soft ?? dial?.soft ?? [0, 1];
-  const [least, most] = port.port?.hard ?? dial?.hard ?? [-Infinity, Infinity];
-  const step = port.port?.step ?? dial?.step ?? 0.01;
-  return (
-    <span className="flex items-center gap-2">
-      <ValueSlider
-        label={title}
-        value={value}
-        low={low}
-        high={high}
-        step={step}
-        {...(typeof dial?.home === 'number' ? { home: dial.home } : {})}
-        onChange={(next) => {
-          onChange(next, `value ${port.id}`);
-        }}
-        onDone={onDone}
-      />
-      <NumberField
-        label={`${title}, number`}
-        value={value}
-        low={least}
-        high={most}
-        step={step}
-        onCommit={(next) => {
-          onChange(next, null);
-        }}
-      />
-    </span>
-  );
-}
-
-function TripleEditor({
-  port,
-  value,
-  onChange,
-}: Pick<EditorProps, 'port' | 'onChange'> & { readonly value: Triple }) {
-  return (
-    <span className="flex gap-1">
-      {(['x', 'y', 'z'] as const).map((axis, k) => (
-        <NumberField
-          key={axis}
-          className="!w-[54px]"
-          label={`${port.title} ${axis}`}
-          value={value[k] ?? 0}
-          onCommit={(next) => {
-            const [x, y, z] = value;
-            onChange([k === 0 ? next : x, k === 1 ? next : y, k === 2 ? next : z], null);
-          }}
-        />
-      ))}
     </span>
   );
 }

@@ -205,6 +205,7 @@ export const blend = defineNode({
       default: 1,
       low: 'nothing',
       high: 'full',
+      neutral: 0,
     }),
   },
   options: {

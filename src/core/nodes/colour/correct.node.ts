@@ -5,7 +5,7 @@ import { softBand } from '../edges';
 import { luminance, map3, smooth, zip3 } from '../lanes';
 
 const factor = (title: string, help: string, low: string, high: string) =>
-  input.scalar({ title, help, default: 1, soft: [0, 2], hard: [0, 100], low, high });
+  input.scalar({ title, help, default: 1, soft: [0, 2], hard: [0, 100], low, high, neutral: 1 });
 
 export const correct = defineNode({
   id: 'colour.correct',
@@ -48,6 +48,7 @@ export const correct = defineNode({
       soft: [-0.5, 0.5],
       low: 'darker',
       high: 'lighter',
+      neutral: 0,
     }),
     contrast: factor('Contrast', 'About one half; 1 leaves it.', 'flat', 'hard'),
     gamma: input.scalar({
@@ -58,6 +59,7 @@ export const correct = defineNode({
       hard: [0.01, 100],
       low: 'darker middle',
       high: 'lighter middle',
+      neutral: 1,
     }),
     hue: input.scalar({
       title: 'Hue',
@@ -66,6 +68,7 @@ export const correct = defineNode({
       soft: [-180, 180],
       step: 1,
       unit: '°',
+      neutral: 0,
     }),
     saturation: factor('Saturation', 'Holds the luminance; 1 leaves it.', 'grey', 'vivid'),
     tint: input.colour({
@@ -79,6 +82,7 @@ export const correct = defineNode({
       default: 0,
       low: 'no tint',
       high: 'one colour',
+      neutral: 0,
     }),
     darks: factor('Darks', 'Factor in the dark tones.', 'black', 'lifted'),
     middles: factor('Middles', 'Factor in the middle tones.', 'darker', 'lighter'),
@@ -127,6 +131,7 @@ export const correct = defineNode({
       default: 1,
       low: 'untouched',
       high: 'full',
+      neutral: 0,
     }),
   },
   options: {

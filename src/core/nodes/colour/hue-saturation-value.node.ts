@@ -23,6 +23,7 @@ export const hueSaturationValue = defineNode({
       unit: '°',
       low: 'towards red',
       high: 'towards blue',
+      neutral: 0,
     }),
     saturation: input.scalar({
       title: 'Saturation',
@@ -32,6 +33,7 @@ export const hueSaturationValue = defineNode({
       hard: [0, 100],
       low: 'grey',
       high: 'vivid',
+      neutral: 1,
     }),
     value: input.scalar({
       title: 'Value',
@@ -41,6 +43,7 @@ export const hueSaturationValue = defineNode({
       hard: [0, 100],
       low: 'black',
       high: 'bright',
+      neutral: 1,
     }),
   },
   options: {

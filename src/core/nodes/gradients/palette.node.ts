@@ -91,7 +91,7 @@ export const palette = defineNode({
       default: 4,
       soft: [1, MOST],
       hard: [1, MOST],
-      step: 1,
+      counts: 'whole',
     }),
     spread: input.scalar({
       title: 'Spread',

@@ -22,14 +22,7 @@ export const part = defineNode({
     'of a piece in the file is a part. The same on every machine.',
   formula: 'random = h(part, seed), h the hash of the noises',
   inputs: {
-    seed: input.scalar({
-      title: 'Seed',
-      help: 'Another throw; whole numbers.',
-      default: 0,
-      soft: [0, 100],
-      hard: [0, 1000000],
-      step: 1,
-    }),
+    seed: input.seed('Another throw; whole numbers.'),
   },
   outputs: {
     id: output.scalar('Number', 'Counted from 0.'),

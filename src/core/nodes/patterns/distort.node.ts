@@ -25,6 +25,7 @@ export const distort = defineNode({
       unit: 'of the object’s size',
       low: 'straight',
       high: 'torn apart',
+      neutral: 0,
     }),
     octaves: input.scalar({
       title: 'Octaves',

@@ -36,7 +36,7 @@ export const ripples = defineNode({
       default: 1,
       soft: [1, 8],
       hard: [1, MOST_SOURCES],
-      step: 1,
+      counts: 'whole',
       low: 'rings',
       high: 'choppy',
     }),

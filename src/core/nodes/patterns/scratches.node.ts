@@ -84,7 +84,7 @@ export const scratches = defineNode({
       default: 4,
       soft: [1, 12],
       hard: [1, MOST_LAYERS],
-      step: 1,
+      counts: 'whole',
       low: 'few',
       high: 'many',
     }),

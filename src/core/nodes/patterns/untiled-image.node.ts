@@ -57,14 +57,7 @@ export const untiledImage = defineNode({
       low: 'soft',
       high: 'hard borders',
     }),
-    seed: input.scalar({
-      title: 'Seed',
-      help: 'Other offsets; whole numbers.',
-      default: 0,
-      soft: [0, 100],
-      hard: [0, 1000000],
-      step: 1,
-    }),
+    seed: input.seed('Other offsets; whole numbers.'),
   },
   outputs: {
     colour: output.colour('Colour', 'Red, green and blue.'),

@@ -20,6 +20,7 @@ export const contrast = defineNode({
       hard: [0, 1000],
       low: 'all at the pivot',
       high: 'hard',
+      neutral: 1,
     }),
     pivot: input.scalar({
       title: 'Pivot',

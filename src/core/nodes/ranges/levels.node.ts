@@ -39,6 +39,7 @@ export const levels = defineNode({
       hard: [0.01, 100],
       low: 'darker middle',
       high: 'lighter middle',
+      neutral: 1,
     }),
     outBlack: input.scalar({ title: 'Out black', help: 'What black becomes.', default: 0 }),
     outWhite: input.scalar({ title: 'Out white', help: 'What white becomes.', default: 1 }),

@@ -21,6 +21,7 @@ export const lift = defineNode({
       soft: [0, 2],
       low: 'lowered by 1',
       high: 'raised by 1',
+      neutral: 1,
     }),
   },
   outputs: { value: output.flex('Value', 'Not limited; use the switch on the node for that.') },

@@ -21,7 +21,7 @@ export const posterise = defineNode({
       default: 3,
       soft: [1, 12],
       hard: [1, 1024],
-      step: 1,
+      counts: 'whole',
       low: 'one tone',
       high: 'many tones',
     }),

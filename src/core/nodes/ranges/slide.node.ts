@@ -21,6 +21,7 @@ export const slide = defineNode({
       soft: [-1, 1],
       low: 'down',
       high: 'up',
+      neutral: 0,
     }),
   },
   options: {

@@ -20,6 +20,7 @@ export const squeeze = defineNode({
       default: 0.5,
       low: 'one value',
       high: 'unchanged',
+      neutral: 1,
     }),
     place: input.scalar({
       title: 'Place',
