@@ -20,3 +20,8 @@ const SIDES = [32, 64, 128, 192] as const;
 /** The side of a picture that fills so many pixels of the screen. */
 export const pictureSide = (pixels: number): number =>
   SIDES.find((side) => side >= pixels) ?? Math.max(...SIDES);
+
+/** With more cards than this, those of a whole board are only pictures. */
+const MANY = 600;
+/** What is drawn of a board before it is framed. */
+export const detailAtFirst = (cards: number): CardDetail => (cards > MANY ? 'distant' : 'near');

@@ -4,6 +4,7 @@ import { passedLimit } from '../core/edit/limits';
 import type { BoardId, NetworkDocument } from '../core/graph/document';
 import { outputKey } from '../core/graph/result-key';
 import { boardAt, validPath } from './board-path';
+import { detailAtFirst } from './card-detail';
 import { stores } from './stores';
 import type { DocumentState, PanelName, Stores, ViewState } from './stores';
 import { travelling } from './travelling';
@@ -71,7 +72,8 @@ function documentEditing({ document: documents, view, stage, results, findings }
     currentBoard,
     /** Opens a material; history starts anew. */
     openDocument: (opened: OpenedDocument, restored?: Partial<DocumentState>): void => {
-      view.setState({ ...NOWHERE, asked: { show: 'all' } });
+      const detail = detailAtFirst(opened.document.network.nodes.length);
+      view.setState({ ...NOWHERE, detail, asked: { show: 'all' } });
       stage.setState({ companionStates: new Map() });
       results.setState({ taps: new Map(), appearance: null, readings: new Map(), problem: null });
       findings.setState({ findings: [], checked: null, shown: null });

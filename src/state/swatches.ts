@@ -31,8 +31,12 @@ function pick(nodes: readonly NodeInstance[], ids: readonly NodeId[]): readonly 
     .sort((a, b) => (wanted.get(a.id) ?? 0) - (wanted.get(b.id) ?? 0));
 }
 
-/** How many cards are done at a time, so that the first pictures come soon. */
-const AT_A_TIME = 24;
+/** How many cards are done at first, so that the first pictures come soon. */
+const AT_FIRST = 24;
+/** How many at the most: what lies before several of them is compiled and computed once. */
+const AT_MOST = 400;
+/** Afterwards as many as have about so many pixels. */
+const PIXELS = AT_FIRST * 128 * 128;
 
 /** One round: what is asked, and about which state. */
 interface Round {
@@ -103,6 +107,8 @@ export class SwatchRequests {
     const isOld = ({ id }: { readonly id: NodeId }): boolean => !this.ledger.isFresh(id, side);
     const old = (inView ? pick(nodes, inView) : nodes).filter(isOld);
     const isSurface = this.surfaceOf !== document;
+    const isFirst = this.parts.stores.results.getState().taps.size === 0;
+    const most = isFirst ? AT_FIRST : Math.min(AT_MOST, Math.round(PIXELS / side ** 2));
     if (old.length === 0 && !isSurface) return null;
     return {
       shown,
@@ -111,9 +117,9 @@ export class SwatchRequests {
       generation: this.ledger.generation,
       path,
       side,
-      cards: old.slice(0, AT_A_TIME),
+      cards: old.slice(0, most),
       // Seen first; what the stage needs of a surface comes with the last of the cards.
-      isSurface: isSurface && old.length <= AT_A_TIME,
+      isSurface: isSurface && old.length <= most,
     };
   }
 

@@ -147,7 +147,8 @@ function useCallbacks(
 
 /** The cards and strands, drawn by the library; what it reports becomes edits. */
 function Drawing({ host, adding }: DrawingProps) {
-  const { nodes, edges, overview, viewport, size, change, setViewport } = useBoardElements(host);
+  const { nodes, edges, overview, viewport, size, boxing, change, setViewport } =
+    useBoardElements(host);
   const callbacks = useCallbacks(host, adding);
   return (
     <>
@@ -155,6 +156,7 @@ function Drawing({ host, adding }: DrawingProps) {
       <ReactFlow
         {...BEHAVIOUR}
         {...callbacks}
+        {...boxing}
         nodes={nodes}
         edges={edges}
         onNodesChange={change}

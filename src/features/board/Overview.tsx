@@ -33,6 +33,17 @@ function bitmapOf(picture: Picture, onReady: () => void): ImageBitmap | null {
   return null;
 }
 
+/** The colours of the look that is on; each is asked of the browser once. */
+function coloursOf(element: HTMLElement): (name: string) => string {
+  const style = getComputedStyle(element);
+  const known = new Map<string, string>();
+  return (name) => {
+    const colour = known.get(name) ?? style.getPropertyValue(name);
+    known.set(name, colour);
+    return colour;
+  };
+}
+
 /**
  * The whole board as one picture, for when it is seen from so far that its cards are only
  * pictures: their elements over it are empty, and are there to be chosen and moved.
@@ -51,12 +62,12 @@ export function Overview({ drawing, viewport, width, height }: Props) {
       element.width = Math.round(width * ratio);
       element.height = Math.round(height * ratio);
       context.setTransform(ratio, 0, 0, ratio, 0, 0);
-      const style = getComputedStyle(element);
+      const colour = coloursOf(element);
       drawOverview(context, drawing, {
         viewport,
         width,
         height,
-        colour: (name) => style.getPropertyValue(name),
+        colour,
         bitmap: (picture) => bitmapOf(picture, later),
       });
     };

@@ -1,10 +1,11 @@
 'use client';
 import type { NodeChange, Viewport } from '@xyflow/react';
 import { useCallback, useEffect, useMemo, useState } from 'react';
+import { getNetwork } from '@/core/edit/board';
 import { isMark, moveMarks } from '@/core/edit/marks';
 import { INPUT_EDGE, OUTPUT_EDGE } from '@/core/graph/document';
 import { moveNodes } from '@/core/edit/nodes';
-import { commit, select } from '@/state/editing';
+import { commit, currentBoard, select } from '@/state/editing';
 import type { PlacedFinding } from '@/state/findings-state';
 import { detailAt } from '@/state/card-detail';
 import { stores } from '@/state/stores';
@@ -18,6 +19,7 @@ import { SteadyElements } from './steady';
 import type { StrandEdgeType } from './StrandEdge';
 import { placeOf } from './board-strands';
 import { SELVEDGE_WIDTH } from './Selvedge';
+import { useCrowd } from './use-crowd';
 import { useInView } from './use-in-view';
 import { useOverview } from './use-overview';
 
@@ -74,10 +76,11 @@ export function useBoardElements(host: React.RefObject<HTMLDivElement | null>) {
   const edges = useDocument(({ document }) =>
     elements.strands.of({ document, board, path, kinds, chosen: chosenStrand, faults }),
   );
+  const { given, boxing } = useCrowd(host, cards, viewport, detail === 'distant');
   // Moving the view moves these two, and makes nothing else again.
   const nodes = useMemo(
-    () => [...cards, ...selvedgeNodes(elements.edges, board !== null, selvedges, measured)],
-    [elements, cards, board, selvedges, measured],
+    () => [...given, ...selvedgeNodes(elements.edges, board !== null, selvedges, measured)],
+    [elements, given, board, selvedges, measured],
   );
   const change = useCallback((changes: NodeChange<BoardNode>[]) => {
     setMeasured((old) => withSizes(old, changes));
@@ -99,6 +102,7 @@ export function useBoardElements(host: React.RefObject<HTMLDivElement | null>) {
     overview: useOverview(detail === 'distant', cards, edges),
     viewport,
     size,
+    boxing,
     change,
     setViewport: follow,
   };
@@ -134,8 +138,28 @@ function moveChanged(changes: readonly NodeChange<BoardNode>[]): void {
       : [],
   );
   if (moved.length === 0) return;
-  const places = new Map(moved);
+  const places = new Map([...moved, ...followersOf(moved)]);
   commit('Moved', (current, at) => moveMarks(moveNodes(current, at, places), at, places), 'move');
+}
+
+type Moved = readonly (readonly [string, readonly [number, number]])[];
+
+/** Cards that are chosen with one that is moved, but are no elements: they go as far as it. */
+function followersOf(moved: Moved): Moved {
+  const { selection } = stores.view.getState();
+  const chosen = new Set(selection);
+  const [[id, to] = ['', null]] = moved;
+  const ids = new Set(moved.map(([each]) => each));
+  if (to === null || !chosen.has(id) || selection.every((each) => ids.has(each))) return [];
+  const { nodes } = getNetwork(stores.document.getState().document, currentBoard());
+  const from = nodes.find((node) => node.id === id)?.at;
+  if (!from) return [];
+  const [right, down] = [to[0] - from[0], to[1] - from[1]];
+  return nodes.flatMap(({ id: other, at }) =>
+    chosen.has(other) && !ids.has(other)
+      ? [[other, [at[0] + right, at[1] + down] as const] as const]
+      : [],
+  );
 }
 
 function selectChanged(changes: readonly NodeChange<BoardNode>[]): void {

@@ -3,6 +3,7 @@ import { floatToBits } from '../../ir/fold';
 import type { Liveness } from '../../ir/liveness';
 import type { Block, Func, Value } from '../../ir/types';
 import type { ByteWriter } from './bytes';
+import { BlockResults } from './block-results';
 import { Instructions } from './instructions';
 import { LastUses } from './last-uses';
 import { CORE, DIRECT, SIMD, TYPE } from './opcodes';
@@ -27,6 +28,7 @@ export class FunctionEmitter extends Instructions {
    *  have more values. */
   private readonly free: number[] = [];
   private readonly scalarIndex = new Map<Value, number>();
+  private readonly results = new BlockResults();
 
   constructor(
     code: ByteWriter,
@@ -242,10 +244,8 @@ export class FunctionEmitter extends Instructions {
     const bound = this.newLocal(TYPE.i32);
     const index = this.newLocal(TYPE.i32);
     const carried = initial.map(() => this.newLocal(TYPE.v128));
-    for (const value of loop.block.values) {
-      if (value.operation === 'loopResult' && value.args[0] === loop)
-        this.locals.set(value, present(carried[value.immediate], 'carried'));
-    }
+    for (const value of this.results.of(loop))
+      this.locals.set(value, present(carried[value.immediate], 'carried'));
     this.emitScalar(present(count, 'count'));
     this.op(CORE.localSet, bound);
     initial.forEach((value, k) => {
@@ -280,9 +280,7 @@ export class FunctionEmitter extends Instructions {
     this.op(CORE.call, present(this.functionIndex.get(callee), 'function index'));
     const results = callee.body.results.map(() => this.free.pop() ?? this.newLocal(TYPE.v128));
     for (const local of [...results].reverse()) this.op(CORE.localSet, local);
-    for (const value of call.block.values) {
-      if (value.operation === 'callResult' && value.args[0] === call)
-        this.locals.set(value, present(results[value.immediate], 'result'));
-    }
+    for (const value of this.results.of(call))
+      this.locals.set(value, present(results[value.immediate], 'result'));
   }
 }
