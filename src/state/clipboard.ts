@@ -5,22 +5,35 @@ import { readStored } from '../core/compile/upgrade';
 import { hasErrors } from '../core/base/diagnostic';
 import { emptyDocument } from '../core/graph/document';
 
-/** A clip from clipboard text, if it is one and everything in it is valid; else null. */
-export function readClip(text: string): Clip | null {
+/** A clip, or why the text is none. */
+export type ReadClip = { readonly clip: Clip } | { readonly reason: string };
+
+const MOST_CHARACTERS = 8 * 2 ** 20;
+const NOTHING = 'There are no nodes on the clipboard.';
+
+/** Reads a clip from clipboard text; everything in it is valid then. */
+export function readClip(text: string): ReadClip {
+  if (text.length > MOST_CHARACTERS)
+    return { reason: 'What is on the clipboard is too much to paste: nothing was pasted.' };
   let raw: unknown;
   try {
     raw = JSON.parse(text);
   } catch {
-    return null;
+    return { reason: NOTHING };
   }
-  if (!isClip(raw)) return null;
+  if (!isClip(raw)) return { reason: NOTHING };
   const trial = {
     ...emptyDocument('clip'),
     groups: raw.groups,
     network: { nodes: raw.nodes, strands: raw.strands, regions: [], notes: [] },
   };
-  const { document } = readStored(trial);
-  if (!document || hasErrors(checkReferences(document))) return null;
+  const { document, diagnostics } = readStored(trial);
+  const findings = document ? checkReferences(document) : diagnostics;
+  if (!document || hasErrors(findings)) {
+    const worst = findings.find(({ severity }) => severity === 'error');
+    const why = worst?.message ?? 'They were copied in another release.';
+    return { reason: `The copied nodes cannot be read here, and nothing was pasted: ${why}` };
+  }
   const { nodes, strands } = document.network;
-  return { ...raw, nodes, strands, groups: document.groups };
+  return { clip: { ...raw, nodes, strands, groups: document.groups } };
 }

@@ -5,6 +5,7 @@ import type { BoardId, NetworkDocument } from '../core/graph/document';
 import { outputKey } from '../core/graph/result-key';
 import { boardAt, validPath } from './board-path';
 import { detailAtFirst } from './card-detail';
+import { isPinThere } from './pin-name';
 import { stores } from './stores';
 import type { DocumentState, PanelName, Stores, ViewState } from './stores';
 import { travelling } from './travelling';
@@ -39,6 +40,12 @@ const beyond = (message: string): Problem => ({
   action: 'Package a part as a group: what is inside counts on a board of its own.',
 });
 
+/** A node that goes takes its output off the stage. */
+function dropLostPin(view: Stores['view'], document: NetworkDocument): void {
+  const { pin } = view.getState();
+  if (pin !== null && !isPinThere(document, pin)) view.setState({ pin: null });
+}
+
 /** Going back in the history of the document, and forward again. */
 function historyEditing({ document: documents, view }: Pick<Stores, 'document' | 'view'>) {
   function travel(from: 'past' | 'future', to: 'past' | 'future'): string | null {
@@ -53,6 +60,7 @@ function historyEditing({ document: documents, view }: Pick<Stores, 'document' |
       [to]: [...state[to], { label: step.label, document: state.document }],
     });
     const { path } = view.getState();
+    dropLostPin(view, step.document);
     view.setState({ chosenStrand: null, path: validPath(step.document, path) });
     return step.label;
   }
@@ -61,6 +69,13 @@ function historyEditing({ document: documents, view }: Pick<Stores, 'document' |
     /** @returns what was undone, in words; null where there is nothing */
     undo: (): string | null => travel('past', 'future'),
     redo: (): string | null => travel('future', 'past'),
+    /** Takes back so many steps at once. */
+    undoSteps: (count: number): void => {
+      for (let k = 0; k < count; k++) travel('past', 'future');
+    },
+    redoSteps: (count: number): void => {
+      for (let k = 0; k < count; k++) travel('future', 'past');
+    },
   };
 }
 
@@ -95,6 +110,7 @@ function documentEditing({ document: documents, view, stage, results, findings }
       }
       const joins = gesture !== null && gesture === state.gesture;
       const step = { label, document: state.document };
+      dropLostPin(view, document);
       documents.setState({
         document,
         gesture,
@@ -154,6 +170,8 @@ export const {
   endGesture,
   undo,
   redo,
+  undoSteps,
+  redoSteps,
   chooseModel,
   select,
   enterGroup,

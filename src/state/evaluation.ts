@@ -222,12 +222,13 @@ export class Evaluation {
   /** What a ray from the eye meets on the model; null for nothing. @throws WorkerProblem */
   async pick(from: Triple, towards: Triple): Promise<Picked | null> {
     const { document } = this.parts.stores.document.getState();
-    const { pin } = this.parts.stores.view.getState();
+    const { pin, picking } = this.parts.stores.view.getState();
     const { shown } = this.current;
     if (!shown) return null;
+    const read = picking?.reads ?? pin;
     const { evaluator, documents } = this.pool;
     const named = documents.bring(evaluator, document);
-    return unwrap(evaluator.pick(shown.id, named, pin, from, towards));
+    return unwrap(evaluator.pick(shown.id, named, read, from, towards));
   }
 
   /** The mode of opacity a person chose comes before the one the values suggest. */

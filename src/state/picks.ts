@@ -1,3 +1,4 @@
+import type { ResultKey } from '../core/base/ids';
 import { placeAsCounted } from '../core/edit/beacons';
 import { setOption, setValue } from '../core/edit/nodes';
 import { findNodeDefinition } from '../core/compile/catalogue';
@@ -27,8 +28,7 @@ function takingOf(
   if (kind === 'colour')
     return {
       what: 'the colour shown',
-      of: ({ kind: shown, value }) =>
-        shown === 'scalar' ? triple([value[0] ?? 0, value[0] ?? 0, value[0] ?? 0]) : triple(value),
+      of: colourOf,
     };
   if (port?.picks === 'direction')
     return { what: 'the direction it faces', of: ({ normal }) => triple(normal) };
@@ -70,6 +70,32 @@ export function pickingFor(node: NodeInstance, view: InputView): Picking | null 
       return null;
     },
   };
+}
+
+/** What a click shows as a colour; a number is a grey. */
+const colourOf = ({ kind, value }: Picked): Triple =>
+  kind === 'scalar' ? triple([value[0] ?? 0, value[0] ?? 0, value[0] ?? 0]) : triple(value);
+
+/**
+ * Waits for a click whose colour a field takes.
+ * @param reads the output it is read of; else what is shown
+ */
+export function pickColour(
+  label: string,
+  reads: { readonly key: ResultKey; readonly name: string } | null,
+  take: (colour: Triple) => void,
+): void {
+  const what = reads ? `the colour of “${reads.name}”` : 'the colour shown';
+  stores.view.setState({
+    picking: {
+      asks: `Click the model: ${what} there becomes ${label.toLowerCase()}.`,
+      ...(reads ? { reads: reads.key } : {}),
+      take: (picked) => {
+        take(colourOf(picked));
+        return null;
+      },
+    },
+  });
 }
 
 /** Waits for a click that names a part. */

@@ -44,6 +44,8 @@ export type StageLook = (typeof STAGE_LOOKS)[number];
  */
 export interface Picking {
   readonly asks: string;
+  /** The output whose value is taken there; else that of what is shown. */
+  readonly reads?: ResultKey;
   readonly take: (picked: Picked) => string | null;
 }
 /** A part of a board: its zoom, and where its origin is, pixels from the upper left corner. */

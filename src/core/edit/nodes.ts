@@ -1,3 +1,4 @@
+import { fitGroups } from './clip-groups';
 import { own } from '../base/own';
 import { describePorts, findDefinition, mayConnect, findStop } from '../compile/catalogue';
 import { rampModes } from '../compile/uniforms';
@@ -239,16 +240,16 @@ export function pasteClip(
     taken.add(id);
     renamed.set(node.id, id);
   }
-  const nodes = clip.nodes.map((node): NodeInstance => ({
+  const fitted = fitGroups(document, clip.groups, clip.nodes);
+  const nodes = fitted.nodes.map((node): NodeInstance => ({
     ...node,
     id: renamed.get(node.id) ?? node.id,
     at: [node.at[0] + shift[0], node.at[1] + shift[1]],
   }));
-  const withNodes = withNetwork(
-    { ...document, groups: { ...clip.groups, ...document.groups } },
-    board,
-    { ...network, nodes: [...network.nodes, ...nodes] },
-  );
+  const withNodes = withNetwork({ ...document, groups: fitted.groups }, board, {
+    ...network,
+    nodes: [...network.nodes, ...nodes],
+  });
   const lay = (
     current: NetworkDocument,
     { from, to, conversion, plain, bends }: Strand,

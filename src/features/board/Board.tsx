@@ -82,6 +82,7 @@ function BoardInside() {
       aria-label="Board. Type to add a node."
       className="board-warp relative h-full w-full outline-none"
       data-testid="board"
+      data-board
       onPointerMove={follow}
     >
       <Drawing host={host} adding={adding} />

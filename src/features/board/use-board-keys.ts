@@ -19,6 +19,7 @@ import {
   undo,
 } from '@/state/editing';
 import { stores } from '@/state/stores';
+import { tellChange } from '@/state/tell-change';
 
 type OpenPalette = (initial: string) => void;
 
@@ -29,14 +30,19 @@ const isTyping = (target: EventTarget | null): boolean =>
 const chosenNodes = (): readonly string[] =>
   stores.view.getState().selection.filter((id) => !isMark(id));
 
+function removeNodesAndMarks(selection: readonly string[]): void {
+  const count = chosenNodes().length;
+  commit('Removed', (document, board) =>
+    removeMarks(removeNodes(document, board, chosenNodes()), board, selection),
+  );
+  if (count > 0) tellChange(`Removed ${String(count)} ${count === 1 ? 'node' : 'nodes'}`);
+}
+
 function removeChosen(): void {
   const { selection, chosenStrand } = stores.view.getState();
   if (chosenStrand)
     commit('Removed a strand', (document, board) => disconnect(document, board, [chosenStrand]));
-  else if (selection.length > 0)
-    commit('Removed', (document, board) =>
-      removeMarks(removeNodes(document, board, chosenNodes()), board, selection),
-    );
+  else if (selection.length > 0) removeNodesAndMarks(selection);
   select([]);
 }
 
@@ -60,9 +66,11 @@ function command(key: string, shift: boolean): boolean {
       if (label) toast(`${shift ? 'Redone' : 'Undone'}: ${label.toLowerCase()}`);
       return true;
     }
-    case 'y':
-      redo();
+    case 'y': {
+      const label = redo();
+      if (label) toast(`Redone: ${label.toLowerCase()}`);
       return true;
+    }
     case 'd':
       duplicateChosen(shift);
       return true;
@@ -89,11 +97,12 @@ function copyChosen(event: ClipboardEvent): void {
 }
 
 function pasteNodes(event: ClipboardEvent): void {
-  const clip = readClip(event.clipboardData?.getData('text/plain') ?? '');
-  if (!clip) {
-    toast('There are no nodes on the clipboard.');
+  const read = readClip(event.clipboardData?.getData('text/plain') ?? '');
+  if ('reason' in read) {
+    toast(read.reason);
     return;
   }
+  const { clip } = read;
   event.preventDefault();
   let ids: readonly string[] = [];
   commit('Pasted', (current, board) => {

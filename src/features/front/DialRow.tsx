@@ -126,6 +126,7 @@ function DialControl({ dial, value, set }: ControlProps) {
         onChange={(next) => {
           set(next, gesture);
         }}
+        onDone={endGesture}
       />
     );
   return (

@@ -4,6 +4,7 @@ import { LayoutGrid } from 'lucide-react';
 import { memo } from 'react';
 import { findNodeDefinition, findGroupDefinition } from '@/core/compile/catalogue';
 import { changeNode } from '@/core/edit/board';
+import { resetNode } from '@/core/edit/reset';
 import type { NodeInstance } from '@/core/graph/document';
 import type { OptionDefinition } from '@/core/nodes/define';
 import { pickingPart } from '@/state/picks';
@@ -14,6 +15,8 @@ import { OptionChoice } from './OptionChoice';
 import { PickButton } from './PickButton';
 import { StartMenu } from './StartMenu';
 import { commit, enterGroup } from '@/state/editing';
+import { stores } from '@/state/stores';
+import { tellChange } from '@/state/tell-change';
 import { useDocument } from '@/state/use-stores';
 
 interface Props {
@@ -56,6 +59,7 @@ export const BenchHeader = memo(function BenchHeader({ node, onCompare }: Props)
           Open the group
         </Button>
       ) : null}
+      <HomeButton node={node} />
       <LimitChoice node={node} />
     </div>
   );
@@ -121,6 +125,24 @@ function NodeOption({ node, id, option, onCompare }: OptionProps) {
         </button>
       ) : null}
     </span>
+  );
+}
+
+/** Puts every value and mode of the node back to what it came with. */
+function HomeButton({ node: { id } }: Pick<Props, 'node'>) {
+  return (
+    <Button
+      look="quiet"
+      title="Every value and mode of this node as it came; strands stay"
+      onClick={() => {
+        const before = stores.document.getState().document;
+        commit('Put a node home', (current, at) => resetNode(current, at, id));
+        const isChanged = stores.document.getState().document !== before;
+        if (isChanged) tellChange('All values of the node are home');
+      }}
+    >
+      All home
+    </Button>
   );
 }
 

@@ -4,6 +4,7 @@ import { curveValue } from '@/core/compile/ramp-rows';
 import { LIMITS } from '@/core/graph/document';
 import type { CurveValue } from '@/core/graph/document';
 import { SHAPES } from './curve-shapes';
+import { focusBoard } from '@/ui/focus-board';
 import { Choose } from '@/ui/Choose';
 
 interface Props {
@@ -94,6 +95,7 @@ function CurveHeading({ title, onChange }: Pick<Props, 'title' | 'onChange'>) {
     <div className="mb-1 flex items-center gap-2 text-[11.5px] text-soft">
       <span className="truncate">{title}</span>
       <Choose
+        focusAfter={focusBoard}
         label={`Shape of ${title}`}
         value={START}
         items={[

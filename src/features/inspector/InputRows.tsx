@@ -6,6 +6,7 @@ import { findNodeDefinition, neutralValue } from '@/core/compile/catalogue';
 import type { InputView } from '@/core/compile/catalogue';
 import { getInputValue } from '@/core/compile/uniforms';
 import { setValue } from '@/core/edit/nodes';
+import { resetInputs } from '@/core/edit/reset';
 import { disconnect } from '@/core/edit/strands';
 import { INPUT_EDGE, isImage } from '@/core/graph/document';
 import type { NodeInstance } from '@/core/graph/document';
@@ -13,6 +14,7 @@ import { NOT_DRIVEN } from '@/core/nodes/define';
 import { pickingFor } from '@/state/picks';
 import type { PlacedFinding } from '@/state/findings-state';
 import { useFindings } from '@/state/use-findings';
+import { colourSources } from './colour-sources';
 import { ImageField } from './ImageField';
 import { ValueRow } from './ValueRow';
 import { commit, endGesture } from '@/state/editing';
@@ -66,10 +68,36 @@ export function InputRows({
                 : ''}
             </summary>
             {rows(list)}
+            <SectionHome node={node} section={section} ports={list} />
           </details>
         );
       })}
     </>
+  );
+}
+
+interface SectionProps {
+  readonly node: NodeInstance;
+  readonly section: string;
+  readonly ports: readonly InputView[];
+}
+
+/** Puts the values of a section back to what the node came with. */
+function SectionHome({ node, section, ports }: SectionProps) {
+  const inputs = ports.map(({ id }) => id);
+  if (!inputs.some((id) => own(node.values, id) !== undefined)) return null;
+  return (
+    <button
+      type="button"
+      className="min-h-[24px] text-[11.5px] underline"
+      onClick={() => {
+        commit(`Put ${section.toLowerCase()} home`, (current, at) =>
+          resetInputs(current, at, node.id, inputs),
+        );
+      }}
+    >
+      {section}: all home
+    </button>
   );
 }
 
@@ -207,6 +235,7 @@ function InputEditor({ node, port, board, onExpose }: RowProps) {
           : null
       }
       picking={pickingFor(node, port)}
+      sources={() => colourSources(port.title, node.id)}
     />
   );
 }

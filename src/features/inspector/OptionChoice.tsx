@@ -1,5 +1,6 @@
 'use client';
 import type { OptionDefinition } from '@/core/nodes/define';
+import { focusBoard } from '@/ui/focus-board';
 import { Choose } from '@/ui/Choose';
 import { useStage } from '@/state/use-stores';
 
@@ -31,7 +32,13 @@ export function OptionChoice({
   ];
   return (
     <span className="flex items-center gap-1">
-      <Choose label={option.title} value={value} items={items} onChange={onChange} />
+      <Choose
+        label={option.title}
+        value={value}
+        items={items}
+        onChange={onChange}
+        focusAfter={focusBoard}
+      />
       {isMissing ? (
         <span role="status" className="text-[11px] text-madder">
           This model has no “{value}”.

@@ -5,6 +5,7 @@ import type { RampValue } from '@/core/graph/document';
 import type { RampModes } from '@/core/nodes/ramp-table';
 import type { PlacedFinding } from '@/state/findings-state';
 import { useFindings } from '@/state/use-findings';
+import type { ColourSource } from '@/ui/ColourPanel';
 import { RampBar } from './RampBar';
 import type { ChangeRamp } from './change-ramp';
 import { StopFields } from './StopFields';
@@ -16,10 +17,11 @@ interface Props {
   readonly faults: readonly PlacedFinding[];
   readonly onChange: ChangeRamp;
   readonly onDone: () => void;
+  readonly sources: () => readonly ColourSource[];
 }
 
 /** The stops of a ramp over the histogram of the values that arrive. */
-export function RampEditor({ ramp, modes, histogram, faults, onChange, onDone }: Props) {
+export function RampEditor({ ramp, modes, histogram, faults, sources, onChange, onDone }: Props) {
   const [chosenId, setChosenId] = useState(ramp.stops[0]?.id ?? '');
   const shown = useFindings((state) => state.shown);
   const [followed, setFollowed] = useState<PlacedFinding | null>(null);
@@ -66,6 +68,8 @@ export function RampEditor({ ramp, modes, histogram, faults, onChange, onDone }:
           onChange={onChange}
           onAdd={add}
           onRemove={remove}
+          onDone={onDone}
+          sources={sources}
         />
       ) : null}
     </div>

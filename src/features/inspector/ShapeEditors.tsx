@@ -6,6 +6,7 @@ import { arrivingKey } from '@/core/graph/result-key';
 import { isCurve, isFormula, isRamp } from '@/core/graph/document';
 import type { InputValue, NodeInstance } from '@/core/graph/document';
 import type { PlacedFinding } from '@/state/findings-state';
+import { colourSources } from './colour-sources';
 import { CurveEditor } from './CurveEditor';
 import { FormulaEditor } from './FormulaEditor';
 import { RampEditor } from './RampEditor';
@@ -42,6 +43,7 @@ export function ShapeEditors({ node, ports, findings }: Props) {
             modes={rampModes(node)}
             histogram={histogram}
             faults={faults}
+            sources={() => colourSources('Stop colour', node.id)}
             onDone={endGesture}
             onChange={(next, gesture, label) => {
               set(port.id, next, label, gesture);

@@ -2,6 +2,7 @@
 import { setValue } from '@/core/edit/nodes';
 import type { NodeInstance } from '@/core/graph/document';
 import type { StartingPoint } from '@/core/nodes/define';
+import { focusBoard } from '@/ui/focus-board';
 import { Choose } from '@/ui/Choose';
 import { commit } from '@/state/editing';
 
@@ -27,6 +28,7 @@ export function StartMenu({
   };
   return (
     <Choose
+      focusAfter={focusBoard}
       label="Start from"
       value={NONE}
       items={[

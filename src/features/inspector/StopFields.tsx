@@ -5,8 +5,10 @@ import type { RampStop, RampValue, Segment } from '@/core/graph/document';
 import { STOP_ASPECTS } from '@/core/nodes/ramp-table';
 import type { RampModes } from '@/core/nodes/ramp-table';
 import { Button } from '@/ui/Button';
+import { focusBoard } from '@/ui/focus-board';
 import { Choose } from '@/ui/Choose';
 import { ColourField } from '@/ui/ColourField';
+import type { ColourSource } from '@/ui/ColourPanel';
 import { NumberField } from '@/ui/NumberField';
 import type { ChangeRamp } from './change-ramp';
 
@@ -24,6 +26,9 @@ interface Props {
   readonly onChange: ChangeRamp;
   readonly onAdd: (place: number) => void;
   readonly onRemove: (id: string) => void;
+  readonly onDone: () => void;
+  /** Where a colour may be taken from. */
+  readonly sources: () => readonly ColourSource[];
 }
 
 /** What there is to set on the chosen stop, and on the ramp as a whole. */
@@ -62,7 +67,7 @@ export function StopFields(props: Props) {
 }
 
 /** Place, colour, alpha and way of one stop. */
-function StopValues({ ramp, stop, layout, onChange }: Props) {
+function StopValues({ ramp, stop, layout, sources, onChange, onDone }: Props) {
   const set = (change: Partial<RampStop>, label: string, gesture: string | null = null): void => {
     onChange(changeStop(ramp, stop.id, change), gesture, label);
   };
@@ -82,9 +87,11 @@ function StopValues({ ramp, stop, layout, onChange }: Props) {
         label="Stop colour"
         value={stop.colour}
         compact
+        sources={sources}
         onChange={(colour) => {
           set({ colour }, 'Coloured a stop', `colour ${stop.id}`);
         }}
+        onDone={onDone}
       />
       <NumberField
         className="!w-[52px]"
@@ -98,6 +105,7 @@ function StopValues({ ramp, stop, layout, onChange }: Props) {
       />
       {layout === 'placed' ? (
         <Choose
+          focusAfter={focusBoard}
           label="Way to the next stop"
           value={stop.segment}
           items={[...SEGMENTS]

@@ -18,6 +18,7 @@ import { INPUT_EDGE, OUTPUT_EDGE } from '@/core/graph/document';
 import type { Conversion, NetworkDocument, Strand, ValueKind } from '@/core/graph/document';
 import { useBoardFindings } from '@/state/use-findings';
 import { Button } from '@/ui/Button';
+import { focusBoard } from '@/ui/focus-board';
 import { Choose } from '@/ui/Choose';
 import { FindingNotes } from './FindingNotes';
 import { commit, keyOnBoard } from '@/state/editing';
@@ -129,6 +130,7 @@ function ConversionChoice({ strand }: { readonly strand: Strand }) {
     <span className="flex items-center gap-2">
       Becomes a number by its
       <Choose
+        focusAfter={focusBoard}
         label="Conversion"
         value={strand.conversion ?? fallback}
         items={METHODS}

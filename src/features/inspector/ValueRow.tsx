@@ -4,6 +4,7 @@ import type { InputView } from '@/core/compile/catalogue';
 import { isTriple } from '@/core/graph/document';
 import type { InputValue } from '@/core/graph/document';
 import { ColourField } from '@/ui/ColourField';
+import type { ColourSource } from '@/ui/ColourPanel';
 import { shortNumber } from '@/ui/NumberField';
 import { NumberEditor, TripleEditor } from './NumberEditors';
 import { PickButton } from './PickButton';
@@ -23,6 +24,8 @@ interface Props {
   readonly onUnplug: () => void;
   readonly onExpose: (() => void) | null;
   readonly picking: Picking | null;
+  /** Where a colour may be taken from. */
+  readonly sources: () => readonly ColourSource[];
 }
 
 const helpOf = ({ title, port, dial }: InputView, neutral: number | undefined): string =>
@@ -124,7 +127,7 @@ function ValueActions({
   );
 }
 
-function ValueEditor({ port, value, neutral, onChange, onDone }: Props) {
+function ValueEditor({ port, value, neutral, sources, onChange, onDone }: Props) {
   const given = { port, neutral, onChange, onDone };
   if (typeof value === 'number') return <NumberEditor {...given} value={value} />;
   if (isTriple(value) && (port.kind === 'colour' || port.dial?.kind === 'colour'))
@@ -132,9 +135,11 @@ function ValueEditor({ port, value, neutral, onChange, onDone }: Props) {
       <ColourField
         label={port.title}
         value={value}
+        sources={sources}
         onChange={(next) => {
           onChange(next, `value ${port.id}`);
         }}
+        onDone={onDone}
       />
     );
   if (isTriple(value)) return <TripleEditor {...given} value={value} />;

@@ -1,7 +1,7 @@
 import { Trash2 } from 'lucide-react';
 import { computeAngles, changeLight, directionAt, removeLight } from '@/core/edit/lights';
 import type { SceneLight } from '@/core/graph/document';
-import { commit } from '@/state/editing';
+import { commit, endGesture } from '@/state/editing';
 import { Choose } from '@/ui/Choose';
 import { ColourField } from '@/ui/ColourField';
 import { NumberField } from '@/ui/NumberField';
@@ -100,6 +100,7 @@ function LightHeading({ light, change }: Props) {
         onChange={(colour) => {
           change('Coloured a light', { colour }, 'colour');
         }}
+        onDone={endGesture}
       />
       <button
         type="button"

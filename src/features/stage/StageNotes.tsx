@@ -1,7 +1,8 @@
 'use client';
 import { togglePin } from '@/state/editing';
 import type { Evaluation } from '@/state/evaluation';
-import { useMeasuring, useResults, useView } from '@/state/use-stores';
+import { pinName } from '@/state/pin-name';
+import { useDocument, useMeasuring, useResults, useView } from '@/state/use-stores';
 import { StageProblem } from './StageProblem';
 
 interface Props {
@@ -34,6 +35,7 @@ export function StageNotes({ evaluation, failure }: Props) {
 
 function PinNote() {
   const pin = useView((state) => state.pin);
+  const name = useDocument(({ document }) => (pin === null ? '' : pinName(document, pin)));
   if (pin === null) return null;
   return (
     <div
@@ -43,7 +45,7 @@ function PinNote() {
       }
       data-testid="pinned"
     >
-      Pinned, shown flat: {pin}{' '}
+      Pinned, shown flat: {name}{' '}
       <button
         type="button"
         className="underline"

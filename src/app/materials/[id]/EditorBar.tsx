@@ -1,5 +1,4 @@
 'use client';
-import { Redo2, Undo2 } from 'lucide-react';
 import { toast } from 'sonner';
 import { useEffect } from 'react';
 import { isMark } from '@/core/edit/marks';
@@ -8,13 +7,15 @@ import { changeBoard } from '@/core/edit/nodes';
 import { groupSelection } from '@/core/edit/group';
 import { ungroup } from '@/core/edit/ungroup';
 import { FindingsMenu } from '@/features/findings/FindingsMenu';
+import { HistoryMenu } from '@/features/view/HistoryMenu';
+import { KeySheet } from '@/features/view/KeySheet';
 import { ViewMenu } from '@/features/view/ViewMenu';
 import type { ModelEntry } from '@/contract/models';
 import type { Saver } from '@/state/saving';
 import { Button } from '@/ui/Button';
 import { Choose } from '@/ui/Choose';
 import { tellProblem } from '@/ui/tell-problem';
-import { commit, currentBoard, frameAll, redo, select, undo } from '@/state/editing';
+import { commit, currentBoard, frameAll, select } from '@/state/editing';
 import { stores } from '@/state/stores';
 import type { SaveState } from '@/state/stores';
 import { useDocument, useSaving } from '@/state/use-stores';
@@ -90,8 +91,9 @@ export function EditorBar({ models, saver, onModel, onSheet }: Props) {
       <MaterialName />
       <SaveNote />
       <FindingsMenu />
-      <HistoryButtons />
+      <HistoryMenu />
       <ViewMenu />
+      <KeySheet />
       <Choose
         label="Model on the stage"
         value={modelId}
@@ -189,37 +191,6 @@ function SaveNote() {
       title={saveMessage}
     >
       {SAVE_WORDS[saveState]}
-    </span>
-  );
-}
-
-function HistoryButtons() {
-  const past = useDocument((state) => state.past.at(-1)?.label);
-  const future = useDocument((state) => state.future.at(-1)?.label);
-  return (
-    <span className="flex">
-      <Button
-        look="quiet"
-        aria-label="Undo"
-        title={past ? `Undo: ${past}` : 'Nothing to undo'}
-        disabled={!past}
-        onClick={() => {
-          undo();
-        }}
-      >
-        <Undo2 size={14} />
-      </Button>
-      <Button
-        look="quiet"
-        aria-label="Redo"
-        title={future ? `Redo: ${future}` : 'Nothing to redo'}
-        disabled={!future}
-        onClick={() => {
-          redo();
-        }}
-      >
-        <Redo2 size={14} />
-      </Button>
     </span>
   );
 }
