@@ -120,7 +120,8 @@ function HexRow({ value, label, onSettle }: Props) {
   );
 }
 
-const shown = (x: number): number => Number(x.toFixed(4));
+/** As many digits as a step of it needs. */
+const shown = (x: number, step: number): number => Number(x.toFixed(step >= 1 ? 1 : 4));
 
 interface ModelProps extends Props {
   readonly model: ColourModel;
@@ -138,7 +139,7 @@ function ModelRow({ model, value, label, onChange, onDone, onSettle }: ModelProp
         <NumberField
           key={name}
           label={`${label}, ${model.id} ${name}`}
-          value={shown(numbers[k] ?? 0)}
+          value={shown(numbers[k] ?? 0, step)}
           low={low}
           high={high}
           step={step}

@@ -39,8 +39,8 @@ function startDrag(press: PointerEvent<HTMLInputElement>, props: Props): void {
   followPointer(press.nativeEvent, {
     onMove: (right, _, keys) => {
       travelled += Math.abs(right);
-      if (travelled < SLACK) return;
       exact = within(exact + right * step * (keys.ctrlKey ? 10 : speedOf(keys)), low, high);
+      if (travelled < SLACK) return;
       const finest = stepFor({ step }, { shiftKey: keys.shiftKey, ctrlKey: false });
       const kept = within(roundTo(exact, finest), low, high);
       if (kept === given) return;

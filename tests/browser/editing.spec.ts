@@ -9,6 +9,7 @@ import {
   openStored,
   port,
   saved,
+  setColour,
   untilIdle,
   signIn,
   stagePicture,
@@ -145,7 +146,7 @@ test('a ramp is edited over the histogram; dragging recompiles nothing', async (
   const before = await stagePicture(page);
   const compilations = await page.evaluate(() => window.brightLoomEvaluation?.counts.compilations);
   await page.getByRole('button', { name: 'Add stop' }).click();
-  await page.getByLabel('Stop colour').fill('#b03020');
+  await setColour(page, 'Stop colour', '#b03020');
   await page.getByRole('button', { name: 'Reverse' }).click();
   const stop = page.getByTestId('stop-s3');
   const box = await stop.boundingBox();

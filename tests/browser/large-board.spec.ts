@@ -181,8 +181,8 @@ test('parts of the window hide by keys; an empty bench leaves its place to the b
   await expect(card(page, 'Bare tin')).toBeInViewport({ ratio: 0.99 });
   // The numbers of a colour are whole, and its swatch is as large as it is to be hit.
   const row = page.getByTestId('bench').locator('[data-input="baseColour"]');
-  expect(await widthOf(row.locator('input[type="color"]'))).toBeGreaterThan(24);
-  for (const number of await row.locator('input:not([type="color"])').all())
+  expect(await widthOf(row.locator('[data-colour]'))).toBeGreaterThan(24);
+  for (const number of await row.locator('input').all())
     expect(await number.evaluate((field) => field.scrollWidth <= field.clientWidth)).toBe(true);
   await page.keyboard.press('Alt+3');
   await expect(page.getByTestId('bench')).toHaveCount(0);

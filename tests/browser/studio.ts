@@ -98,6 +98,14 @@ export async function drag(page: Page, from: Locator, to: Locator): Promise<void
   await page.mouse.up();
 }
 
+/** Opens the editor of a colour, types it, and closes it. */
+export async function setColour(page: Page, label: string, hex: string): Promise<void> {
+  await page.getByRole('button', { name: new RegExp(`^${label} #`) }).click();
+  await page.getByLabel(`${label} hex`).fill(hex);
+  await page.keyboard.press('Enter');
+  await page.keyboard.press('Escape');
+}
+
 /** Whether a request saves a material, whole or as what changed. */
 export const isSave = (route: Route): boolean =>
   ['PUT', 'PATCH'].includes(route.request().method());

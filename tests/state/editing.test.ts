@@ -168,7 +168,7 @@ describe('boards', () => {
     const full = documentOf(nodes);
     openDocument({ document: full, materialId: 'm', modelId: 'demo-tile', revision: 1 });
     commit(
-      'Added a node',
+      'Added Noise',
       (document, board) => addNode(document, board, 'patterns.noise', [0, 0]).document,
     );
     expect(stores.document.getState().document).toBe(full);

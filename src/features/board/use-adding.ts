@@ -1,6 +1,8 @@
 'use client';
 import { useReactFlow } from '@xyflow/react';
 import { useCallback, useRef, useState } from 'react';
+import { own } from '@/core/base/own';
+import { findDefinition } from '@/core/compile/catalogue';
 import { addBend, addNote, addRegion } from '@/core/edit/marks';
 import { addNode } from '@/core/edit/nodes';
 import { addReadyGroup } from '@/core/edit/ready-groups';
@@ -42,7 +44,10 @@ function place(choice: PaletteChoice, at: Place, open: OpenEnd | null): void {
     );
   const strand = stores.view.getState().chosenStrand;
   let id = '';
-  commit('Added a node', (current, board) => {
+  const { groups } = stores.document.getState().document;
+  const group = 'type' in choice ? own(groups, choice.group ?? '') : undefined;
+  const title = 'type' in choice ? (group?.name ?? findDefinition(choice.type)?.title) : undefined;
+  commit(`Added ${title ?? 'a ready group'}`, (current, board) => {
     const added = addChosen(current, board, choice, at);
     id = added.id;
     if (open) return joinOpenEnd(added.document, id, open);
