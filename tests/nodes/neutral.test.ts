@@ -1,9 +1,8 @@
 import { describe, expect, it } from '@jest/globals';
 import { listDefinitions, neutralValue } from '@/core/compile/catalogue';
 import type { InputValue } from '@/core/graph/document';
-import { node } from '../support/networks';
 import { curveOf, outputAt } from '../support/evaluate';
-import { documentOf } from '../support/networks';
+import { documentOf, node } from '../support/networks';
 
 const AT = [-0.25, 0, 0.125, 0.5, 0.75, 1, 1.5];
 const withNeutral = listDefinitions().filter(({ inputs }) =>
@@ -22,8 +21,9 @@ describe('the neutral values of a node', () => {
       for (const [input, { neutral }] of Object.entries(inputs))
         if (neutral !== undefined) values[input] = neutral;
       // Some keep to 0–1; what mixes does it with the first of its inputs.
-      const [[first = '', { kind }] = ['', { kind: 'scalar' }]] = Object.entries(inputs);
+      const [first = ''] = Object.keys(inputs);
       const [output = ''] = Object.keys(outputs);
+      const kind = inputs[first]?.kind ?? 'scalar';
       const at = AT.filter((x) => x >= 0 && x <= 1);
       const document = documentOf(
         [node('p', 'model.position'), node('n', id, values)],

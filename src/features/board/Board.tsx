@@ -148,7 +148,7 @@ function useCallbacks(
 
 /** The cards and strands, drawn by the library; what it reports becomes edits. */
 function Drawing({ host, adding }: DrawingProps) {
-  const { nodes, edges, overview, viewport, size, boxing, change, setViewport } =
+  const { nodes, edges, overview, viewport, size, onSelectionEnd, change, setViewport } =
     useBoardElements(host);
   const callbacks = useCallbacks(host, adding);
   return (
@@ -157,7 +157,7 @@ function Drawing({ host, adding }: DrawingProps) {
       <ReactFlow
         {...BEHAVIOUR}
         {...callbacks}
-        {...boxing}
+        onSelectionEnd={onSelectionEnd}
         nodes={nodes}
         edges={edges}
         onNodesChange={change}

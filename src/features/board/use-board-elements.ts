@@ -76,7 +76,7 @@ export function useBoardElements(host: React.RefObject<HTMLDivElement | null>) {
   const edges = useDocument(({ document }) =>
     elements.strands.of({ document, board, path, kinds, chosen: chosenStrand, faults }),
   );
-  const { given, boxing } = useCrowd(host, cards, viewport, detail === 'distant');
+  const { given, onSelectionEnd } = useCrowd(host, cards, viewport, detail === 'distant');
   // Moving the view moves these two, and makes nothing else again.
   const nodes = useMemo(
     () => [...given, ...selvedgeNodes(elements.edges, board !== null, selvedges, measured)],
@@ -102,7 +102,7 @@ export function useBoardElements(host: React.RefObject<HTMLDivElement | null>) {
     overview: useOverview(detail === 'distant', cards, edges),
     viewport,
     size,
-    boxing,
+    onSelectionEnd,
     change,
     setViewport: follow,
   };

@@ -75,7 +75,8 @@ export function useCrowd(
   useEffect(() => {
     now.current = { cards, viewport };
   }, [cards, viewport]);
-  const boxFrom = useRef<Place | null>(null);
+  /** Where the pointer was pressed: a box is told of only when it has grown. */
+  const pressed = useRef<Place | null>(null);
   useEffect(() => {
     const board = host.current;
     if (!board || !isCrowded) return;
@@ -87,9 +88,15 @@ export function useCrowd(
         setUnder(card);
       });
     };
+    const press = (event: PointerEvent): void => {
+      pressed.current = placeOn(board, event, now.current.viewport);
+    };
     board.addEventListener('pointermove', follow, { capture: true });
+    board.addEventListener('pointerdown', press, { capture: true });
     return () => {
+      pressed.current = null;
       board.removeEventListener('pointermove', follow, { capture: true });
+      board.removeEventListener('pointerdown', press, { capture: true });
     };
   }, [host, isCrowded]);
   const given = useMemo(
@@ -98,16 +105,10 @@ export function useCrowd(
   );
   return {
     given,
-    boxing: {
-      onSelectionStart: (event: MouseEvent) => {
-        const board = host.current;
-        boxFrom.current = board && isCrowded ? placeOn(board, event, viewport) : null;
-      },
-      onSelectionEnd: (event: MouseEvent) => {
-        const [board, from] = [host.current, boxFrom.current];
-        if (!board || !from) return;
-        select(cardsWithin(cards, { from, to: placeOn(board, event, viewport) }));
-      },
+    onSelectionEnd: (event: MouseEvent) => {
+      const [board, from] = [host.current, pressed.current];
+      if (!board || !from || !isCrowded) return;
+      select(cardsWithin(cards, { from, to: placeOn(board, event, viewport) }));
     },
   };
 }

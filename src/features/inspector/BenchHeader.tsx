@@ -59,8 +59,10 @@ export const BenchHeader = memo(function BenchHeader({ node, onCompare }: Props)
           Open the group
         </Button>
       ) : null}
-      <HomeButton node={node} />
-      <LimitChoice node={node} />
+      <span className="ml-auto flex items-center gap-2">
+        <HomeButton node={node} />
+        <LimitChoice node={node} />
+      </span>
     </div>
   );
 }, isAlike);
@@ -133,6 +135,7 @@ function HomeButton({ node: { id } }: Pick<Props, 'node'>) {
   return (
     <Button
       look="quiet"
+      className="min-h-[24px] !px-1 !py-0 text-[11px] text-soft"
       title="Every value and mode of this node as it came; strands stay"
       onClick={() => {
         const before = stores.document.getState().document;
@@ -148,9 +151,7 @@ function HomeButton({ node: { id } }: Pick<Props, 'node'>) {
 
 function LimitChoice({ node }: { readonly node: NodeInstance }) {
   return (
-    <label
-      className={'ml-auto flex shrink-0 items-center gap-1 text-[11px] whitespace-nowrap text-soft'}
-    >
+    <label className="flex shrink-0 items-center gap-1 text-[11px] whitespace-nowrap text-soft">
       <input
         type="checkbox"
         checked={node.limited ?? false}

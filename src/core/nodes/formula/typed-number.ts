@@ -62,6 +62,11 @@ function fromPresent(text: string, present: number): number {
   return sign[1] === '*' ? present * by : present / by;
 }
 
+function reasonIn(error: unknown): string {
+  if (error instanceof FormulaError) return error.reason.replace(/\.$/, '');
+  throw error;
+}
+
 /**
  * Reads what is typed into the field of a number: a number, a calculation of the grammar of
  * formulas (`3*0.2`, `1/3`, `sqrt(2)`), a percentage (`25%` is 0.25), or one that starts from the
@@ -73,7 +78,6 @@ export function readTypedNumber(text: string, present: number): TypedNumber {
     if (Number.isFinite(value)) return { value };
     return { reason: 'it has no value: a division by 0, or a root of less than 0' };
   } catch (error) {
-    if (error instanceof FormulaError) return { reason: error.reason.replace(/\.$/, '') };
-    throw error;
+    return { reason: reasonIn(error) };
   }
 }
