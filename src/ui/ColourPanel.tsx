@@ -170,7 +170,7 @@ function RecentColours({ onSettle }: Pick<Props, 'onSettle'>) {
           type="button"
           aria-label={`Use ${toHex(colour)}`}
           title={toHex(colour)}
-          className="h-6 w-[19px] border border-line"
+          className="h-[24px] w-[24px] border border-line"
           style={{ background: toHex(colour) }}
           onClick={() => {
             onSettle(colour);

@@ -19,7 +19,7 @@ export function IconButton({ name, isDisabled = false, isPressed, onClick, child
       aria-pressed={isPressed}
       disabled={isDisabled}
       className={
-        'press grid h-6 w-6 place-items-center rounded-[2px] border border-line ' +
+        'press grid h-[24px] w-[24px] place-items-center rounded-[2px] border border-line ' +
         `disabled:opacity-45 ${isPressed === true ? 'bg-weld text-weld-ink' : 'hover:bg-raised'}`
       }
       onClick={onClick}

@@ -17,7 +17,7 @@ interface Props {
 }
 
 const THUMB =
-  'absolute grid h-6 w-6 -translate-x-1/2 place-items-center before:block before:h-4 ' +
+  'absolute grid h-[24px] w-[24px] -translate-x-1/2 place-items-center before:block before:h-4 ' +
   'before:w-[7px] before:rounded-[1px] before:border before:border-line before:bg-ink ' +
   "before:content-['']";
 

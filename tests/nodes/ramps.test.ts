@@ -5,8 +5,16 @@ import { describePorts } from '@/core/compile/catalogue';
 import { checkReferences } from '@/core/compile/check/check';
 import { curveValue, rampColour, stopPlaces } from '@/core/compile/ramp-rows';
 import { setOption, setValue } from '@/core/edit/nodes';
-import { distribute, mirrored, reverse, toggleOpen } from '@/core/edit/ramps';
+import {
+  distribute,
+  mirrored,
+  reverse,
+  toggleOpen,
+  widestGap,
+  withSegments,
+} from '@/core/edit/ramps';
 import type { RampStop, Segment, Triple } from '@/core/graph/document';
+import type { RampModes } from '@/core/nodes/ramp-table';
 import { fromOklabColour, toOklabColour } from '@/core/surface/colour-science';
 import { TEST_SCALE, documentOf, node } from '../support/networks';
 import { curveOf, outputAt, valueAt } from '../support/evaluate';
@@ -43,6 +51,23 @@ describe('the domain of a ramp', () => {
   it('repeats and mirrors', () => {
     close(rampAt([-0.25, 0.25, 1.25], TWO, { outside: 'repeat' }), [0.75, 0.25, 0.25]);
     close(rampAt([-0.25, 0.25, 1.25, 2.25], TWO, { outside: 'mirror' }), [0.25, 0.25, 0.75, 0.25]);
+  });
+});
+
+describe('stops that are added or changed together', () => {
+  const placed: RampModes = { layout: 'placed', blend: 'light' };
+  it('go into the widest gap, beyond the ends, too', () => {
+    const gap = (...places: readonly number[]): number =>
+      widestGap({ stops: places.map((at, k) => stop(`s${String(k)}`, at, grey(at))) }, placed);
+    expect(gap(0, 1)).toBe(0.5);
+    expect(gap(0, 0.5, 1)).toBe(0.25);
+    expect(gap(0, 0.2, 1)).toBe(0.6);
+    expect(gap(0.9, 0.1, 0.5)).toBeCloseTo(0.3, 12);
+    expect(gap(0, 0.1, 0.2)).toBeCloseTo(0.6, 12);
+  });
+  it('take one way', () => {
+    const ways = withSegments({ stops: TWO }, 'hold').stops.map(({ segment }) => segment);
+    expect(ways).toEqual(['hold', 'hold']);
   });
 });
 

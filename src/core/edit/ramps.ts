@@ -1,7 +1,7 @@
 import { own } from '../base/own';
 import { orderedStops, rampColour, stopPlaces } from '../compile/ramp-rows';
 import { LIMITS, isRamp, isTriple } from '../graph/document';
-import type { InputValue, NodeInstance, RampStop, RampValue } from '../graph/document';
+import type { InputValue, NodeInstance, RampStop, RampValue, Segment } from '../graph/document';
 import type { RampModes, StopAspect } from '../nodes/ramp-table';
 import { freshId } from './board';
 
@@ -196,3 +196,17 @@ export function addStop(
   const at = after < 0 ? stops.length : after;
   return { ramp: { stops: [...stops.slice(0, at), stop, ...stops.slice(at)] }, id };
 }
+
+/** The middle of the widest gap along a ramp, 0–1; its ends are borders of gaps, too. */
+export function widestGap(ramp: RampValue, { layout }: RampModes): number {
+  const places = stopPlaces(orderedStops(ramp, layout), layout);
+  const ends = [0, ...places, 1].toSorted((a, b) => a - b);
+  const widths = ends.slice(1).map((end, k) => end - (ends[k] ?? 0));
+  const widest = widths.indexOf(Math.max(...widths));
+  return ((ends[widest] ?? 0) + (ends[widest + 1] ?? 1)) / 2;
+}
+
+/** The ramp with one way from every stop to the next. */
+export const withSegments = (ramp: RampValue, segment: Segment): RampValue => ({
+  stops: ramp.stops.map((stop) => ({ ...stop, segment })),
+});

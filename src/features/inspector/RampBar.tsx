@@ -126,6 +126,9 @@ function StopHandle({ stop, place, placeAt, ...props }: StopProps) {
         event.currentTarget.setPointerCapture(event.pointerId);
         onChoose(stop.id);
       }}
+      onFocus={() => {
+        onChoose(stop.id);
+      }}
       onPointerMove={(event) => {
         if (event.currentTarget.hasPointerCapture(event.pointerId))
           onMove(stop.id, placeAt(event.clientX), `stop ${stop.id}`);

@@ -1,6 +1,6 @@
 'use client';
 import { useState } from 'react';
-import { addStop, moveStop } from '@/core/edit/ramps';
+import { addStop, moveStop, widestGap } from '@/core/edit/ramps';
 import type { RampValue } from '@/core/graph/document';
 import type { RampModes } from '@/core/nodes/ramp-table';
 import type { PlacedFinding } from '@/state/findings-state';
@@ -36,8 +36,8 @@ export function RampEditor({ ramp, modes, histogram, faults, sources, onChange, 
     if (ramp.stops.length > 2 && last >= 0)
       onChange({ stops: ramp.stops.toSpliced(last, 1) }, null, 'Removed a stop');
   };
-  const add = (place: number): void => {
-    const added = addStop(ramp, modes, place, chosen?.position ?? 10);
+  const add = (place: number | null): void => {
+    const added = addStop(ramp, modes, place ?? widestGap(ramp, modes), chosen?.position ?? 10);
     if (!added) return;
     onChange(added.ramp, null, 'Added a stop');
     setChosenId(added.id);

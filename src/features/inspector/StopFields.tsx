@@ -1,5 +1,12 @@
 'use client';
-import { changeStop, distribute, mirrored, reverse, toggleOpen } from '@/core/edit/ramps';
+import {
+  changeStop,
+  distribute,
+  mirrored,
+  reverse,
+  toggleOpen,
+  withSegments,
+} from '@/core/edit/ramps';
 import { LIMITS, SEGMENTS } from '@/core/graph/document';
 import type { RampStop, RampValue, Segment } from '@/core/graph/document';
 import { STOP_ASPECTS } from '@/core/nodes/ramp-table';
@@ -24,7 +31,8 @@ interface Props {
   readonly stop: RampStop;
   readonly layout: RampModes['layout'];
   readonly onChange: ChangeRamp;
-  readonly onAdd: (place: number) => void;
+  /** At a place, or in the widest gap. */
+  readonly onAdd: (place: number | null) => void;
   readonly onRemove: (id: string) => void;
   readonly onDone: () => void;
   /** Where a colour may be taken from. */
@@ -39,8 +47,9 @@ export function StopFields(props: Props) {
       <StopValues {...props} />
       <Button
         onClick={() => {
-          onAdd(0.5);
+          onAdd(null);
         }}
+        title="In the widest gap"
         disabled={ramp.stops.length >= LIMITS.rampStops}
       >
         Add stop
@@ -60,7 +69,7 @@ export function StopFields(props: Props) {
       >
         Reverse
       </Button>
-      {layout === 'placed' ? <SpreadButtons ramp={ramp} onChange={onChange} /> : null}
+      {layout === 'placed' ? <SpreadButtons ramp={ramp} stop={stop} onChange={onChange} /> : null}
       <StopInputs {...props} />
     </div>
   );
@@ -120,10 +129,18 @@ function StopValues({ ramp, stop, layout, sources, onChange, onDone }: Props) {
   );
 }
 
-function SpreadButtons({ ramp, onChange }: Pick<Props, 'ramp' | 'onChange'>) {
+function SpreadButtons({ ramp, stop, onChange }: Pick<Props, 'ramp' | 'stop' | 'onChange'>) {
   const reflected = mirrored(ramp, LIMITS.rampStops);
   return (
     <>
+      <Button
+        title="The way of this stop for all of them"
+        onClick={() => {
+          onChange(withSegments(ramp, stop.segment), null, `Made all ways ${stop.segment}`);
+        }}
+      >
+        All ways
+      </Button>
       <Button
         onClick={() => {
           onChange(distribute(ramp), null, 'Distributed the stops');

@@ -37,6 +37,14 @@ export const SHAPES: Readonly<Record<string, CurveValue['points']>> = {
     [0.5, 1],
     [1, 0],
   ],
+  'Flat black': [
+    [0, 0],
+    [1, 0],
+  ],
+  'Flat white': [
+    [0, 1],
+    [1, 1],
+  ],
   'Step at one half': [
     [0, 0],
     [0.5, 0],
