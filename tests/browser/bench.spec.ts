@@ -50,6 +50,20 @@ test(
     await saved(page);
     await page.reload();
     await card(page, 'Formula').click();
-    await expect(text).toHaveValue('vec3(a, 2.0');
+    await expect(text).toHaveText('vec3(a, 2.0');
+
+    // Completion by keys; the mistake lies under its character.
+    await text.fill('');
+    await page.keyboard.type('smoo');
+    await page.getByRole('option', { name: /smoothstep/ }).waitFor();
+    // The list takes no key in its first moment, so that nobody accepts what they have not seen.
+    await page.waitForTimeout(150);
+    await page.keyboard.press('Enter');
+    await expect(text).toHaveText('smoothstep(');
+    await page.keyboard.type('0.0, 1.0, a)$');
+    await expect(text.locator('.cm-lintRange-error')).toHaveText('$');
+    await page.keyboard.press('Backspace');
+    await expect(text).toHaveAttribute('aria-invalid', 'false');
+    await expect(page.getByTestId('finding-notes')).toHaveCount(0);
   },
 );

@@ -8,7 +8,7 @@ import type { InputValue, NodeInstance } from '@/core/graph/document';
 import type { PlacedFinding } from '@/state/findings-state';
 import { colourSources } from './colour-sources';
 import { CurveEditor } from './CurveEditor';
-import { FormulaEditor } from './FormulaEditor';
+import { FormulaEditor } from './formula/FormulaEditor';
 import { RampEditor } from './RampEditor';
 import { commit, endGesture } from '@/state/editing';
 import { useResults, useView } from '@/state/use-stores';
@@ -18,6 +18,11 @@ interface Props {
   readonly ports: readonly InputView[];
   readonly findings: readonly PlacedFinding[];
 }
+
+const callableOf = (ports: readonly InputView[]) =>
+  ports
+    .filter(({ kind }) => kind !== 'formula')
+    .map(({ id, port }) => ({ name: id, help: port?.help ?? '' }));
 
 /** Editors of the ramps, curves and formulas of a node, with what is wrong in them marked. */
 export function ShapeEditors({ node, ports, findings }: Props) {
@@ -71,6 +76,7 @@ export function ShapeEditors({ node, ports, findings }: Props) {
             key={port.id}
             text={value.formula}
             faults={faults}
+            inputs={callableOf(ports)}
             onChange={(formula) => {
               set(port.id, { formula }, 'Changed a formula', null);
             }}

@@ -49,7 +49,8 @@ const LEVELS: readonly (readonly BinarySign[])[] = [
   ['+', '-'],
   ['*', '/', '%'],
 ];
-const TYPES: readonly string[] = ['float', 'vec3', 'bool'];
+/** The words that name a type. */
+export const FORMULA_TYPES: readonly string[] = ['float', 'vec3', 'bool'];
 
 /**
  * Reads a formula: `float t = a * 2.0; mix(b, c, t)`. The grammar of expressions is that of GLSL
@@ -90,7 +91,7 @@ class Reader {
     const declarations: Declaration[] = [];
     while (
       this.token.kind === 'name' &&
-      TYPES.includes(this.token.text) &&
+      FORMULA_TYPES.includes(this.token.text) &&
       this.tokens[this.next + 1]?.kind === 'name'
     )
       declarations.push(this.declaration());
