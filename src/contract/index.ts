@@ -4,12 +4,13 @@ import * as jobs from './jobs';
 import * as library from './library';
 import * as materials from './materials';
 import * as models from './models';
+import * as ramps from './ramps';
 import type { AnyRoute } from './route';
 import * as session from './session';
 
 const isRoute = (value: unknown): value is AnyRoute =>
   typeof value === 'object' && value !== null && 'method' in value && 'path' in value;
-const areas = [session, materials, models, images, library, jobs, health];
+const areas = [session, materials, models, images, ramps, library, jobs, health];
 
 /** Every route of the server. */
 export const ROUTES: readonly AnyRoute[] = areas.flatMap((area) =>

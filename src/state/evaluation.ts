@@ -1,8 +1,9 @@
-import type { ModelId } from '../core/base/ids';
+import type { ModelId, ResultKey } from '../core/base/ids';
 import { describeError } from '../core/base/problem';
 import { boundsOfAll } from '../core/compile/companion-places';
 import { listLights } from '../core/compile/lights';
 import { framingCamera } from '../core/evaluate/camera';
+import type { SeenValues } from '../core/evaluate/level-line';
 import type { Picked } from '../core/evaluate/pick';
 import { getModelScale } from '../core/evaluate/session';
 import type { NestedDemand } from '../core/evaluate/session';
@@ -229,6 +230,20 @@ export class Evaluation {
     const { evaluator, documents } = this.pool;
     const named = documents.bring(evaluator, document);
     return unwrap(evaluator.pick(shown.id, named, read, from, towards));
+  }
+
+  /**
+   * A scalar as the camera of the stage sees it on the current model; null while nothing is shown.
+   * @throws WorkerProblem
+   */
+  async seeValues(key: ResultKey, width: number): Promise<SeenValues | null> {
+    const { document } = this.parts.stores.document.getState();
+    const { camera } = this.parts.stores.view.getState();
+    const { shown } = this.current;
+    if (!shown || !camera) return null;
+    const { evaluator, documents } = this.pool;
+    const named = documents.bring(evaluator, document);
+    return unwrap(evaluator.seeValues(shown.id, named, key, camera, width));
   }
 
   /** The mode of opacity a person chose comes before the one the values suggest. */

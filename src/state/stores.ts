@@ -155,6 +155,20 @@ export interface MeasuringState {
   readonly isMeasuringStopped: boolean;
 }
 
+/** An input of a node, by the ids that lead to it. */
+export interface WatchedInput {
+  readonly path: readonly NodeId[];
+  readonly input: string;
+}
+/** A scalar that is read on the stage while its ramp or curve is edited. */
+export interface ProbeState {
+  readonly watched: WatchedInput | null;
+  /** The value whose line is drawn on the model. */
+  readonly level: number | null;
+  /** The value under the pointer; null beside the model. */
+  readonly reading: number | null;
+}
+
 /** All that the editor holds, each in a store of its own. */
 export interface Stores {
   readonly document: StoreApi<DocumentState>;
@@ -164,6 +178,7 @@ export interface Stores {
   readonly stage: StoreApi<StageState>;
   readonly measuring: StoreApi<MeasuringState>;
   readonly findings: StoreApi<FindingsState>;
+  readonly probe: StoreApi<ProbeState>;
 }
 
 const CLOSED: DocumentState = {
@@ -213,6 +228,7 @@ export const createStores = (): Stores => ({
   stage: createStore(() => ({ model: null, companionStates: new Map<string, CompanionState>() })),
   measuring: createStore(() => ({ progress: null, isMeasuringStopped: false })),
   findings: createStore(() => emptyFindings),
+  probe: createStore(() => ({ watched: null, level: null, reading: null })),
 });
 
 /** Those of the page. */

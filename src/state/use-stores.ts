@@ -8,6 +8,7 @@ import { stores } from './stores';
 import type {
   DocumentState,
   MeasuringState,
+  ProbeState,
   ResultState,
   SavingState,
   StageState,
@@ -23,6 +24,8 @@ export const useResults = <T>(selector: (state: ResultState) => T): T =>
   useStore(stores.results, selector);
 export const useStage = <T>(selector: (state: StageState) => T): T =>
   useStore(stores.stage, selector);
+export const useProbe = <T>(selector: (state: ProbeState) => T): T =>
+  useStore(stores.probe, selector);
 export const useMeasuring = <T>(selector: (state: MeasuringState) => T): T =>
   useStore(stores.measuring, selector);
 

@@ -6,6 +6,7 @@ import type { Camera } from '../core/evaluate/camera';
 import { drawOutput } from '../core/evaluate/draw';
 import { StageFiller } from '../core/evaluate/fill';
 import type { FillRequest } from '../core/evaluate/fill';
+import { seeValues } from '../core/evaluate/level-line';
 import { pickPoint } from '../core/evaluate/pick';
 import { proveGroup } from '../core/evaluate/proof';
 import { makeStageProgram } from '../core/evaluate/stage-program';
@@ -69,6 +70,18 @@ export function documentCalls({ models, answer }: Desk) {
       }),
     /** A model left the stage: what was cached for it may go. */
     leave: (subject: string) => answer(() => filler.leave(subject)),
+    /** A scalar as a camera sees it. */
+    seeValues: (
+      id: ModelId,
+      named: DocumentReference,
+      key: ResultKey,
+      camera: Camera,
+      width: number,
+    ) =>
+      about(named, (document) => {
+        const seen = seeValues(models.get(id), document, key, camera, width);
+        return sent(seen, seen.values.buffer);
+      }),
     pick: (
       id: ModelId,
       named: DocumentReference,

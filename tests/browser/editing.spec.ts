@@ -145,9 +145,10 @@ test('a ramp is edited over the histogram; dragging recompiles nothing', async (
   await untilIdle(page);
   const before = await stagePicture(page);
   const compilations = await page.evaluate(() => window.brightLoomEvaluation?.counts.compilations);
-  await page.getByRole('button', { name: 'Add stop' }).click();
+  await page.getByRole('button', { name: 'Add a stop' }).click();
   await setColour(page, 'Stop colour', '#b03020');
-  await page.getByRole('button', { name: 'Reverse' }).click();
+  await page.getByRole('button', { name: 'Ramp …' }).click();
+  await page.getByRole('menuitem', { name: 'Reverse' }).click();
   const stop = page.getByTestId('stop-s3');
   const box = await stop.boundingBox();
   if (!box) throw new Error('no stop');

@@ -10,7 +10,7 @@ import { ROUTES } from '@/contract/index';
 import type { AnyRoute, Role } from '@/contract/route';
 import { addDial } from '@/core/edit/dials';
 import { groupSelection } from '@/core/edit/group';
-import type { NetworkDocument } from '@/core/graph/document';
+import type { NetworkDocument, RampValue } from '@/core/graph/document';
 import { storeBlob } from '@/db/queries/blobs';
 import { noteWorker } from '@/db/queries/jobs';
 import { insertModel } from '@/db/queries/models';
@@ -21,6 +21,7 @@ import { SWATCH } from '@/server/jobs/lanes';
 import { startPublication } from '@/server/library';
 import { createMaterial, saveMaterial } from '@/server/materials';
 import { searchLibrary } from '@/server/library';
+import { keepRamp } from '@/server/ramps';
 import { routeAddress } from '@/state/api';
 import { documentOf, node } from '../support/networks';
 import { makePerson, startStudio, workOff } from './studio';
@@ -34,6 +35,16 @@ const painted: NetworkDocument = {
     ['n1:value > n2:value', 'n2:mask > n3:roughness', 'n3:surface > @out:surface'],
   ),
   name: 'Painted',
+};
+
+const RAMP: RampValue = {
+  stops: [0, 1].map((position) => ({
+    id: `s${String(position)}`,
+    position,
+    colour: [position, position, position],
+    alpha: 1,
+    segment: 'linear',
+  })),
 };
 
 interface Persona {
@@ -187,6 +198,12 @@ const SAMPLES: Readonly<Record<string, () => Sample | Promise<Sample>>> = {
   'POST /api/images': () => ({ query: { name: 'grey.png' }, file: known.png }),
   'GET /api/images/:hash': () => ({ params: { hash: known.image } }),
   'GET /api/blobs/:hash': () => ({ params: { hash: known.picture } }),
+  'GET /api/ramps': () => ({}),
+  'POST /api/ramps': () => ({ body: { name: 'Tide', ramp: RAMP } }),
+  'POST /api/ramps/:id/forget': async () => ({
+    params: { id: (await keepRamp(artist, { name: `Ramp ${String(made++)}`, ramp: RAMP })).id },
+    body: {},
+  }),
   'GET /api/library': () => ({ query: { query: 'grain' } }),
   'GET /api/library/:id': () => ({ params: { id: known.entry } }),
   'POST /api/library': async () => ({ body: await publication(`Grain ${String(made++)}`) }),

@@ -96,11 +96,8 @@ function blendChannels(stop: RampStop, { blend }: RampModes): readonly number[] 
   return [...colour.map((channel) => channel * colourWeight(stop.alpha)), stop.alpha];
 }
 
-/**
- * The colour a ramp shows at t, in double precision, from typed values only: for drawing it beside
- * its stops.
- */
-export function rampColour(ramp: RampValue, modes: RampModes, t: number): Triple {
+/** Blended channels at t, in double precision, from typed values only. */
+function channelsAt(ramp: RampValue, modes: RampModes, t: number): readonly number[] {
   const stops = orderedStops(ramp, modes.layout);
   const places = stopPlaces(stops, modes.layout);
   const channels = stops.map((stop) => blendChannels(stop, modes));
@@ -108,29 +105,43 @@ export function rampColour(ramp: RampValue, modes: RampModes, t: number): Triple
   const k = after < 0 ? stops.length - 1 : Math.max(0, after - 1);
   const [from, to] = [channels[k] ?? [0, 0, 0, 1], channels[k + 1]];
   const segment = modes.layout === 'placed' ? stops[k]?.segment : 'hold';
-  let mixed = from;
-  if (after > 0 && to && segment !== 'hold') {
-    const width = (places[k + 1] ?? 0) - (places[k] ?? 0);
-    const u = (t - (places[k] ?? 0)) / width;
-    const way = segment === 'linear' ? u : u * u * (3 - 2 * u);
-    mixed = from.map((channel, c) => {
-      const slopes =
-        segment === 'spline'
-          ? monotoneSlopes(
-              places,
-              channels.map((row) => row[c] ?? 0),
-            )
-          : [];
-      const bulge = u * (1 - u) * width * ((slopes[k] ?? 0) * (1 - u) - (slopes[k + 1] ?? 0) * u);
-      return channel + ((to[c] ?? 0) - channel) * way + (segment === 'spline' ? bulge : 0);
-    });
-  }
+  if (after <= 0 || !to || segment === 'hold') return from;
+  const width = (places[k + 1] ?? 0) - (places[k] ?? 0);
+  const u = (t - (places[k] ?? 0)) / width;
+  const way = segment === 'linear' ? u : u * u * (3 - 2 * u);
+  return from.map((channel, c) => {
+    const slopes =
+      segment === 'spline'
+        ? monotoneSlopes(
+            places,
+            channels.map((row) => row[c] ?? 0),
+          )
+        : [];
+    const bulge = u * (1 - u) * width * ((slopes[k] ?? 0) * (1 - u) - (slopes[k + 1] ?? 0) * u);
+    return channel + ((to[c] ?? 0) - channel) * way + (segment === 'spline' ? bulge : 0);
+  });
+}
+
+/**
+ * The colour a ramp shows at t, linear Rec. 709 and not premultiplied, and its alpha: for drawing
+ * it beside its stops.
+ */
+export function rampSample(
+  ramp: RampValue,
+  modes: RampModes,
+  t: number,
+): { readonly colour: Triple; readonly alpha: number } {
+  const mixed = channelsAt(ramp, modes, t);
   const alpha = mixed[3] ?? 1;
   const straight = [0, 1, 2].map(
     (c) => (mixed[c] ?? 0) / Math.max(colourWeight(alpha), CLEAR_WEIGHT),
   ) as unknown as Triple;
-  return modes.blend === 'perceptual' ? fromOklabColour(straight) : straight;
+  return { colour: modes.blend === 'perceptual' ? fromOklabColour(straight) : straight, alpha };
 }
+
+/** The colour a ramp shows at t, as `rampSample` gives it. */
+export const rampColour = (ramp: RampValue, modes: RampModes, t: number): Triple =>
+  rampSample(ramp, modes, t).colour;
 
 /**
  * Writes a curve's table: a row for each point; then their number, and where the curve begins and

@@ -166,6 +166,26 @@ export function moveStop(
     : null;
 }
 
+/** The stops that stand where one stands, itself included, in their order along the ramp. */
+export function stopsBeside(ramp: RampValue, id: string): readonly string[] {
+  const place = ramp.stops.find((stop) => stop.id === id)?.position;
+  return orderedStops(ramp, 'placed')
+    .filter(({ position }) => position === place)
+    .map((stop) => stop.id);
+}
+
+/**
+ * Puts a stop of a ramp as placed at a place, 0–1, together with all that stand at the same one:
+ * a hard border stays one.
+ */
+export function moveStopsBeside(ramp: RampValue, id: string, place: number): RampValue {
+  const together = new Set(stopsBeside(ramp, id));
+  const position = Number(Math.min(1, Math.max(0, place)).toFixed(4));
+  return {
+    stops: ramp.stops.map((stop) => (together.has(stop.id) ? { ...stop, position } : stop)),
+  };
+}
+
 /** The ramp with one stop changed. */
 export const changeStop = (ramp: RampValue, id: string, change: Partial<RampStop>): RampValue => ({
   stops: ramp.stops.map((stop) => (stop.id === id ? { ...stop, ...change } : stop)),
@@ -210,3 +230,13 @@ export function widestGap(ramp: RampValue, { layout }: RampModes): number {
 export const withSegments = (ramp: RampValue, segment: Segment): RampValue => ({
   stops: ramp.stops.map((stop) => ({ ...stop, segment })),
 });
+
+/** A copied stop put into a ramp at a place, with an id of its own; null where it is full. */
+export function insertStop(ramp: RampValue, stop: RampStop, place: number): RampValue | null {
+  if (ramp.stops.length >= LIMITS.rampStops) return null;
+  const { open: _closed, ...plain } = stop;
+  const id = freshId('s', new Set(ramp.stops.map((each) => each.id)));
+  const after = ramp.stops.findIndex(({ position }) => position > place);
+  const at = after < 0 ? ramp.stops.length : after;
+  return { stops: ramp.stops.toSpliced(at, 0, { ...plain, id, position: place }) };
+}

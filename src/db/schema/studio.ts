@@ -9,7 +9,7 @@ import {
   timestamp,
   uniqueIndex,
 } from 'drizzle-orm/pg-core';
-import type { GroupDefinition, NetworkDocument } from '../../core/graph/document';
+import type { GroupDefinition, NetworkDocument, RampValue } from '../../core/graph/document';
 import type { ModelPreparation } from '../../core/exchange/prepare';
 import type { Proof } from '../../core/evaluate/proof';
 import { user } from './accounts';
@@ -71,6 +71,8 @@ export const model = pgTable('model', {
   preparation: jsonb('preparation').$type<ModelPreparation>().notNull().default({}),
   ownerId: text('owner_id').references(() => user.id),
   createdAt: created(),
+  /** Set while it is put away: it stands in no list, but what uses it goes on. */
+  archivedAt: timestamp('archived_at', { withTimezone: true }),
 });
 
 /**
@@ -108,6 +110,8 @@ export const material = pgTable(
     swatchHash: text('swatch_hash').references(() => blob.hash),
     createdAt: created(),
     updatedAt: timestamp('updated_at', { withTimezone: true }).notNull().defaultNow(),
+    /** Set while it is put away; nothing of it is lost. */
+    archivedAt: timestamp('archived_at', { withTimezone: true }),
   },
   (table) => [index('material_project').on(table.projectId)],
 );
@@ -176,4 +180,19 @@ export const release = pgTable(
     createdAt: created(),
   },
   (table) => [primaryKey({ columns: [table.entryId, table.version] })],
+);
+
+/** A ramp that a person keeps to use again. */
+export const keptRamp = pgTable(
+  'kept_ramp',
+  {
+    id: text('id').primaryKey(),
+    ownerId: text('owner_id')
+      .notNull()
+      .references(() => user.id, { onDelete: 'cascade' }),
+    name: text('name').notNull(),
+    ramp: jsonb('ramp').$type<RampValue>().notNull(),
+    createdAt: created(),
+  },
+  (table) => [uniqueIndex('kept_ramp_name').on(table.ownerId, table.name)],
 );

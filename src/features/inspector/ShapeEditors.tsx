@@ -9,14 +9,31 @@ import type { PlacedFinding } from '@/state/findings-state';
 import { colourSources } from './colour-sources';
 import { CurveEditor } from './CurveEditor';
 import { FormulaEditor } from './formula/FormulaEditor';
-import { RampEditor } from './RampEditor';
+import { RampEditor } from './ramp/RampEditor';
+import type { RampDomain } from './ramp/edited-ramp';
 import { commit, endGesture } from '@/state/editing';
-import { useResults, useView } from '@/state/use-stores';
+import { useBoard, useResults, useView } from '@/state/use-stores';
 
 interface Props {
   readonly node: NodeInstance;
   readonly ports: readonly InputView[];
   readonly findings: readonly PlacedFinding[];
+}
+
+/** Between which values the ramps of a node lie; null where their ends are wired or driven. */
+function useDomain(node: NodeInstance): RampDomain | null {
+  const { network, group } = useBoard();
+  const ends = ['from', 'to'].map((input) => getInputValue(node, input));
+  const isSettled = (input: string): boolean =>
+    !network.strands.some(({ to }) => to.node === node.id && to.input === input) &&
+    !group?.dials.some(({ drives }) =>
+      drives.some((drive) => drive.node === node.id && drive.input === input),
+    );
+  const [from, to] = ends;
+  if (from === undefined && to === undefined) return { from: 0, to: 1 };
+  return typeof from === 'number' && typeof to === 'number' && ['from', 'to'].every(isSettled)
+    ? { from, to }
+    : null;
 }
 
 const callableOf = (ports: readonly InputView[]) =>
@@ -27,6 +44,7 @@ const callableOf = (ports: readonly InputView[]) =>
 /** Editors of the ramps, curves and formulas of a node, with what is wrong in them marked. */
 export function ShapeEditors({ node, ports, findings }: Props) {
   const path = useView((state) => state.path);
+  const domain = useDomain(node);
   const arriving = arrivingKey([...path, node.id], 'value');
   const histogram = useResults((state) => state.taps.get(arriving)?.histogram ?? null);
   const valued = ports.map((port) => ({
@@ -46,6 +64,8 @@ export function ShapeEditors({ node, ports, findings }: Props) {
             key={port.id}
             ramp={value}
             modes={rampModes(node)}
+            domain={domain}
+            watched={{ path: [...path, node.id], input: 'value' }}
             histogram={histogram}
             faults={faults}
             sources={() => colourSources('Stop colour', node.id)}
@@ -70,19 +90,33 @@ export function ShapeEditors({ node, ports, findings }: Props) {
           />
         ))}
       </div>
-      {valued.map(({ port, value, faults }) =>
-        port.kind === 'formula' && isFormula(value) ? (
-          <FormulaEditor
-            key={port.id}
-            text={value.formula}
-            faults={faults}
-            inputs={callableOf(ports)}
-            onChange={(formula) => {
-              set(port.id, { formula }, 'Changed a formula', null);
-            }}
-          />
-        ) : null,
-      )}
+      <Formulas valued={valued} ports={ports} set={set} />
     </>
+  );
+}
+
+interface FormulasProps {
+  readonly valued: readonly {
+    readonly port: InputView;
+    readonly value: InputValue | undefined;
+    readonly faults: readonly PlacedFinding[];
+  }[];
+  readonly ports: readonly InputView[];
+  readonly set: (id: string, value: InputValue, label: string, gesture: string | null) => void;
+}
+
+function Formulas({ valued, ports, set }: FormulasProps) {
+  return valued.map(({ port, value, faults }) =>
+    port.kind === 'formula' && isFormula(value) ? (
+      <FormulaEditor
+        key={port.id}
+        text={value.formula}
+        faults={faults}
+        inputs={callableOf(ports)}
+        onChange={(formula) => {
+          set(port.id, { formula }, 'Changed a formula', null);
+        }}
+      />
+    ) : null,
   );
 }

@@ -9,6 +9,7 @@ import { useView } from '@/state/use-stores';
 import { Button } from '@/ui/Button';
 import { BeaconTools } from './BeaconTools';
 import { CompanionsPanel } from './CompanionsPanel';
+import { LevelLine } from './LevelLine';
 import { LightsPanel } from './LightsPanel';
 import { LookChoice } from './LookChoice';
 import { OpacityChoice } from './OpacityChoice';
@@ -39,6 +40,7 @@ export function Stage({ evaluation, models }: Props) {
           turnByKey(event, renderer.current);
         }}
       />
+      <LevelLine evaluation={evaluation} host={host} />
       <StageNotes evaluation={evaluation} failure={failure} />
       {pin === null ? <OpacityChoice /> : null}
       <div className="absolute top-1 right-1 flex flex-col items-end gap-1 text-[11px]">

@@ -1,23 +1,15 @@
 'use client';
-import {
-  changeStop,
-  distribute,
-  mirrored,
-  reverse,
-  toggleOpen,
-  withSegments,
-} from '@/core/edit/ramps';
-import { LIMITS, SEGMENTS } from '@/core/graph/document';
+import { changeStop, toggleOpen } from '@/core/edit/ramps';
+import { SEGMENTS } from '@/core/graph/document';
 import type { RampStop, RampValue, Segment } from '@/core/graph/document';
 import { STOP_ASPECTS } from '@/core/nodes/ramp-table';
 import type { RampModes } from '@/core/nodes/ramp-table';
-import { Button } from '@/ui/Button';
 import { focusBoard } from '@/ui/focus-board';
 import { Choose } from '@/ui/Choose';
 import { ColourField } from '@/ui/ColourField';
 import type { ColourSource } from '@/ui/ColourPanel';
 import { NumberField } from '@/ui/NumberField';
-import type { ChangeRamp } from './change-ramp';
+import type { ChangeRamp, RampDomain } from './edited-ramp';
 
 const WAYS: Record<Segment, string> = {
   linear: 'Linear',
@@ -31,67 +23,30 @@ interface Props {
   readonly stop: RampStop;
   readonly layout: RampModes['layout'];
   readonly onChange: ChangeRamp;
-  /** At a place, or in the widest gap. */
-  readonly onAdd: (place: number | null) => void;
-  readonly onRemove: (id: string) => void;
+  readonly domain: RampDomain | null;
   readonly onDone: () => void;
   /** Where a colour may be taken from. */
   readonly sources: () => readonly ColourSource[];
 }
 
-/** What there is to set on the chosen stop, and on the ramp as a whole. */
+/** What there is to set on the chosen stop. */
 export function StopFields(props: Props) {
-  const { ramp, stop, layout, onChange, onAdd, onRemove } = props;
   return (
-    <div className="mt-3 flex flex-wrap items-center gap-2 text-[12px]">
+    <div className="mt-2 flex flex-wrap items-center gap-x-3 gap-y-1.5 text-[12px]">
       <StopValues {...props} />
-      <Button
-        onClick={() => {
-          onAdd(null);
-        }}
-        title="In the widest gap"
-        disabled={ramp.stops.length >= LIMITS.rampStops}
-      >
-        Add stop
-      </Button>
-      <Button
-        onClick={() => {
-          onRemove(stop.id);
-        }}
-        disabled={ramp.stops.length <= 2}
-      >
-        Remove
-      </Button>
-      <Button
-        onClick={() => {
-          onChange(reverse(ramp, layout), null, 'Reversed the ramp');
-        }}
-      >
-        Reverse
-      </Button>
-      {layout === 'placed' ? <SpreadButtons ramp={ramp} stop={stop} onChange={onChange} /> : null}
       <StopInputs {...props} />
     </div>
   );
 }
 
 /** Place, colour, alpha and way of one stop. */
-function StopValues({ ramp, stop, layout, sources, onChange, onDone }: Props) {
+function StopValues({ ramp, stop, layout, domain, sources, onChange, onDone }: Props) {
   const set = (change: Partial<RampStop>, label: string, gesture: string | null = null): void => {
     onChange(changeStop(ramp, stop.id, change), gesture, label);
   };
   return (
     <>
-      {layout === 'bands' ? null : (
-        <NumberField
-          label={layout === 'placed' ? 'Stop position' : 'Stop share'}
-          value={stop.position}
-          {...(layout === 'placed' ? { low: 0, high: 1 } : { low: 0, high: 100000 })}
-          onCommit={(position) => {
-            set({ position }, 'Moved a stop');
-          }}
-        />
-      )}
+      <StopPlace {...{ stop, layout, domain, set }} />
       <ColourField
         label="Stop colour"
         value={stop.colour}
@@ -129,33 +84,35 @@ function StopValues({ ramp, stop, layout, sources, onChange, onDone }: Props) {
   );
 }
 
-function SpreadButtons({ ramp, stop, onChange }: Pick<Props, 'ramp' | 'stop' | 'onChange'>) {
-  const reflected = mirrored(ramp, LIMITS.rampStops);
+interface PlaceProps extends Pick<Props, 'stop' | 'layout' | 'domain'> {
+  readonly set: (change: Partial<RampStop>, label: string) => void;
+}
+
+/** Where a stop stands: as a value of the domain, and as a share of the ramp. */
+function StopPlace({ stop, layout, domain, set }: PlaceProps) {
   return (
     <>
-      <Button
-        title="The way of this stop for all of them"
-        onClick={() => {
-          onChange(withSegments(ramp, stop.segment), null, `Made all ways ${stop.segment}`);
-        }}
-      >
-        All ways
-      </Button>
-      <Button
-        onClick={() => {
-          onChange(distribute(ramp), null, 'Distributed the stops');
-        }}
-      >
-        Distribute
-      </Button>
-      <Button
-        onClick={() => {
-          if (reflected) onChange(reflected, null, 'Mirrored the ramp');
-        }}
-        disabled={reflected === null}
-      >
-        Mirror
-      </Button>
+      {layout === 'placed' && domain && (domain.from !== 0 || domain.to !== 1) ? (
+        <NumberField
+          label="Stop value"
+          value={domain.from + stop.position * (domain.to - domain.from)}
+          {...{ low: Math.min(domain.from, domain.to), high: Math.max(domain.from, domain.to) }}
+          onCommit={(value) => {
+            const width = domain.to - domain.from;
+            if (width !== 0) set({ position: (value - domain.from) / width }, 'Moved a stop');
+          }}
+        />
+      ) : null}
+      {layout === 'bands' ? null : (
+        <NumberField
+          label={layout === 'placed' ? 'Stop position' : 'Stop share'}
+          value={stop.position}
+          {...(layout === 'placed' ? { low: 0, high: 1 } : { low: 0, high: 100000 })}
+          onCommit={(position) => {
+            set({ position }, 'Moved a stop');
+          }}
+        />
+      )}
     </>
   );
 }
@@ -168,8 +125,9 @@ function StopInputs({ ramp, stop, layout, onChange }: Props) {
       className="flex items-center gap-1 text-soft"
       role="group"
       aria-label="Inputs of this stop"
+      title="What is opened can be wired on the board, or driven by a dial."
     >
-      as input
+      opened as inputs of the node:
       {aspects.map((aspect) => {
         const isOpen = stop.open?.includes(aspect) ?? false;
         return (
