@@ -1,5 +1,6 @@
 import type { MaterialId, ModelId, NodeId, PortId, ResultKey, StrandId } from '../core/base/ids';
 import type { Problem } from '../core/base/problem';
+import { spreadToTwins } from '../core/edit/twins';
 import { passedLimit } from '../core/edit/limits';
 import type { BoardId, NetworkDocument } from '../core/graph/document';
 import { outputKey } from '../core/graph/result-key';
@@ -101,7 +102,9 @@ function documentEditing({ document: documents, view, stage, results, findings }
      */
     commit: (label: string, change: Change, gesture: string | null = null): void => {
       const state = documents.getState();
-      const document = change(state.document, currentBoard());
+      const board = currentBoard();
+      const changed = change(state.document, board);
+      const document = spreadToTwins(state.document, changed, board);
       if (document === state.document) return;
       const limit = passedLimit(document);
       if (limit !== null) {

@@ -21,8 +21,9 @@ const factsOf = ({
   options,
   values,
   limited,
+  off,
   group,
-}: NodeInstance): unknown => ({ id, type, version, options, values, limited, group });
+}: NodeInstance): unknown => ({ id, type, version, options, values, limited, off, group });
 
 /**
  * All that decides what arrives at an input, as text: the nodes that feed it with their values, out

@@ -4,7 +4,7 @@ import { isFormula, isRamp, isTriple } from '../graph/document';
 import type { NetworkDocument, NodeInstance, Strand, ValueKind } from '../graph/document';
 import { arrivingKey } from '../graph/result-key';
 import type { Builder } from '../ir/builder';
-import type { F32 } from '../ir/types';
+import type { F32, Lanes3 } from '../ir/types';
 import type { AnyLowered, InputPort } from '../nodes/define';
 import type { SurfaceLanes } from '../nodes/parameters/lanes';
 import { CURVE_ROW, CURVE_ROWS, RAMP_ROW, RAMP_ROWS, STOP_ASPECTS } from '../nodes/ramp-table';
@@ -51,7 +51,14 @@ export class InputLowering {
       assert(value.kind === 'surface', 'surfaces never convert');
       return value;
     }
-    if (kind !== 'scalar') return { kind, lanes: toTriple(value) };
+    const isPart = method !== undefined && value.kind !== 'scalar' && value.kind !== 'surface';
+    if (kind !== 'scalar')
+      return {
+        kind,
+        lanes: toTriple(
+          isPart ? { kind: 'scalar', lanes: [toScalar(this.b, value, method)] } : value,
+        ),
+      };
     return value.kind === 'scalar' ? value : { kind, lanes: [toScalar(this.b, value, method)] };
   }
 
@@ -121,8 +128,22 @@ export class InputLowering {
     return { lowered: toTriple(driven), kind: port.kind as ValueKind };
   }
 
+  /** What arrives at an input that takes one value, wired, driven or typed, as a value again. */
+  lowerValue(scope: Scope, node: NodeInstance, id: string, port: InputPort): Lowered {
+    const { lowered, kind } = this.lowerInput(scope, node, id, port, new Map());
+    if (kind === 'surface') return { kind, surface: lowered as SurfaceLanes };
+    if (port.kind !== 'flex' && kind === 'scalar') return { kind, lanes: [lowered as F32] };
+    const lanes = lowered as readonly F32[];
+    return kind === 'scalar'
+      ? { kind, lanes: [present(lanes[0], 'lane')] }
+      : { kind, lanes: lanes as Lanes3 };
+  }
+
   private asPort(value: Lowered, port: InputPort, strand: Strand): Lowered {
-    if (port.kind === 'flex') return value;
+    if (port.kind === 'flex')
+      return strand.conversion === undefined || value.kind === 'surface'
+        ? value
+        : { kind: 'scalar', lanes: [toScalar(this.b, value, strand.conversion)] };
     const converted = this.convert(value, port.kind as ValueKind, strand.conversion);
     return strand.plain ? converted : asQuantity(this.b, converted, port.quantity);
   }

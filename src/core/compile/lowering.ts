@@ -1,14 +1,17 @@
 import { laneName } from '../base/lane-name';
 import { outputKey } from '../graph/result-key';
 import { present } from '../base/assert';
+import { own } from '../base/own';
 import { FormulaError } from '../nodes/formula/tokens';
 import { OUTPUT_EDGE, SURFACE_OUTPUT } from '../graph/document';
 import type { NetworkDocument, NodeInstance, ValueKind } from '../graph/document';
 import type { Builder } from '../ir/builder';
 import type { F32 } from '../ir/types';
-import type { AnyLowered, ModelReads, NodeDefinition } from '../nodes/define';
+import type { AnyLowered, ModelReads, NodeDefinition, PortKind } from '../nodes/define';
+import type { Quantity } from '../nodes/quantities';
 import type { SurfaceLanes } from '../nodes/parameters/lanes';
-import { chosenOptions, findNodeDefinition, findGroupDefinition } from './catalogue';
+import { passedInput } from './bypass';
+import { chosenOptions, describePorts, findNodeDefinition, findGroupDefinition } from './catalogue';
 import { reportFormula } from './check/check-node';
 import { CheckReport } from './check/report';
 import type { Lowered } from './convert';
@@ -73,14 +76,48 @@ export class Lowering {
     const byId = new Map(scope.network.nodes.map((node) => [node.id, node]));
     for (const id of topologicalOrder(scope.network).order) {
       const node = present(byId.get(id), 'node');
-      const outputs =
-        node.type === 'group' ? this.lowerGroup(scope, node) : this.lowerNode(scope, node);
+      const outputs = this.lowerAny(scope, node);
       for (const [output, value] of Object.entries(outputs)) {
         const kept = node.limited ? this.limit(value) : value;
         scope.outputs.set(`${id}/${output}`, kept);
         this.results.set(outputKey([...scope.path, id], output), kept);
       }
     }
+  }
+
+  private lowerAny(scope: Scope, node: NodeInstance): Record<string, Lowered> {
+    if (node.off) return this.passThrough(scope, node);
+    return node.type === 'group' ? this.lowerGroup(scope, node) : this.lowerNode(scope, node);
+  }
+
+  /** What the outputs of a node give while it is off: what fits of what it gets, or nothing. */
+  private passThrough(scope: Scope, node: NodeInstance): Record<string, Lowered> {
+    const ports = present(describePorts(this.document, node), 'ports');
+    const wired = (input: string) => wiredTo(scope, node.id, input);
+    return Object.fromEntries(
+      ports.outputs.map((output): [string, Lowered] => {
+        const quantity = own(findNodeDefinition(node)?.outputs, output.id)?.quantity;
+        const input =
+          quantity === 'opacity'
+            ? undefined
+            : passedInput(node, ports, output, (id) => wired(id).length > 0);
+        const [first] = input ? wired(input.id) : [];
+        const isPlain = first && (!input?.port || input.kind === 'scalars');
+        const value = isPlain
+          ? this.inputs.convert(first.value, first.value.kind, first.strand.conversion)
+          : input?.port && this.inputs.lowerValue(scope, node, input.id, input.port);
+        if (!value) return [output.id, this.emptyOutput(output.kind, quantity)];
+        const { kind } = output;
+        return [output.id, kind === 'flex' ? value : this.inputs.convert(value, kind as ValueKind)];
+      }),
+    );
+  }
+
+  /** What an output gives that passes nothing: black, the surface's own normal, or clay. */
+  private emptyOutput(kind: PortKind, quantity: Quantity | undefined): Lowered {
+    if (quantity === 'opacity') return { kind: 'scalar', lanes: [this.b.f(1)] };
+    if (kind === 'vector' && quantity === 'normal') return { kind, lanes: this.model.normal };
+    return this.inputs.nothing(kind === 'flex' ? 'scalar' : (kind as ValueKind));
   }
 
   private limit(value: Lowered): Lowered {

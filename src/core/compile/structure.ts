@@ -70,6 +70,7 @@ const nodeNumber = remembered((node: NodeInstance) =>
       version: node.version,
       options: node.options,
       limited: node.limited ?? false,
+      ...(node.off ? { off: true } : {}),
       ...(node.group === undefined ? {} : { group: node.group }),
       values: structuralValues(node),
     }),

@@ -194,7 +194,10 @@ export interface Clip {
 export function copyNodes(document: NetworkDocument, board: BoardId, ids: readonly string[]): Clip {
   const network = getNetwork(document, board);
   const chosen = new Set(ids);
-  const nodes = network.nodes.filter((node) => chosen.has(node.id));
+  // A copy is edited alone until somebody links it.
+  const nodes = network.nodes
+    .filter((node) => chosen.has(node.id))
+    .map(({ twin: _twin, ...node }): NodeInstance => node);
   return {
     format: 'bright-loom/clip',
     version: 1,

@@ -1,9 +1,9 @@
 import { own } from '../base/own';
-import { describePorts, mayConnect, takesMany } from '../compile/catalogue';
+import { describePorts, mayConnect, neutralValue, takesMany } from '../compile/catalogue';
 import { INPUT_EDGE, OUTPUT_EDGE, SURFACE_OUTPUT } from '../graph/document';
 import type { Conversion, Network, NetworkDocument, Strand } from '../graph/document';
 import type { PortKind } from '../nodes/define';
-import { freshId, getNetwork, strandIds, withNetwork } from './board';
+import { changeNode, freshId, getNetwork, strandIds, withNetwork } from './board';
 import type { BoardId } from './board';
 
 /** The output a strand begins at. */
@@ -176,5 +176,29 @@ export function insertIntoStrand(
   const opened = disconnect(document, board, [strandId]);
   const first = connect(opened, board, strand.from, { node: nodeId, input: input.id });
   const second = connect(first, board, { node: nodeId, output: output.id }, strand.to);
-  return first === opened || second === first ? document : second;
+  return first === opened || second === first
+    ? document
+    : withNeutralOperands(second, board, nodeId, input.id);
+}
+
+/** Sets the operands that nothing is wired to so that the node changes nothing as it comes. */
+function withNeutralOperands(
+  document: NetworkDocument,
+  board: BoardId,
+  id: string,
+  wired: string,
+): NetworkDocument {
+  const node = getNetwork(document, board).nodes.find((each) => each.id === id);
+  if (!node) return document;
+  const neutral = (describePorts(document, node)?.inputs ?? []).flatMap((port) => {
+    const value = neutralValue(node, port.id);
+    const isOperand = port.kind === 'flex' && port.id !== wired && !(port.id in node.values);
+    return value !== undefined && isOperand ? [[port.id, value] as const] : [];
+  });
+  return neutral.length === 0
+    ? document
+    : changeNode(document, board, id, (each) => ({
+        ...each,
+        values: { ...each.values, ...Object.fromEntries(neutral) },
+      }));
 }

@@ -59,7 +59,11 @@ function nodeChanges(
   });
   const [was, is] = [original.limited ?? false, now.limited ?? false];
   const limited = was === is ? [] : [change('limited', was, is, { ...now, limited: was })];
-  return [...values, ...options, ...limited];
+  const [wasOff, isOff] = [original.off ?? false, now.off ?? false];
+  const { off: _off, ...on } = now;
+  const off =
+    wasOff === isOff ? [] : [change('off', wasOff, isOff, wasOff ? { ...on, off: true } : on)];
+  return [...values, ...options, ...limited, ...off];
 }
 
 function dialChanges(inside: GroupDefinition): Change[] {

@@ -80,6 +80,10 @@ export const nodeInstance = named(
     /** Scalar and colour results are limited to 0–1. */
     limited: optional(flag),
     folded: optional(flag),
+    /** Out of action: it passes on what fits of what it gets. */
+    off: optional(exactly(true)),
+    /** Nodes of a board with the same mark are edited together. */
+    twin: optional(id()),
     /** Of a `group` node: the definition in `groups`. */
     group: optional(id<GroupId>()),
   }),

@@ -1,0 +1,34 @@
+import { findNodeDefinition } from './catalogue';
+import type { InputView, OutputView, PortsView } from './catalogue';
+import type { NodeInstance } from '../graph/document';
+import type { Family } from '../nodes/define';
+import type { PortKind } from '../nodes/define';
+
+/** Kinds of inputs that may stand for an output of a kind while their node is off. */
+const PASSES: Readonly<Partial<Record<PortKind, readonly PortKind[]>>> = {
+  scalar: ['scalar', 'scalars', 'flex', 'colour'],
+  colour: ['colour', 'flex', 'scalar', 'scalars'],
+  vector: ['vector', 'flex'],
+  flex: ['flex', 'scalar', 'colour', 'vector', 'scalars'],
+  surface: ['surface'],
+};
+/** Families that make something new: their settings are not what they are about. */
+const MAKERS: ReadonlySet<Family> = new Set(['patterns', 'model', 'constants', 'optics']);
+
+/**
+ * The input that an output passes on while its node is off: the node's first input where it fits;
+ * else the first wired one that does. Undefined where nothing fits: then nothing is passed.
+ */
+export function passedInput(
+  node: NodeInstance,
+  { inputs }: PortsView,
+  output: OutputView,
+  isWired: (input: string) => boolean,
+): InputView | undefined {
+  const fits = ({ kind }: InputView): boolean => PASSES[output.kind]?.includes(kind) ?? false;
+  const [first] = inputs;
+  if (first && fits(first)) return first;
+  const family = findNodeDefinition(node)?.family;
+  if (family && MAKERS.has(family)) return undefined;
+  return inputs.find((input) => fits(input) && isWired(input.id));
+}
