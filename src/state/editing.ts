@@ -28,6 +28,7 @@ const NOWHERE: Partial<ViewState> = {
   chosenStrand: null,
   pin: null,
   picking: null,
+  exchanging: null,
   inView: null,
   placesBehind: [],
   placesAhead: [],

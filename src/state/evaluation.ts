@@ -233,7 +233,7 @@ export class Evaluation {
   }
 
   /**
-   * A scalar as the camera of the stage sees it on the current model; null while nothing is shown.
+   * A result as the camera of the stage sees it on the current model; null while nothing is shown.
    * @throws WorkerProblem
    */
   async seeValues(key: ResultKey, width: number): Promise<SeenValues | null> {

@@ -78,6 +78,8 @@ export interface ViewState {
   readonly pin: ResultKey | null;
   readonly look: StageLook;
   readonly picking: Picking | null;
+  /** The node for which another is being chosen. */
+  readonly exchanging: NodeId | null;
   readonly camera: Camera | null;
   /** What the board is asked to show; another object asks anew. */
   readonly asked: BoardRequest;
@@ -160,13 +162,13 @@ export interface WatchedInput {
   readonly path: readonly NodeId[];
   readonly input: string;
 }
-/** A scalar that is read on the stage while its ramp or curve is edited. */
+/** A result that is read on the stage while what it arrives at is edited. */
 export interface ProbeState {
   readonly watched: WatchedInput | null;
   /** The value whose line is drawn on the model. */
   readonly level: number | null;
-  /** The value under the pointer; null beside the model. */
-  readonly reading: number | null;
+  /** The value under the pointer, lane by lane; null beside the model. */
+  readonly reading: readonly number[] | null;
 }
 
 /** All that the editor holds, each in a store of its own. */
@@ -198,6 +200,7 @@ const VIEW: ViewState = {
   pin: null,
   look: 'finished',
   picking: null,
+  exchanging: null,
   camera: null,
   asked: { show: 'all' },
   askedCamera: null,

@@ -70,7 +70,7 @@ export function documentCalls({ models, answer }: Desk) {
       }),
     /** A model left the stage: what was cached for it may go. */
     leave: (subject: string) => answer(() => filler.leave(subject)),
-    /** A scalar as a camera sees it. */
+    /** A result as a camera sees it. */
     seeValues: (
       id: ModelId,
       named: DocumentReference,
@@ -80,7 +80,7 @@ export function documentCalls({ models, answer }: Desk) {
     ) =>
       about(named, (document) => {
         const seen = seeValues(models.get(id), document, key, camera, width);
-        return sent(seen, seen.values.buffer);
+        return sent(seen, ...seen.lanes.map((lane) => lane.buffer));
       }),
     pick: (
       id: ModelId,

@@ -199,6 +199,7 @@ test('steps have names to go back to, keys a sheet, and a lost pin returns', asy
 
   await card(page, 'Checks').click();
   await type(bench(page).getByLabel('Scale, number'), '33');
-  await bench(page).getByRole('button', { name: 'All home' }).click();
+  await bench(page).getByRole('button', { name: 'Node …' }).click();
+  await page.getByRole('menuitem', { name: 'All home' }).click();
   await expect(bench(page).getByLabel('Scale, number')).not.toHaveValue('33');
 });

@@ -125,7 +125,7 @@ test('cards are found by name, type and what they feed; places are gone back to 
   await expect(find.getByRole('status')).toContainText(`${String(PAIRS)} cards`);
   await find.getByRole('button', { name: 'Select all' }).click();
   await expect(find).toHaveCount(0);
-  await expect(page.getByText(`${String(PAIRS)} things are selected`)).toBeVisible();
+  await expect(page.getByText(`${String(PAIRS)} nodes`, { exact: true })).toBeVisible();
 
   // Where one was before, and forward again.
   await page.keyboard.press('Home');

@@ -1,4 +1,4 @@
-/** A ramp by hand: stops at one place, zoom, copies, presets, files, and what it is on the model. */
+/** A ramp by hand: stops at one place, zoom, copies, presets, files, its line on the model. */
 import { readFile } from 'node:fs/promises';
 import { expect, test } from '@playwright/test';
 import type { Locator, Page } from '@playwright/test';

@@ -116,13 +116,13 @@ describe('the line of a level', () => {
     const values = Float32Array.from({ length: width * height }, (_, k) =>
       k % width < 16 ? (k % width) / 15 : Number.NaN,
     );
-    const pieces = levelLine({ width, height, values }, 0.5);
+    const pieces = levelLine({ width, height, lanes: [values] }, 0.5);
     expect(pieces).toHaveLength(height - 1);
     for (const [x0, , x1] of pieces) {
       expect(x0).toBeCloseTo(8, 5);
       expect(x1).toBeCloseTo(8, 5);
     }
-    expect(levelLine({ width, height, values }, 1.2)).toHaveLength(0);
-    expect(levelLine({ width, height, values }, 0.5, 0.01)).toHaveLength(0);
+    expect(levelLine({ width, height, lanes: [values] }, 1.2)).toHaveLength(0);
+    expect(levelLine({ width, height, lanes: [values] }, 0.5, 0.01)).toHaveLength(0);
   });
 });

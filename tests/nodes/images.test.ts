@@ -2,6 +2,7 @@ import fc from 'fast-check';
 import { seededRandom } from '@/core/base/random';
 import { buildAtlas } from '@/core/base/image';
 import type { ImageAtlas } from '@/core/base/image';
+import { checkReferences } from '@/core/compile/check/check';
 import { compileNetwork } from '@/core/compile/compile';
 import type { CompileRequest } from '@/core/compile/compile';
 import { imageDemands, imagesIn } from '@/core/compile/images';
@@ -194,13 +195,30 @@ describe('whether an image is colour or data', () => {
     expect(reading(['i:colour > s:baseColour'])).toBe('colour');
     expect(reading(['i:colour > s:roughness'])).toBe('data');
     expect(reading(['i:colour > b:map'])).toBe('data');
-    expect(reading(['i:red > s:roughness'])).toBe('colour');
+    // One channel into a number is a number as it is stored; alpha says nothing either way.
+    expect(reading(['i:red > s:roughness'])).toBe('data');
+    expect(reading(['i:green > m:a', 'm:value > s:roughness'])).toBe('data');
+    expect(reading(['i:red > s:baseColour'])).toBe('colour');
+    expect(reading(['i:alpha > s:opacity'])).toBe('colour');
     // A node that takes any kind passes the question on.
     expect(reading(['i:colour > m:a', 'm:value > s:baseColour'])).toBe('colour');
     expect(reading(['i:colour > m:a', 'm:value > s:roughness'])).toBe('data');
     expect(reading(['i:colour > s:roughness', 'i:colour > s:baseColour'].map((text) => text))).toBe(
       'colour',
     );
+  });
+  it('is warned of where one image serves both', () => {
+    const found = (strands: readonly string[], options: Record<string, string> = {}) =>
+      checkReferences(
+        documentOf(
+          [node('i', 'patterns.image', { image: FILE }, options), node('s', 'surface.surface')],
+          strands,
+        ),
+      ).map(({ code }) => code);
+    const both = ['i:colour > s:baseColour', 'i:red > s:roughness'];
+    expect(found(both)).toEqual(['image.mixed-reading']);
+    expect(found(both, { reading: 'data' })).toEqual([]);
+    expect(found(both.slice(1))).toEqual([]);
   });
   it('can be overruled', () => {
     expect(reading(['i:colour > s:baseColour'], { reading: 'data' })).toBe('data');

@@ -123,6 +123,7 @@ const NODES: readonly NodeInstance[] = [
   node('bare', 'surface.surface'),
   node('ring1', 'ranges.levels'),
   node('ring2', 'ranges.levels'),
+  node('both', 'patterns.image', { image: { image: MISSING_IMAGE, name: 'kelp.png' } }),
 ];
 
 const named = (id: string, text: string, order: number): Strand => ({ ...strand(text, order), id });
@@ -139,6 +140,8 @@ const STRANDS: readonly Strand[] = [
   named('unlike', 'steep:degrees > bare:roughness', 9),
   named('circle1', 'ring1:value > ring2:value', 10),
   named('circle2', 'ring2:value > ring1:value', 11),
+  named('as-colour', 'both:colour > bare:baseColour', 12),
+  named('as-number', 'both:red > bare:metalness', 13),
 ];
 
 /** A document in which over thirty things are wrong, each of another kind or elsewhere. */
@@ -172,6 +175,8 @@ export const PLANTED: readonly PlantedFault[] = [
   { code: 'formula.wrong', place: here({ node: 'cut', input: 'formula', character: 9 }) },
   { code: 'formula.wrong', place: here({ node: 'odd', input: 'formula', character: 2 }) },
   { code: 'image.unavailable', place: here({ node: 'lost', input: 'image' }) },
+  { code: 'image.unavailable', place: here({ node: 'both', input: 'image' }) },
+  { code: 'image.mixed-reading', place: here({ node: 'both' }) },
   { code: 'group.missing', place: here({ node: 'empty' }) },
   { code: 'group.contains-itself', place: { board: 'knot', group: 'knot' } },
   {
@@ -210,7 +215,7 @@ export const PLANTED: readonly PlantedFault[] = [
 /** The JSON Pointer by which the check names a planted fault. @throws when it does not find it */
 export function pointerTo({ code, place }: PlantedFault): string {
   const document = plantedDocument();
-  const [image] = imagePlaces(document);
+  const image = imagePlaces(document).find((each) => each.node === place.node);
   if (code === 'image.unavailable' && image) return image.pointer;
   const wanted = canonicalJson(place);
   const found = checkReferences(document).find(

@@ -27,6 +27,7 @@ export const DIAGNOSTIC_CODES = [
   'network.too-large',
   'formula.wrong',
   'image.unavailable',
+  'image.mixed-reading',
   'drive.missing-target',
   'drive.law',
   'drive.kind',

@@ -35,9 +35,9 @@ export interface ImageDemand {
 export type ImageSource = (hash: string, reading: ImageReading) => ImageAtlas | undefined;
 
 /**
- * How a node's images are read: as its option says, or by what its colour is wired into. Numbers,
- * vectors and normal maps make it data; a colour, or nothing, makes it a colour. Nodes that take
- * any kind pass the question on.
+ * How a node's images are read: as its option says, or by what its colour and its channels are
+ * wired into. Numbers, vectors and normal maps make it data; a colour, or nothing, makes it a
+ * colour. Nodes that take any kind pass the question on.
  */
 export function chooseReading(
   document: NetworkDocument,
@@ -51,6 +51,17 @@ export function chooseReading(
   return wanted.size > 0 && !wanted.has('colour') ? 'data' : 'colour';
 }
 
+/** Whether an image that is read by what it is wired into is wanted both as colour and as data. */
+export function isReadBothWays(
+  document: NetworkDocument,
+  network: Network,
+  group: GroupDefinition | null,
+  node: NodeInstance,
+): boolean {
+  const isAutomatic = (node.options['reading'] ?? 'automatic') === 'automatic';
+  return isAutomatic && wantedKinds(document, network, group, node, new Set()).size > 1;
+}
+
 function wantedKinds(
   document: NetworkDocument,
   network: Network,
@@ -61,7 +72,8 @@ function wantedKinds(
   const found = new Set<ImageReading>();
   seen.add(node.id);
   for (const { from, to } of network.strands) {
-    if (from.node !== node.id || ['red', 'green', 'blue', 'alpha'].includes(from.output)) continue;
+    // Alpha never went through a curve.
+    if (from.node !== node.id || from.output === 'alpha') continue;
     if (to.node === OUTPUT_EDGE) {
       const kind = group?.outputs.find((port) => port.id === to.input)?.kind;
       found.add(kind === 'colour' || kind === 'surface' ? 'colour' : 'data');

@@ -114,19 +114,21 @@ export function disconnect(
   });
 }
 
-/** Chooses how a strand's colour or vector becomes a number. */
+/** Chooses which number a strand makes of its colour or vector; null carries it whole. */
 export function setConversion(
   document: NetworkDocument,
   board: BoardId,
   id: string,
-  conversion: Conversion,
+  conversion: Conversion | null,
 ): NetworkDocument {
   const network = getNetwork(document, board);
   return withNetwork(document, board, {
     ...network,
-    strands: network.strands.map((strand) =>
-      strand.id === id ? { ...strand, conversion } : strand,
-    ),
+    strands: network.strands.map((strand) => {
+      if (strand.id !== id) return strand;
+      const { conversion: _old, ...rest } = strand;
+      return conversion === null ? rest : { ...rest, conversion };
+    }),
   });
 }
 

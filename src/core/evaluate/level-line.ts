@@ -5,16 +5,20 @@ import type { Camera } from './camera';
 import type { LoadedModel } from './loaded-model';
 import { EvaluationSession } from './session';
 
-/** A scalar as a camera sees it, rows from the top; not a number where there is no surface. */
+/**
+ * A result as a camera sees it, rows from the top, lane by lane: one of a scalar, three of a vector
+ * or colour. Not a number where there is no surface.
+ */
 export interface SeenValues {
   readonly width: number;
   readonly height: number;
-  readonly values: Float32Array<ArrayBuffer>;
+  readonly lanes: readonly Float32Array<ArrayBuffer>[];
 }
 
 /**
  * The values of one result at the points of the surface that a camera sees.
- * @param key of a scalar; of a vector its first part is read
+ * @param key of anything but a surface
+ * @param width in pixels; the height follows from the camera
  * @throws CompileError when the document has errors
  */
 export function seeValues(
@@ -27,28 +31,30 @@ export function seeValues(
   const height = Math.max(1, Math.round(width / camera.aspect));
   const seen = seePoints(analysis, camera, width, height);
   const session = new EvaluationSession({ surface: false, taps: [key], antialias: [] });
-  const [lane] = session.evaluate(document, mesh, seen.points, maps);
-  const values = new Float32Array(width * height).fill(Number.NaN);
-  seen.pixels.forEach((pixel, k) => {
-    values[pixel] = lane?.[k] ?? Number.NaN;
+  const lanes = session.evaluate(document, mesh, seen.points, maps).map((lane) => {
+    const values = new Float32Array(width * height).fill(Number.NaN);
+    seen.pixels.forEach((pixel, k) => {
+      values[pixel] = lane[k] ?? Number.NaN;
+    });
+    return values;
   });
-  return { width, height, values };
+  return { width, height, lanes };
 }
 
 /**
- * Where the seen values cross a level: pieces of line, each x0, y0, x1, y1 in pixels of the grid.
- * Squares that leave the surface are left out, and so are those with a jump wider than `jump`
- * between neighbours, where one part of the model hides another.
+ * Where the first lane of the seen values crosses a level: pieces of line, each x0, y0, x1, y1 in
+ * pixels of the grid. Squares that leave the surface are left out, and so are those with a jump
+ * wider than `jump` between neighbours, where one part of the model hides another.
  *
  * Source: W. E. Lorensen and H. E. Cline, Marching Cubes (1987), in two dimensions.
  */
 export function levelLine(
-  { width, height, values }: SeenValues,
+  { width, height, lanes }: SeenValues,
   level: number,
   jump = Infinity,
 ): readonly (readonly [number, number, number, number])[] {
   const pieces: [number, number, number, number][] = [];
-  const at = (x: number, y: number): number => values[y * width + x] ?? Number.NaN;
+  const at = (x: number, y: number): number => lanes[0]?.[y * width + x] ?? Number.NaN;
   for (let y = 0; y + 1 < height; y++)
     for (let x = 0; x + 1 < width; x++) {
       const corners = [at(x, y), at(x + 1, y), at(x + 1, y + 1), at(x, y + 1)];

@@ -8,12 +8,15 @@ import type {
   OnConnectStartParams,
 } from '@xyflow/react';
 import { useMemo, useRef } from 'react';
+import { own } from '@/core/base/own';
+import { findDefinition } from '@/core/compile/catalogue';
 import { getNetwork } from '@/core/edit/board';
 import { connect, insertIntoStrand } from '@/core/edit/strands';
 import type { NetworkDocument } from '@/core/graph/document';
 import { commit, currentBoard, endGesture, select } from '@/state/editing';
 import { stores } from '@/state/stores';
-import { useDocument } from '@/state/use-stores';
+import { exchange } from '@/state/rewiring';
+import { useDocument, useView } from '@/state/use-stores';
 import { BendMark, NoteMark, RegionMark } from './BoardMarks';
 import { NodeCard } from './NodeCard';
 import { NodePalette } from './NodePalette';
@@ -24,6 +27,7 @@ import { isFitting, markFitting, openEndAt } from './board-strands';
 import { useAdding } from './use-adding';
 import { useBoardElements } from './use-board-elements';
 import { useBoardKeys } from './use-board-keys';
+import { useImageDrop } from './use-image-drop';
 import { useFraming } from './use-framing';
 
 const NODE_TYPES = {
@@ -71,6 +75,7 @@ function BoardInside() {
   useFraming();
   const adding = useAdding(host);
   const { pointer, setPalette, follow } = adding;
+  const dropFiles = useImageDrop();
   useBoardKeys(host, (initial) => {
     setPalette({ ...pointer.current, initial, open: null });
   });
@@ -84,9 +89,11 @@ function BoardInside() {
       data-testid="board"
       data-board
       onPointerMove={follow}
+      onDrop={dropFiles}
     >
       <Drawing host={host} adding={adding} />
       <Palette adding={adding} />
+      <ExchangePalette host={host} />
     </div>
   );
 }
@@ -194,6 +201,36 @@ function dropCard(
     const isWired = strands.some(({ from, to }) => from.node === nodeId || to.node === nodeId);
     return isWired ? current : insertIntoStrand(current, at, under, nodeId);
   });
+}
+
+/** What a node is exchanged for is searched for beside its card. */
+function ExchangePalette({ host }: Pick<DrawingProps, 'host'>) {
+  const id = useView((state) => state.exchanging);
+  const groups = useDocument((state) => state.document.groups);
+  const leave = (): void => {
+    stores.view.setState({ exchanging: null });
+    host.current?.focus();
+  };
+  if (id === null) return null;
+  const card = host.current?.querySelector(`[data-testid="card-${CSS.escape(id)}"]`);
+  const { right: x, top: y } = card?.getBoundingClientRect() ?? { right: 200, top: 120 };
+  return (
+    <NodePalette
+      x={x}
+      y={y}
+      initial=""
+      asks="What should take its place?"
+      groups={Object.values(groups)}
+      fitting={null}
+      onChoose={(choice) => {
+        leave();
+        if (!('type' in choice)) return;
+        const title = own(groups, choice.group ?? '')?.name ?? findDefinition(choice.type)?.title;
+        exchange(id, choice, title ?? choice.type);
+      }}
+      onClose={leave}
+    />
+  );
 }
 
 function Palette({ adding: { palette, setPalette, choose } }: { readonly adding: Adding }) {

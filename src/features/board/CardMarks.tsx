@@ -5,16 +5,23 @@ import type { PlacedFinding } from '@/state/findings-state';
 interface Props {
   readonly advice: readonly Advice[];
   readonly findings: readonly PlacedFinding[];
+  /** Whether the node is out of action. */
+  readonly isOff: boolean;
 }
 const CHIP = 'figures rounded-[2px] bg-line/85 px-1 text-[10px]';
 
 /** Small marks on a card's picture: what is wrong at it first, then what its values say. */
-export function CardMarks({ advice, findings }: Props) {
-  if (advice.length === 0 && findings.length === 0) return null;
+export function CardMarks({ advice, findings, isOff }: Props) {
+  if (advice.length === 0 && findings.length === 0 && !isOff) return null;
   const errors = findings.filter(({ severity }) => severity === 'error');
   const words = findings.map(({ message }) => message).join('\n');
   return (
     <span className="absolute top-0.5 left-0.5 flex gap-0.5">
+      {isOff ? (
+        <span className={`${CHIP} text-ink`} title="Off: it passes on what comes in">
+          off
+        </span>
+      ) : null}
       {findings.length > 0 ? (
         <span
           role="img"

@@ -1,6 +1,6 @@
 'use client';
 import type { Node, NodeProps } from '@xyflow/react';
-import { Pin } from 'lucide-react';
+import { Link2, Pin } from 'lucide-react';
 import { memo, useMemo } from 'react';
 import { describeNode, findNodeDefinition } from '@/core/compile/catalogue';
 import type { NodeInstance } from '@/core/graph/document';
@@ -109,7 +109,8 @@ function Card({ card, node, isSelected }: CardProps) {
       data-title={title}
       className={
         'relative h-full rounded-[3px] border border-line bg-panel ' +
-        `${isSelected ? 'stitched card-chosen' : ''} ${isPinned ? 'ring-2 ring-weld' : ''}`
+        `${isSelected ? 'stitched card-chosen' : ''} ${isPinned ? 'ring-2 ring-weld' : ''} ` +
+        (node.off ? 'card-off' : '')
       }
       style={{ width: CARD_WIDTH }}
       onDoubleClick={() => {
@@ -130,6 +131,9 @@ function Card({ card, node, isSelected }: CardProps) {
         <span className="card-name truncate font-medium" title={title}>
           {title}
         </span>
+        {node.twin === undefined ? null : (
+          <Link2 size={11} className="ml-auto shrink-0" aria-label="linked copy" />
+        )}
       </div>
       {node.folded || detail === 'far' ? null : (
         <div className="card-figures">
@@ -176,7 +180,7 @@ function CardPicture({ node, title, outputKey, isPinned, findings }: PictureProp
         </span>
       )}
       <PinButton title={title} outputKey={outputKey} isPinned={isPinned} />
-      <CardMarks advice={advice} findings={findings} />
+      <CardMarks advice={advice} findings={findings} isOff={node.off === true} />
     </div>
   );
 }

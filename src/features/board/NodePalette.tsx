@@ -24,6 +24,8 @@ interface Props {
   readonly groups: readonly GroupDefinition[];
   /** Only nodes that can take (or give) what an open strand carries. */
   readonly fitting: { readonly kind: PortKind; readonly end: 'input' | 'output' } | null;
+  /** What is asked for, where it is not something to add: then only nodes are offered. */
+  readonly asks?: string;
   readonly onChoose: (choice: PaletteChoice) => void;
   readonly onClose: () => void;
 }
@@ -98,9 +100,11 @@ function findRows(
 }
 
 /** Finds a node by part of its name, or of what it does, at the pointer. */
-export function NodePalette({ x, y, initial, groups, fitting, onChoose, onClose }: Props) {
+export function NodePalette({ x, y, initial, groups, fitting, asks, ...rest }: Props) {
+  const { onChoose, onClose } = rest;
   const [query, setQuery] = useState(initial);
-  const rows = findRows(query, groups, fitting);
+  const found = findRows(query, groups, fitting);
+  const rows = asks === undefined ? found : found.filter(({ choice }) => 'type' in choice);
   const choose = (choice: PaletteChoice): void => {
     if ('type' in choice) recent.unshift(choice.type);
     onChoose(choice);
@@ -117,8 +121,13 @@ export function NodePalette({ x, y, initial, groups, fitting, onChoose, onClose 
         if (event.key === 'Escape') onClose();
       }}
     >
-      <Command shouldFilter={false} label="Add a node">
-        <PaletteInput query={query} onChange={setQuery} onLeave={onClose} />
+      <Command shouldFilter={false} label={asks ?? 'Add a node'}>
+        <PaletteInput
+          query={query}
+          asks={asks ?? 'What should it do?'}
+          onChange={setQuery}
+          onLeave={onClose}
+        />
         <Command.List className="max-h-[270px] overflow-auto p-1">
           {rows.some(({ family }) => family) ? null : (
             <Command.Empty className="px-3 py-2 text-soft">No node does “{query}”.</Command.Empty>
@@ -149,10 +158,12 @@ export function NodePalette({ x, y, initial, groups, fitting, onChoose, onClose 
 /** Where the words are typed; leaving the palette closes it. */
 function PaletteInput({
   query,
+  asks,
   onChange,
   onLeave,
 }: {
   readonly query: string;
+  readonly asks: string;
   readonly onChange: (query: string) => void;
   readonly onLeave: () => void;
 }) {
@@ -169,7 +180,7 @@ function PaletteInput({
       autoFocus
       value={query}
       onValueChange={onChange}
-      placeholder="What should it do?"
+      placeholder={asks}
       className="w-full border-b border-line bg-transparent px-3 py-2 outline-none"
       onBlur={(event) => {
         if (!event.currentTarget.closest('div.fixed')?.contains(event.relatedTarget))

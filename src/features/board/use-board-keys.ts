@@ -18,6 +18,7 @@ import {
   select,
   undo,
 } from '@/state/editing';
+import { toggleOff } from '@/state/rewiring';
 import { stores } from '@/state/stores';
 import { tellChange } from '@/state/tell-change';
 
@@ -71,6 +72,9 @@ function command(key: string, shift: boolean): boolean {
       if (label) toast(`Redone: ${label.toLowerCase()}`);
       return true;
     }
+    case '.':
+      toggleOff(chosenNodes());
+      return true;
     case 'd':
       duplicateChosen(shift);
       return true;

@@ -1,8 +1,9 @@
 'use client';
 import { own } from '@/core/base/own';
-import { useState } from 'react';
+import { useMemo, useState } from 'react';
 import { describeNode, findNodeDefinition, idleInputs } from '@/core/compile/catalogue';
 import { getNetwork } from '@/core/edit/board';
+import { findListChain } from '@/core/edit/repeat';
 import type { NodeInstance } from '@/core/graph/document';
 import type { Evaluation } from '@/state/evaluation';
 import { useBoardFindings } from '@/state/use-findings';
@@ -13,8 +14,10 @@ import { changeOption } from './change-option';
 import { CompareSheet } from './CompareSheet';
 import { FindingNotes } from './FindingNotes';
 import { InputRows } from './InputRows';
+import { RepeatField } from './SelectionBench';
 import { ShapeEditors } from './ShapeEditors';
 import { StrandBench } from './StrandBench';
+import { stores } from '@/state/stores';
 import { useBoardId, useCard } from '@/state/use-card';
 import { useDocument, useView } from '@/state/use-stores';
 
@@ -84,6 +87,7 @@ function NodeBench({ node, evaluation, onExpose }: BenchProps & { readonly node:
         >
           {definition?.help ?? group?.description}
         </p>
+        <ListChainRow id={node.id} board={board} />
         <FindingNotes findings={findings} />
         <AdviceList node={node} />
         <ShapeEditors node={node} ports={shown} findings={findings} />
@@ -96,4 +100,20 @@ function NodeBench({ node, evaluation, onExpose }: BenchProps & { readonly node:
       </div>
     </div>
   );
+}
+
+/** Offers to repeat the chain of a node that ends in a list. */
+function ListChainRow({ id, board }: { readonly id: string; readonly board: string | null }) {
+  const strands = useDocument(({ document }) => getNetwork(document, board).strands);
+  const endsInList = useMemo(
+    () =>
+      strands.length > 0 &&
+      findListChain(stores.document.getState().document, board, [id]) !== null,
+    [strands, board, id],
+  );
+  return endsInList ? (
+    <div className="mb-1 text-[12px] text-soft">
+      <RepeatField ids={[id]} />
+    </div>
+  ) : null;
 }

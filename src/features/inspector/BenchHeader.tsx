@@ -4,19 +4,18 @@ import { LayoutGrid } from 'lucide-react';
 import { memo } from 'react';
 import { findNodeDefinition, findGroupDefinition } from '@/core/compile/catalogue';
 import { changeNode } from '@/core/edit/board';
-import { resetNode } from '@/core/edit/reset';
 import type { NodeInstance } from '@/core/graph/document';
 import type { OptionDefinition } from '@/core/nodes/define';
 import { pickingPart } from '@/state/picks';
 import { useFindings } from '@/state/use-findings';
 import { Button } from '@/ui/Button';
 import { changeOption } from './change-option';
+import { NodeMenu } from './NodeMenu';
 import { OptionChoice } from './OptionChoice';
 import { PickButton } from './PickButton';
 import { StartMenu } from './StartMenu';
 import { commit, enterGroup } from '@/state/editing';
-import { stores } from '@/state/stores';
-import { tellChange } from '@/state/tell-change';
+import { toggleOff } from '@/state/rewiring';
 import { useDocument } from '@/state/use-stores';
 
 interface Props {
@@ -30,42 +29,66 @@ const isAlike = (
   { node: b, onCompare: compareB }: Props,
 ): boolean =>
   compareA === compareB &&
-  (['id', 'type', 'version', 'name', 'options', 'limited', 'group'] as const).every(
+  (['id', 'type', 'version', 'name', 'options', 'limited', 'off', 'twin', 'group'] as const).every(
     (member) => a[member] === b[member],
   );
 
-/** The name of the chosen node, its modes, and what concerns it as a whole. */
+/** The name of the chosen node and what concerns it as a whole; its modes under it. */
 export const BenchHeader = memo(function BenchHeader({ node, onCompare }: Props) {
   const group = useDocument((state) => findGroupDefinition(state.document, node));
   const definition = findNodeDefinition(node);
+  const options = Object.entries(definition?.options ?? {});
+  const starts = definition?.starts ?? [];
   return (
-    <div className="mb-1 flex flex-wrap items-center gap-2">
-      <NodeName node={node} title={node.name ?? group?.name ?? definition?.title ?? node.type} />
-      {definition && node.name && node.name !== definition.title ? (
-        <span className="text-soft">{definition.title}</span>
+    <>
+      <div className="mb-1 flex flex-wrap items-center gap-2">
+        <NodeName node={node} title={node.name ?? group?.name ?? definition?.title ?? node.type} />
+        {definition && node.name && node.name !== definition.title ? (
+          <span className="text-soft">{definition.title}</span>
+        ) : null}
+        {node.off ? <OffNote id={node.id} /> : null}
+        {node.twin === undefined ? null : (
+          <span className="text-soft">linked: edited together with its copies</span>
+        )}
+        <span className="ml-auto flex items-center gap-2">
+          {group ? (
+            <Button
+              onClick={() => {
+                enterGroup(node.id);
+              }}
+            >
+              Open the group
+            </Button>
+          ) : null}
+          <LimitChoice node={node} />
+          <NodeMenu node={node} />
+        </span>
+      </div>
+      {options.length > 0 || starts.length > 0 ? (
+        <div className="mb-1 flex flex-wrap items-center gap-x-3 gap-y-1">
+          {options.map(([id, option]) => (
+            <NodeOption key={id} node={node} id={id} option={option} onCompare={onCompare} />
+          ))}
+          {starts.length > 0 ? <StartMenu node={node} starts={starts} /> : null}
+        </div>
       ) : null}
-      {Object.entries(definition?.options ?? {}).map(([id, option]) => (
-        <NodeOption key={id} node={node} id={id} option={option} onCompare={onCompare} />
-      ))}
-      {definition && definition.starts.length > 0 ? (
-        <StartMenu node={node} starts={definition.starts} />
-      ) : null}
-      {group ? (
-        <Button
-          onClick={() => {
-            enterGroup(node.id);
-          }}
-        >
-          Open the group
-        </Button>
-      ) : null}
-      <span className="ml-auto flex items-center gap-2">
-        <HomeButton node={node} />
-        <LimitChoice node={node} />
-      </span>
-    </div>
+    </>
   );
 }, isAlike);
+
+function OffNote({ id }: { readonly id: string }) {
+  return (
+    <Button
+      look="quiet"
+      className="min-h-[24px] !px-1 !py-0 text-[11.5px] text-madder"
+      onClick={() => {
+        toggleOff([id]);
+      }}
+    >
+      off: switch on
+    </Button>
+  );
+}
 
 function NodeName({ node, title }: { readonly node: NodeInstance; readonly title: string }) {
   return (
@@ -127,25 +150,6 @@ function NodeOption({ node, id, option, onCompare }: OptionProps) {
         </button>
       ) : null}
     </span>
-  );
-}
-
-/** Puts every value and mode of the node back to what it came with. */
-function HomeButton({ node: { id } }: Pick<Props, 'node'>) {
-  return (
-    <Button
-      look="quiet"
-      className="min-h-[24px] !px-1 !py-0 text-[11px] text-soft"
-      title="Every value and mode of this node as it came; strands stay"
-      onClick={() => {
-        const before = stores.document.getState().document;
-        commit('Put a node home', (current, at) => resetNode(current, at, id));
-        const isChanged = stores.document.getState().document !== before;
-        if (isChanged) tellChange('All values of the node are home');
-      }}
-    >
-      All home
-    </Button>
   );
 }
 

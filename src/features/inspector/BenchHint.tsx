@@ -3,6 +3,7 @@ import { useEffect, useState } from 'react';
 import { isMark } from '@/core/edit/marks';
 import { useBoardId, useBoardIndex } from '@/state/use-card';
 import { useView } from '@/state/use-stores';
+import { SelectionBench } from './SelectionBench';
 
 /** A double click, or a drag, has begun and ended in this time, milliseconds. */
 const SETTLED = 280;
@@ -52,15 +53,18 @@ function useButtonIsDown(): boolean {
   return isDown;
 }
 
-/** The one line of an empty bench. */
+/** The one line of an empty bench; of several chosen nodes, what there is to do with them. */
 export function BenchHint() {
-  const count = useView((state) => state.selection.length);
+  const selection = useView((state) => state.selection);
+  const nodes = selection.filter((id) => !isMark(id));
   return (
-    <p className="shrink-0 border-t border-line bg-panel px-3 py-1 text-[12px] text-soft">
-      {count > 1
-        ? `${String(count)} things are selected. Ctrl+G packages them as a group.`
-        : 'Select a card to set its values. To add a node, point at the board and type ' +
-          'what it should do.'}
-    </p>
+    <div className="shrink-0 border-t border-line bg-panel px-3 py-1 text-[12px] text-soft">
+      {nodes.length > 1 ? (
+        <SelectionBench ids={nodes} />
+      ) : (
+        'Select a card to set its values. To add a node, point at the board and type what it ' +
+        'should do.'
+      )}
+    </div>
   );
 }

@@ -1,5 +1,6 @@
 'use client';
 import { useRef, useState } from 'react';
+import { findNodeDefinition } from '@/core/compile/catalogue';
 import { setValue } from '@/core/edit/nodes';
 import type { ImageValue, NodeInstance } from '@/core/graph/document';
 import { bringImage, listStudioImages } from '@/state/bring-image';
@@ -7,6 +8,7 @@ import { Button } from '@/ui/Button';
 import { Choose } from '@/ui/Choose';
 import { tellProblem } from '@/ui/tell-problem';
 import { commit } from '@/state/editing';
+import { FlatImage } from './FlatImage';
 import { useResults } from '@/state/use-stores';
 
 interface Props {
@@ -24,6 +26,8 @@ export function ImageField({ node, input, title, path, value }: Props) {
     commit('Chose an image', (document, board) => setValue(document, board, node.id, input, next));
   };
   const { take, isBusy } = useTakenFile(put);
+  const inputs = findNodeDefinition(node)?.inputs ?? {};
+  const coordinates = Object.keys(inputs).find((id) => inputs[id]?.kind === 'vector');
   return (
     <div
       className="col-span-2 flex flex-wrap items-center gap-2 py-1 text-[12px]"
@@ -44,6 +48,9 @@ export function ImageField({ node, input, title, path, value }: Props) {
       <FileButton title={title} isBusy={isBusy} onTake={(file) => void take(file)} />
       <StudioImages value={value} onChoose={put} />
       <ImageState path={path} value={value} />
+      {value.image && coordinates !== undefined ? (
+        <FlatImage node={node} value={value} coordinates={coordinates} />
+      ) : null}
     </div>
   );
 }

@@ -122,27 +122,30 @@ function ConversionChoice({ strand }: { readonly strand: Strand }) {
     kinds.get(keyOnBoard(path, strand.from.node, strand.from.output)) ??
     outputKind(document, board, strand.from);
   const target = inputKind(document, board, strand.to);
-  const fallback = source && target ? defaultConversion(source as ValueKind, target) : null;
+  if (!source || !target || source === 'surface') return null;
+  const fallback = defaultConversion(source as ValueKind, target);
   if (fallback === 'repeat')
     return <span className="text-soft">One number becomes three alike.</span>;
-  if (!fallback) return null;
+  if (source === 'scalar') return null;
+  const whole = fallback === null ? [{ value: WHOLE, title: 'All three channels' }] : [];
   return (
     <span className="flex items-center gap-2">
-      Becomes a number by its
+      {fallback === null ? 'Carries' : 'Becomes a number by its'}
       <Choose
         focusAfter={focusBoard}
         label="Conversion"
-        value={strand.conversion ?? fallback}
-        items={METHODS}
+        value={strand.conversion ?? fallback ?? WHOLE}
+        items={[...whole, ...METHODS]}
         onChange={(method) => {
-          commit('Chose a conversion', (current, at) =>
-            setConversion(current, at, strand.id, method as Conversion),
+          commit('Chose what a strand carries', (current, at) =>
+            setConversion(current, at, strand.id, method === WHOLE ? null : (method as Conversion)),
           );
         }}
       />
     </span>
   );
 }
+const WHOLE = 'whole';
 
 /** As what a quantity arrives, and what to do where its ends do not go together. */
 function QuantityNote({ strand }: { readonly strand: Strand }) {

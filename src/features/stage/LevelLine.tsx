@@ -93,7 +93,7 @@ function WatchedResult({ evaluation, host, watched }: Props & { readonly watched
 const FIXED = { vectorEffect: 'non-scaling-stroke', strokeLinecap: 'round' } as const;
 
 /** A jump between neighbours that is no slope of the value: half of all there is. */
-function jumpOf({ values }: SeenValues): number {
+function jumpOf({ lanes: [values = new Float32Array()] }: SeenValues): number {
   let [low, high] = [Infinity, -Infinity];
   for (const value of values) {
     if (value < low) low = value;
@@ -139,8 +139,8 @@ function useReading(host: RefObject<HTMLDivElement | null>, seen: SeenValues | n
       const box = element.getBoundingClientRect();
       const x = Math.floor(((clientX - box.left) / box.width) * seen.width);
       const y = Math.floor(((clientY - box.top) / box.height) * seen.height);
-      const value = seen.values[y * seen.width + x] ?? Number.NaN;
-      stores.probe.setState({ reading: Number.isNaN(value) ? null : value });
+      const reading = seen.lanes.map((lane) => lane[y * seen.width + x] ?? Number.NaN);
+      stores.probe.setState({ reading: reading.some(Number.isNaN) ? null : reading });
     };
     element.addEventListener('pointermove', tell);
     return () => {

@@ -13,6 +13,7 @@ const KEYS: Readonly<Record<string, Keys>> = {
     ['Delete', 'Remove what is chosen; what came in goes on'],
     ['Ctrl+C, Ctrl+X, Ctrl+V', 'Copy, cut and paste nodes'],
     ['Ctrl+D', 'Duplicate; with Shift, keep the strands that come in'],
+    ['Ctrl+.', 'Switch what is chosen off, or on again'],
     ['Ctrl+A', 'Choose all'],
     ['Ctrl+G', 'Package as a group; with Shift, dissolve it'],
     ['Enter', 'Open the chosen group'],

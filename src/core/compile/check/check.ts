@@ -1,6 +1,9 @@
 import type { Diagnostic } from '../../base/diagnostic';
 import type { GroupDefinition, Network, NetworkDocument, NodeInstance } from '../../graph/document';
+import { isImage } from '../../graph/document';
 import { parseDocument } from '../../graph/schema';
+import { findNodeDefinition } from '../catalogue';
+import { isReadBothWays } from '../images';
 import { checkGroup, checkNesting } from './check-group';
 import { checkNode } from './check-node';
 import { checkStrands } from './check-strands';
@@ -48,6 +51,32 @@ function checkNetwork(
       });
     nodes.set(node.id, node);
     checkNode(report, document, node, here);
+    checkReading(report, { document, network, group, node, here });
   });
   checkStrands(report, { document, network, group, nodes, at });
+}
+
+interface NodePlace {
+  readonly document: NetworkDocument;
+  readonly network: Network;
+  readonly group: GroupDefinition | null;
+  readonly node: NodeInstance;
+  readonly here: DocumentPath;
+}
+
+/** One image serves either as colour or as data: what gets the other gets wrong numbers. */
+function checkReading(
+  report: CheckReport,
+  { document, network, group, node, here }: NodePlace,
+): void {
+  const hasImage = Object.values(node.values).some((value) => isImage(value) && value.image !== '');
+  if (!hasImage || !isReadBothWays(document, network, group, node)) return;
+  report.add(
+    'image.mixed-reading',
+    here,
+    `“${node.name ?? findNodeDefinition(node)?.title ?? node.id}” goes into a colour and into ` +
+      'numbers: it is read as a colour, and the numbers arrive decoded from sRGB. Use a second ' +
+      'image for the numbers, or say under “Read as” what it holds.',
+    { node: node.id, severity: 'warning' },
+  );
 }

@@ -43,7 +43,7 @@ function useChosenStop(ramp: RampValue) {
 function useReading(domain: RampDomain | null, { path, input }: WatchedInput): number | null {
   const node = path.join('/');
   useEffect(() => watchArriving({ path: node.split('/'), input }), [node, input]);
-  const value = useProbe((state) => state.reading);
+  const value = useProbe((state) => state.reading?.[0] ?? null);
   if (!domain || value === null || domain.from === domain.to) return null;
   return Math.min(1, Math.max(0, (value - domain.from) / (domain.to - domain.from)));
 }

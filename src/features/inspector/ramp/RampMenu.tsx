@@ -13,23 +13,18 @@ import {
 import { LIMITS } from '@/core/graph/document';
 import { Button } from '@/ui/Button';
 import { focusBoard } from '@/ui/focus-board';
+import { Menu } from '@/ui/Menu';
+import type { MenuItem } from '@/ui/Menu';
 import { tellProblem } from '@/ui/tell-problem';
 import { toast } from 'sonner';
 import { readStrip, saveStrip } from './strip-files';
 import type { RampToolsProps } from './edited-ramp';
 
-interface Item {
-  readonly title: string;
-  readonly help?: string;
-  readonly isOff?: boolean;
-  readonly act: () => void;
-}
-
 /** What can be done to a ramp as a whole. */
-function changesOf({ ramp, modes, stop, onChange }: RampToolsProps): readonly Item[] {
+function changesOf({ ramp, modes, stop, onChange }: RampToolsProps): readonly MenuItem[] {
   const { layout } = modes;
   const reflected = mirrored(ramp, LIMITS.rampStops);
-  const back: Item = {
+  const back: MenuItem = {
     title: 'Reverse',
     act: () => {
       onChange(reverse(ramp, layout), null, 'Reversed the ramp');
@@ -82,7 +77,7 @@ async function paste({ ramp, modes, onChange }: RampToolsProps): Promise<void> {
   }
 }
 
-function clipboardOf(props: RampToolsProps): readonly Item[] {
+function clipboardOf(props: RampToolsProps): readonly MenuItem[] {
   const { ramp, stop } = props;
   return [
     { title: 'Copy the ramp', act: () => void copy(rampClipText({ ramp }), 'the ramp') },
@@ -99,7 +94,7 @@ function clipboardOf(props: RampToolsProps): readonly Item[] {
 export function RampMenu(props: RampToolsProps) {
   const { ramp, modes, onChange } = props;
   const picker = useRef<HTMLInputElement>(null);
-  const files: readonly Item[] = [
+  const files: readonly MenuItem[] = [
     {
       title: 'Save as a strip image',
       help: 'A PNG of 512 × 32 pixels, in sRGB',
@@ -115,23 +110,10 @@ export function RampMenu(props: RampToolsProps) {
         <DropdownMenu.Trigger asChild>
           <Button>Ramp …</Button>
         </DropdownMenu.Trigger>
-        <DropdownMenu.Portal>
-          <DropdownMenu.Content
-            align="start"
-            sideOffset={4}
-            className="z-50 min-w-[220px] border border-seam bg-panel py-1 text-[12px] shadow-lg"
-            onCloseAutoFocus={(event) => {
-              event.preventDefault();
-              focusBoard();
-            }}
-          >
-            <Items items={changesOf(props)} />
-            <DropdownMenu.Separator className="my-1 border-t border-line" />
-            <Items items={clipboardOf(props)} />
-            <DropdownMenu.Separator className="my-1 border-t border-line" />
-            <Items items={files} />
-          </DropdownMenu.Content>
-        </DropdownMenu.Portal>
+        <Menu
+          sections={() => [changesOf(props), clipboardOf(props), files]}
+          onClosed={focusBoard}
+        />
       </DropdownMenu.Root>
       <input
         ref={picker}
@@ -150,21 +132,4 @@ export function RampMenu(props: RampToolsProps) {
       />
     </>
   );
-}
-
-function Items({ items }: { readonly items: readonly Item[] }) {
-  return items.map(({ title, help, isOff, act }) => (
-    <DropdownMenu.Item
-      key={title}
-      disabled={isOff === true}
-      className={
-        'cursor-pointer px-3 py-1 outline-none data-[disabled]:opacity-45 ' +
-        'data-[highlighted]:bg-raised'
-      }
-      onSelect={act}
-    >
-      {title}
-      {help === undefined ? null : <span className="block text-[11px] text-soft">{help}</span>}
-    </DropdownMenu.Item>
-  ));
 }

@@ -1,0 +1,112 @@
+'use client';
+import { DropdownMenu } from 'radix-ui';
+import { maskInput } from '@/core/edit/complement';
+import { swappableInputs } from '@/core/edit/exchange';
+import { resetNode } from '@/core/edit/reset';
+import type { NodeInstance } from '@/core/graph/document';
+import { commit } from '@/state/editing';
+import { askExchange, linkCopy, swap, toggleOff, unlinkCopy } from '@/state/rewiring';
+import { stores } from '@/state/stores';
+import { tellChange } from '@/state/tell-change';
+import { Button } from '@/ui/Button';
+import { focusBoard } from '@/ui/focus-board';
+import { Menu } from '@/ui/Menu';
+import type { MenuItem } from '@/ui/Menu';
+
+/** Puts every value and mode of a node back to what it came with. */
+function putHome(id: string): void {
+  const before = stores.document.getState().document;
+  commit('Put a node home', (current, at) => resetNode(current, at, id));
+  const isChanged = stores.document.getState().document !== before;
+  if (isChanged) tellChange('All values of the node are home');
+}
+
+/** Which inputs may change places, and the same with the mask turned over. */
+function swapsOf(node: NodeInstance): readonly MenuItem[] {
+  const { document } = stores.document.getState();
+  const mask = maskInput(document, node);
+  return swappableInputs(document, node).flatMap(([a, b]) => {
+    const pair = [a.id, b.id] as const;
+    const title = `Swap ${a.title} and ${b.title}`;
+    const plain: MenuItem = {
+      title,
+      act: () => {
+        swap(node.id, pair, false);
+      },
+    };
+    return mask === undefined || mask === a.id || mask === b.id
+      ? [plain]
+      : [
+          plain,
+          {
+            title: `${title}, mask complemented`,
+            act: () => {
+              swap(node.id, pair, true);
+            },
+          },
+        ];
+  });
+}
+
+function itemsFor(node: NodeInstance): readonly (readonly MenuItem[])[] {
+  const { id } = node;
+  return [
+    [
+      {
+        title: 'Exchange for another node …',
+        help: 'Strands and values that fit stay',
+        act: () => {
+          askExchange(id);
+        },
+      },
+      {
+        title: node.off ? 'Switch on' : 'Switch off',
+        help: 'Ctrl+. ; off, it passes on what comes in',
+        act: () => {
+          toggleOff([id]);
+        },
+      },
+    ],
+    swapsOf(node),
+    [
+      {
+        title: 'Add a linked copy',
+        help: 'A second card, edited together with this one',
+        act: () => {
+          linkCopy(id);
+        },
+      },
+      ...(node.twin === undefined
+        ? []
+        : [
+            {
+              title: 'Edit this one alone',
+              act: () => {
+                unlinkCopy(id);
+              },
+            },
+          ]),
+    ],
+    [
+      {
+        title: 'All home',
+        help: 'Every value and mode as it came; strands stay',
+        act: () => {
+          putHome(id);
+        },
+      },
+    ],
+  ];
+}
+
+/** What there is to do with the chosen node as a whole. */
+export function NodeMenu({ node }: { readonly node: NodeInstance }) {
+  return (
+    <DropdownMenu.Root>
+      <DropdownMenu.Trigger asChild>
+        <Button className="min-h-[24px] !py-0 text-[11.5px]">Node …</Button>
+      </DropdownMenu.Trigger>
+      <Menu sections={() => itemsFor(node)} onClosed={focusBoard} />
+    </DropdownMenu.Root>
+  );
+}
