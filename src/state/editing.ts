@@ -1,6 +1,8 @@
 import type { MaterialId, ModelId, NodeId, PortId, ResultKey, StrandId } from '../core/base/ids';
 import type { Problem } from '../core/base/problem';
 import { spreadToTwins } from '../core/edit/twins';
+import { getNetwork } from '../core/edit/board';
+import { isMark } from '../core/edit/marks';
 import { passedLimit } from '../core/edit/limits';
 import type { BoardId, NetworkDocument } from '../core/graph/document';
 import { outputKey } from '../core/graph/result-key';
@@ -63,7 +65,13 @@ function historyEditing({ document: documents, view }: Pick<Stores, 'document' |
     });
     const { path } = view.getState();
     dropLostPin(view, step.document);
-    view.setState({ chosenStrand: null, path: validPath(step.document, path) });
+    const next = validPath(step.document, path);
+    const there = new Set(
+      getNetwork(step.document, boardAt(step.document, next)).nodes.map(({ id }) => id),
+    );
+    // What is gone is chosen no more.
+    const selection = view.getState().selection.filter((id) => isMark(id) || there.has(id));
+    view.setState({ chosenStrand: null, path: next, selection });
     return step.label;
   }
 

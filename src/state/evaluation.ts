@@ -3,6 +3,7 @@ import { describeError } from '../core/base/problem';
 import { boundsOfAll } from '../core/compile/companion-places';
 import { listLights } from '../core/compile/lights';
 import { framingCamera } from '../core/evaluate/camera';
+import type { SurfaceShare } from '../core/evaluate/layer-stack';
 import type { SeenValues } from '../core/evaluate/level-line';
 import type { Picked } from '../core/evaluate/pick';
 import { getModelScale } from '../core/evaluate/session';
@@ -13,6 +14,7 @@ import type { MeshFacts } from '../core/mesh/mesh-facts';
 import { unwrap } from '../workers/answer';
 import { decodeApart } from '../workers/decode-apart';
 import { WorkerPool } from '../workers/pool';
+import { boardAt } from './board-path';
 import { client } from './client';
 import { systemClock } from './clock';
 import { StageCompanions } from './companions';
@@ -244,6 +246,17 @@ export class Evaluation {
     const { evaluator, documents } = this.pool;
     const named = documents.bring(evaluator, document);
     return unwrap(evaluator.seeValues(shown.id, named, key, camera, width));
+  }
+
+  /** What of each surface of the open board is seen at its end. @throws WorkerProblem */
+  async surfaceShares(): Promise<readonly SurfaceShare[]> {
+    const { document } = this.parts.stores.document.getState();
+    const { path } = this.parts.stores.view.getState();
+    const { shown } = this.current;
+    if (!shown) return [];
+    const { evaluator, documents } = this.pool;
+    const named = documents.bring(evaluator, document);
+    return unwrap(evaluator.surfaceShares(shown.id, named, boardAt(document, path), path));
   }
 
   /** The mode of opacity a person chose comes before the one the values suggest. */

@@ -2,17 +2,12 @@ import type { NodeId } from '../core/base/ids';
 import { getNetwork } from '../core/edit/board';
 import { indexNetwork } from '../core/edit/network-index';
 import type { NetworkIndex } from '../core/edit/network-index';
+import { RESULT_MEMBERS } from '../core/graph/result-members';
 import type { BoardId, NetworkDocument, NodeInstance, Strand } from '../core/graph/document';
 
 /** Whether two states of a node give the same results from the same input. */
 const isAlike = (a: NodeInstance, b: NodeInstance): boolean =>
-  a === b ||
-  (a.values === b.values &&
-    a.options === b.options &&
-    a.type === b.type &&
-    a.version === b.version &&
-    a.group === b.group &&
-    a.limited === b.limited);
+  a === b || RESULT_MEMBERS.every((member) => a[member] === b[member]);
 
 const withoutBends = ({ bends: _bends, ...strand }: Strand): string => JSON.stringify(strand);
 

@@ -6,6 +6,7 @@ import type { Camera } from '../core/evaluate/camera';
 import { drawOutput } from '../core/evaluate/draw';
 import { StageFiller } from '../core/evaluate/fill';
 import type { FillRequest } from '../core/evaluate/fill';
+import { surfaceShares } from '../core/evaluate/layer-stack';
 import { seeValues } from '../core/evaluate/level-line';
 import { pickPoint } from '../core/evaluate/pick';
 import { proveGroup } from '../core/evaluate/proof';
@@ -13,7 +14,7 @@ import { makeStageProgram } from '../core/evaluate/stage-program';
 import { surveyModel } from '../core/evaluate/survey';
 import { TapEvaluator } from '../core/evaluate/tap-results';
 import type { EvaluationRequest } from '../core/evaluate/tap-results';
-import type { NetworkDocument, Triple } from '../core/graph/document';
+import type { BoardId, NetworkDocument, Triple } from '../core/graph/document';
 import { PLAIN_TARGETS } from '../core/surface/stage-layout';
 import { attempt } from './answer';
 import { sent } from './desk';
@@ -82,6 +83,13 @@ export function documentCalls({ models, answer }: Desk) {
         const seen = seeValues(models.get(id), document, key, camera, width);
         return sent(seen, ...seen.lanes.map((lane) => lane.buffer));
       }),
+    /** How much of each surface is seen at the end of a board, through all layers. */
+    surfaceShares: (
+      id: ModelId,
+      named: DocumentReference,
+      board: BoardId,
+      path: readonly string[],
+    ) => about(named, (document) => surfaceShares(models.get(id), document, board, path)),
     pick: (
       id: ModelId,
       named: DocumentReference,

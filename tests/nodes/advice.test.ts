@@ -1,7 +1,7 @@
 import { compileNetwork, uniformsFor } from '@/core/compile/compile';
 import { WasmRunner } from '@/core/backends/wasm/runner';
 import { adviseDocument, adviseNode, listPlaces, watchedIn } from '@/core/evaluate/advice';
-import type { InputValue, NetworkDocument } from '@/core/graph/document';
+import type { InputValue, NetworkDocument, NodeInstance } from '@/core/graph/document';
 import { TEST_SCALE, documentOf, node } from '../support/networks';
 
 /** Advice of a document over points whose x runs from `from` to `to`, by code, with its message. */
@@ -163,5 +163,58 @@ describe('advice from values', () => {
       ['', 'w', '/network/nodes/1'],
       ['w', 'c', '/groups/G/network/nodes/0'],
     ]);
+  });
+});
+
+describe('what is said where something is missing', () => {
+  const codesAt = (document: NetworkDocument, id: string): readonly string[] => {
+    const found = document.network.nodes.find((each) => each.id === id) as NodeInstance;
+    return adviseNode(
+      { document, network: document.network, path: [], node: found },
+      () => null,
+    ).map(({ code }) => code);
+  };
+  it('a node that shapes values says that it gets none; a driven or wired one does not', () => {
+    const bare = documentOf([node('n1', 'ranges.levels'), node('n2', 'math.math')]);
+    expect(codesAt(bare, 'n1')).toEqual(['input.no-source']);
+    expect(codesAt(bare, 'n2')).toEqual([]);
+    const wired = documentOf(
+      [node('n1', 'ranges.levels'), node('n3', 'model.slope')],
+      ['n3:slope > n1:value'],
+    );
+    expect(codesAt(wired, 'n1')).toEqual([]);
+    const off = documentOf([{ ...node('n1', 'ranges.levels'), off: true }]);
+    expect(codesAt(off, 'n1')).toEqual([]);
+  });
+  it('a layer says which surface it lacks', () => {
+    const lone = documentOf(
+      [node('n1', 'surface.layer'), node('n2', 'surface.surface')],
+      ['n2:surface > n1:under'],
+    );
+    expect(codesAt(lone, 'n1')).toEqual(['layer.no-surface']);
+  });
+  it.each([
+    ['bands', 0.3, [1, 3, 4]],
+    ['bands', 0.6, [1, 2, 4]],
+    ['placed', 0.3, [1, 3, 4]],
+  ])('a ramp of %s says which stops nothing at %d reaches', (layout, at, unreached) => {
+    const stops = [0, 0.25, 0.5, 0.75].map((position, k) => ({
+      id: `s${String(k)}`,
+      position,
+      colour: [0, 0, 0] as const,
+      alpha: 1,
+      segment: layout === 'placed' ? ('hold' as const) : ('linear' as const),
+    }));
+    const ramp = documentOf(
+      [node('n1', 'gradients.ramp', { stops: { stops } }, { layout }), node('n2', 'model.slope')],
+      ['n2:slope > n1:value'],
+    );
+    const flat = { minimum: at, maximum: at, mean: at, below: 0, above: 0, notANumber: 0 };
+    const [found] = ramp.network.nodes;
+    const said = adviseNode(
+      { document: ramp, network: ramp.network, path: [], node: found as NodeInstance },
+      (key) => (key === 'n1<value' ? { ...flat, constant: true } : null),
+    ).find(({ code }) => code === 'ramp.unreached');
+    expect(said?.message).toContain(`stop ${unreached.join(', ')} of 4`);
   });
 });

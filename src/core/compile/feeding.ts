@@ -1,4 +1,5 @@
 import { canonicalJson } from '../graph/canonical';
+import { RESULT_MEMBERS } from '../graph/result-members';
 import { INPUT_EDGE } from '../graph/document';
 import type { GroupDefinition, Network, NetworkDocument, NodeInstance } from '../graph/document';
 import { findNodeDefinition, findGroupDefinition } from './catalogue';
@@ -14,16 +15,8 @@ function scopeOf(
   return { network: group?.network ?? document.network, group };
 }
 
-const factsOf = ({
-  id,
-  type,
-  version,
-  options,
-  values,
-  limited,
-  off,
-  group,
-}: NodeInstance): unknown => ({ id, type, version, options, values, limited, off, group });
+const factsOf = (node: NodeInstance): unknown =>
+  Object.fromEntries((['id', ...RESULT_MEMBERS] as const).map((member) => [member, node[member]]));
 
 /**
  * All that decides what arrives at an input, as text: the nodes that feed it with their values, out

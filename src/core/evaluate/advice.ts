@@ -8,11 +8,13 @@ import {
   findGroupDefinition,
 } from '../compile/catalogue';
 import type { CompiledNetwork } from '../compile/compile';
-import { getInputValue } from '../compile/uniforms';
+import { findNode, getInputValue, rampModes } from '../compile/uniforms';
+import { orderedStops, stopPlaces } from '../compile/ramp-rows';
 import { isRamp } from '../graph/document';
 import type { Network, NetworkDocument, NodeInstance } from '../graph/document';
 import { pointer } from '../graph/pointer';
 import type { Advice, AdviceReads, ValueRange } from '../nodes/advice';
+import type { Family, PortKind } from '../nodes/define';
 import { percent } from '../nodes/advice';
 import { describeValues } from './statistics';
 
@@ -56,10 +58,46 @@ export function adviseNode(place: NodePlace, lookup: RangeLookup): readonly Advi
         },
       ]
     : [];
+  const sourceless = noSource(place);
   return [
     ...follows,
-    ...(first ? generalAdvice(first) : []),
+    ...sourceless,
+    ...(first ? generalAdvice(first) : []).filter(
+      // Why it is the same everywhere is said already.
+      ({ code }) => code !== 'value.constant' || sourceless.length === 0,
+    ),
     ...(definition?.advise(readsOf(place, lookup)) ?? []),
+  ];
+}
+
+/** Families of nodes that shape what comes to them, and make nothing by themselves. */
+const SHAPING: ReadonlySet<Family> = new Set(['ranges', 'gradients', 'masks', 'surface']);
+const SHAPED: ReadonlySet<PortKind> = new Set(['scalar', 'flex', 'scalars']);
+
+/** A node that shapes values and gets none: what it gives is one value everywhere. */
+function noSource({ document, network, path, node }: NodePlace): readonly Advice[] {
+  const definition = findNodeDefinition(node);
+  const [entry] = Object.entries(definition?.inputs ?? {});
+  if (!definition || !entry || node.off || !SHAPING.has(definition.family)) return [];
+  const [id, port] = entry;
+  const isWired = network.strands.some(({ to }) => to.node === node.id && to.input === id);
+  const outer = path.length > 0 ? findNode(document, path) : undefined;
+  const group = outer && findGroupDefinition(document, outer);
+  const isDriven = group?.dials.some(({ drives }) =>
+    drives.some((drive) => drive.node === node.id && drive.input === id),
+  );
+  if (isWired || isDriven || !SHAPED.has(port.kind)) return [];
+  const value = getInputValue(node, id);
+  return [
+    {
+      code: 'input.no-source',
+      mark: 'no source',
+      message:
+        `Nothing is wired into ${port.title}` +
+        `${typeof value === 'number' ? `: it is ${String(value)} everywhere` : ''}. Wire a ` +
+        'source into it, such as a noise, a slope or a distance.',
+      cure: { title: 'Wire a noise into it', source: 'patterns.noise', into: id },
+    },
   ];
 }
 
@@ -114,7 +152,13 @@ function readsOf(place: NodePlace, lookup: RangeLookup): AdviceReads {
     },
     stops: (input) => {
       const value = getInputValue(node, input);
-      return isRamp(value) ? value.stops.map((stop) => stop.position).sort((a, b) => a - b) : [];
+      if (!isRamp(value)) return [];
+      const { layout } = rampModes(node);
+      const stops = orderedStops(value, layout);
+      return stopPlaces(stops, layout).map((place, k) => ({
+        place,
+        holds: layout !== 'placed' || stops[k]?.segment === 'hold',
+      }));
     },
   };
 }

@@ -15,7 +15,9 @@ export interface ValueRange {
 export type Cure =
   | { readonly title: string; readonly input: string; readonly value: number }
   | { readonly title: string; readonly option: string; readonly choice: string }
-  | { readonly title: string; readonly limit: true };
+  | { readonly title: string; readonly limit: true }
+  /** A new node of this type, wired into the input. */
+  | { readonly title: string; readonly source: string; readonly into: string };
 
 /** Everything a node may say about its values; codes are never reused. */
 export const ADVICE_CODES = [
@@ -32,6 +34,8 @@ export const ADVICE_CODES = [
   'tint.idle',
   'range.flat',
   'value.follows',
+  'input.no-source',
+  'layer.no-surface',
 ] as const;
 /** A code of ADVICE_CODES. */
 export type AdviceCode = (typeof ADVICE_CODES)[number];
@@ -56,8 +60,11 @@ export interface AdviceReads {
   isWired(input: string): boolean;
   /** A typed or designed number; null where there is none. */
   number(input: string): number | null;
-  /** Positions of a ramp's stops, rising. */
-  stops(input: string): readonly number[];
+  /**
+   * The parts of a ramp, in order: where each stop begins, 0–1, and whether its colour holds up to
+   * the next.
+   */
+  stops(input: string): readonly { readonly place: number; readonly holds: boolean }[];
   /** Whether a value was typed, in place of the one it comes with. */
   isTyped(input: string): boolean;
   choice(option: string): string;

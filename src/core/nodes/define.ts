@@ -52,6 +52,8 @@ interface NodeText {
   readonly family: Family;
   readonly help: string;
   readonly formula: string;
+  /** The inputs that take the least and the most of what arrives at another, by a button. */
+  readonly measures?: { readonly of: string; readonly least: string; readonly most: string };
   /** Words a search also finds it by. */
   readonly synonyms: readonly string[];
   /**

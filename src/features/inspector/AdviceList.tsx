@@ -1,6 +1,8 @@
 'use client';
-import { changeNode } from '@/core/edit/board';
-import { setOption, setValue } from '@/core/edit/nodes';
+import { describePorts } from '@/core/compile/catalogue';
+import { changeNode, getNetwork } from '@/core/edit/board';
+import { connect } from '@/core/edit/strands';
+import { addNode, setOption, setValue } from '@/core/edit/nodes';
 import type { NodeInstance } from '@/core/graph/document';
 import type { Advice, Cure } from '@/core/nodes/advice';
 import { useAdvice } from '@/state/use-advice';
@@ -10,6 +12,14 @@ function apply(node: NodeInstance, cure: Cure): void {
   commit(cure.title, (document, board) => {
     if ('limit' in cure)
       return changeNode(document, board, node.id, (each) => ({ ...each, limited: true }));
+    if ('source' in cure) {
+      const [x, y] = node.at;
+      const added = addNode(document, board, cure.source, [x - 200, y]);
+      const made = getNetwork(added.document, board).nodes.find(({ id }) => id === added.id);
+      const [output] = (made && describePorts(added.document, made)?.outputs) ?? [];
+      const from = { node: added.id, output: output?.id ?? '' };
+      return connect(added.document, board, from, { node: node.id, input: cure.into });
+    }
     return 'option' in cure
       ? setOption(document, board, node.id, cure.option, cure.choice)
       : setValue(document, board, node.id, cure.input, cure.value);

@@ -13,8 +13,10 @@ import { BenchPicture } from './BenchPicture';
 import { changeOption } from './change-option';
 import { CompareSheet } from './CompareSheet';
 import { FindingNotes } from './FindingNotes';
+import { MeasureRow } from './MeasureRow';
 import { InputRows } from './InputRows';
 import { RepeatField } from './SelectionBench';
+import { SurfaceShares } from './SurfaceShares';
 import { ShapeEditors } from './ShapeEditors';
 import { StrandBench } from './StrandBench';
 import { stores } from '@/state/stores';
@@ -90,6 +92,10 @@ function NodeBench({ node, evaluation, onExpose }: BenchProps & { readonly node:
         <ListChainRow id={node.id} board={board} />
         <FindingNotes findings={findings} />
         <AdviceList node={node} />
+        <MeasureRow node={node} />
+        {evaluation && first?.kind === 'surface' ? (
+          <SurfaceShares node={node.id} board={board} evaluation={evaluation} />
+        ) : null}
         <ShapeEditors node={node} ports={shown} findings={findings} />
         <InputRows
           node={node}

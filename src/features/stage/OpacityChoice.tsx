@@ -49,6 +49,11 @@ export function OpacityChoice() {
           })),
         ]}
       />
+      {(chosen ?? found) === 'opaque' ? null : (
+        <span className="text-soft" title="Shadows are cast by the whole shape, holes included.">
+          shadows are full
+        </span>
+      )}
     </span>
   );
 }

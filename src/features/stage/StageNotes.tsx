@@ -1,5 +1,7 @@
 'use client';
-import { togglePin } from '@/state/editing';
+import { listLights } from '@/core/compile/lights';
+import { DEFAULT_SURROUNDINGS } from '@/core/graph/document';
+import { commit, togglePin } from '@/state/editing';
 import type { Evaluation } from '@/state/evaluation';
 import { pinName } from '@/state/pin-name';
 import { useDocument, useMeasuring, useResults, useView } from '@/state/use-stores';
@@ -17,6 +19,8 @@ export function StageNotes({ evaluation, failure }: Props) {
     <>
       <PinNote />
       <MeasuringNote evaluation={evaluation} />
+      <DarkNote />
+      {failure === null && problem === null ? <FirstNote /> : null}
       {failure ? (
         <div
           role="alert"
@@ -103,5 +107,52 @@ function MeasuringNote({ evaluation }: Pick<Props, 'evaluation'>) {
         Go on
       </button>
     </div>
+  );
+}
+
+/** Nothing is lit: a black model is no fault of the material. */
+function DarkNote() {
+  const isDark = useDocument(
+    ({ document }) =>
+      listLights(document).every(({ intensity }) => intensity === 0) &&
+      (document.surroundings ?? DEFAULT_SURROUNDINGS).strength === 0,
+  );
+  const isPinned = useView((state) => state.pin !== null);
+  if (!isDark || isPinned) return null;
+  return (
+    <p
+      role="status"
+      data-testid="dark"
+      className={
+        'absolute inset-x-2 top-10 w-fit rounded-[2px] border border-line bg-panel px-2 py-1 ' +
+        'text-[12px]'
+      }
+    >
+      No light is on and the surroundings are dark: everything is black.{' '}
+      <button
+        type="button"
+        className="underline"
+        onClick={() => {
+          commit(
+            'Lit the stage again',
+            ({ lights: _lights, surroundings: _surroundings, ...document }) => document,
+          );
+        }}
+      >
+        Take the lights a new material has
+      </button>
+    </p>
+  );
+}
+
+/** The first surface of a large material takes a while; the stage is empty until it is there. */
+function FirstNote() {
+  const isThere = useResults((state) => state.appearance !== null);
+  const isPinned = useView((state) => state.pin !== null);
+  if (isThere || isPinned) return null;
+  return (
+    <p role="status" className="absolute bottom-8 left-2 text-[12px]" data-testid="first-surface">
+      The surface is being computed for the first time …
+    </p>
   );
 }

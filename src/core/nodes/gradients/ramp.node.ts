@@ -111,7 +111,6 @@ function unreachedStops(reads: AdviceReads): readonly Advice[] {
   if (
     !value ||
     value.notANumber === 1 ||
-    reads.choice('layout') !== 'placed' ||
     reads.choice('outside') !== 'hold' ||
     reads.isWired('from') ||
     reads.isWired('to') ||
@@ -120,10 +119,14 @@ function unreachedStops(reads: AdviceReads): readonly Advice[] {
     return [];
   const ends = [value.minimum, value.maximum].map((x) => (x - from) / (to - from));
   const [low, high] = [Math.min(...ends), Math.max(...ends)];
-  // A stop is reached where a value lies between its neighbours.
-  const unreached = stops
-    .map((_, k) => k)
-    .filter((k) => high < (stops[k - 1] ?? -Infinity) || low > (stops[k + 1] ?? Infinity));
+  // A stop that blends is reached where a value lies between its neighbours; one that holds, only
+  // between itself and the next.
+  const isUnreached = (k: number): boolean => {
+    const before = stops[k - 1];
+    const begins = !before ? -Infinity : before.holds ? (stops[k]?.place ?? 0) : before.place;
+    return high < begins || low > (stops[k + 1]?.place ?? Infinity);
+  };
+  const unreached = stops.map((_, k) => k).filter(isUnreached);
   if (unreached.length === 0) return [];
   const which = unreached.map((k) => String(k + 1)).join(', ');
   return [

@@ -12,6 +12,7 @@ export const stretchToRange = defineNode({
     'Carries a measured range onto 0–1. Least and most are measured once, on the model at ' +
     'hand, and stay frozen until they are measured again: so the look does not change ' +
     'behind your back.',
+  measures: { of: 'value', least: 'least', most: 'most' },
   formula: '(x − least)/(most − least); equal ends give the step x ≥ least',
   inputs: {
     value: input.flex({ title: 'Value', help: 'What is stretched.', default: 0.5 }),
@@ -29,6 +30,7 @@ export const stretchToRange = defineNode({
     }),
   },
   outputs: { value: output.flex('Value', '0 to 1 over the range measured.') },
+  watches: ['value'],
   lower: (b, { value, least, most }) => ({
     value: eachLane([value], ([x]) => position01(b, x as F32, least, most)),
   }),

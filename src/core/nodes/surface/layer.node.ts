@@ -98,6 +98,22 @@ export const layer = defineNode({
 });
 
 function coverageAdvice(reads: AdviceReads): readonly Advice[] {
+  return [...missingSurfaces(reads), ...coverageOf(reads)];
+}
+
+function missingSurfaces(reads: AdviceReads): readonly Advice[] {
+  const missing = (['under', 'over'] as const).filter((input) => !reads.isWired(input));
+  if (missing.length === 0) return [];
+  return [
+    {
+      code: 'layer.no-surface',
+      mark: 'clay',
+      message: `No surface is wired into ${missing.join(' and ')}: plain clay stands in for it.`,
+    },
+  ];
+}
+
+function coverageOf(reads: AdviceReads): readonly Advice[] {
   const coverage = reads.result('coverage');
   if (!coverage) return [];
   if (coverage.minimum >= 1)

@@ -2,7 +2,7 @@
 import type { RampStop } from '@/core/graph/document';
 import { toHex } from '@/core/surface/colour-science';
 import { followPointer } from '@/ui/follow-pointer';
-import { inWindow } from './ramp-window';
+import { inWindow, isWhole } from './ramp-window';
 import type { RampBarProps } from './edited-ramp';
 
 interface Props extends RampBarProps {
@@ -43,7 +43,8 @@ export function StopHandle(props: Props) {
   const isChosen = stop.id === chosenId;
   const isFaulty = faultyStops.has(stop.id);
   const at = inWindow(part, place);
-  if (at < -0.001 || at > 1.001) return null;
+  // A stop that is out of range altogether is shown where it is, to be put back.
+  if (!isWhole(part) && (at < -0.001 || at > 1.001)) return null;
   const aside = (pile.index - (pile.size - 1) / 2) * FAN;
   const which = pile.size > 1 ? `, ${String(pile.index + 1)} of ${String(pile.size)} here` : '';
   return (
