@@ -1,5 +1,5 @@
 /** Builds the application where its sources have changed since the last build. */
-import { spawnSync } from 'node:child_process';
+import { spawn } from 'node:child_process';
 import { createHash } from 'node:crypto';
 import { existsSync, readFileSync, readdirSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
@@ -30,7 +30,24 @@ function sourceHash(root: string): string {
   return hash.digest('hex');
 }
 
-export function build(root: string, say: (text: string) => void): void {
+/** Runs a program to its end. @throws Error with what it wrote where it fails */
+function finish(root: string, args: readonly string[]): Promise<void> {
+  const env = { ...process.env, NEXT_TELEMETRY_DISABLED: '1', NODE_ENV: 'production' } as const;
+  const child = spawn('node_modules/.bin/next', [...args], { cwd: root, env });
+  const written: string[] = [];
+  for (const stream of [child.stdout, child.stderr])
+    stream.on('data', (text: Buffer) => written.push(text.toString()));
+  return new Promise((resolve, reject) => {
+    child.on('error', reject);
+    child.on('close', (code) => {
+      if (code === 0) resolve();
+      else reject(new Error(`The build failed:\n${written.join('')}`));
+    });
+  });
+}
+
+/** Builds where needed; other work of this process goes on meanwhile. */
+export async function build(root: string, say: (text: string) => void): Promise<void> {
   const stamp = path.join(root, '.next/bright-loom-sources');
   const wanted = sourceHash(root);
   if (existsSync(stamp) && readFileSync(stamp, 'utf8') === wanted) {
@@ -38,14 +55,7 @@ export function build(root: string, say: (text: string) => void): void {
     return;
   }
   say('building (about a minute, once per change)');
-  const env = { ...process.env, NEXT_TELEMETRY_DISABLED: '1', NODE_ENV: 'production' } as const;
-  const result = spawnSync('node_modules/.bin/next', ['build'], {
-    cwd: root,
-    stdio: ['ignore', 'pipe', 'pipe'],
-    encoding: 'utf8',
-    env,
-  });
-  if (result.status !== 0) throw new Error(`The build failed:\n${result.stdout}\n${result.stderr}`);
+  await finish(root, ['build']);
   writeFileSync(stamp, wanted);
   say('built');
 }

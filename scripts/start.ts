@@ -140,8 +140,8 @@ async function main(): Promise<void> {
   if (has('--fresh')) await beginAnew();
   const settings = await readSettings(folder, process.env);
   const isDemo = !process.env['DATABASE_URL'] || has('--demo');
-  await bringUpDatabase(settings);
-  build(root, say);
+  // The build is on its way while the demo data is made.
+  await Promise.all([build(root, say), bringUpDatabase(settings)]);
   if (isStopping) return;
   if (cluster?.startedHere) watchDatabase(cluster);
   runPrograms(settings);

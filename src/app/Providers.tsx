@@ -4,12 +4,16 @@ import { useEffect } from 'react';
 import type { ReactNode } from 'react';
 import { AppError } from '@/core/base/diagnostic';
 import { queryClient } from '@/state/query-client';
+import { applyAppearance, readAppearance } from '@/ui/appearance';
 import { tellProblem } from '@/ui/tell-problem';
 
 /**
  * What every page shares: what was read from the server, and a last place where failures are told.
  */
 export function Providers({ children }: { readonly children: ReactNode }) {
+  useEffect(() => {
+    applyAppearance(readAppearance());
+  }, []);
   useEffect(() => {
     const tell = ({ reason }: PromiseRejectionEvent): void => {
       // Workers that end are started again, and that is said where it happens.

@@ -3,15 +3,18 @@ import { readStored } from '@/core/compile/upgrade';
 import type { NetworkDocument } from '@/core/graph/document';
 import type { PatchStep } from '@/core/graph/patch';
 import {
+  flag,
   identifier,
   list,
   matching,
   moment,
   nullable,
   object,
+  optional,
   record,
   sha256,
   text,
+  trimmed,
   whole,
 } from './forms';
 import type { TypeOf } from './forms';
@@ -40,6 +43,7 @@ export const materialSummaryForm = record({
   head: whole(1),
   swatchHash: nullable(sha256),
   updatedAt: moment,
+  isArchived: flag,
 });
 export type MaterialSummary = TypeOf<typeof materialSummaryForm>;
 
@@ -56,7 +60,7 @@ export const openedMaterialForm = record({
 });
 export type OpenedMaterial = TypeOf<typeof openedMaterialForm>;
 
-/** All materials of one's projects, the one saved last first. */
+/** All materials of one's projects, archived ones too, the one saved last first. */
 export const listMaterials = defineRoute('GET', '/api/materials', {
   who: { audience: 'signed-in' },
   answer: answers(record({ materials: list(materialSummaryForm, 100000) })),
@@ -123,4 +127,30 @@ export const patchMaterial = defineRoute('PATCH', '/api/materials/:id', {
     DOCUMENT_BYTES,
   ),
   answer: answers(record({ revision: whole(1) })),
+});
+
+/** A copy with a name of its own, in a project one is a member of; its history begins anew. */
+export const duplicateMaterial = defineRoute('POST', '/api/materials/:id/duplicate', {
+  who: { audience: 'readers' },
+  params: one,
+  body: json(record({ name: trimmed(200, 1), projectId: identifier })),
+  answer: answers(record({ id: identifier })),
+  status: 201,
+});
+
+/**
+ * Renames a material (which makes a revision), moves it to another of one's projects, archives or
+ * restores it. 409 `material.name-taken` where the project has another of that name.
+ */
+export const arrangeMaterial = defineRoute('POST', '/api/materials/:id/arrange', {
+  who: { audience: 'readers' },
+  params: one,
+  body: json(
+    record({
+      name: optional(trimmed(200, 1)),
+      projectId: optional(identifier),
+      isArchived: optional(flag),
+    }),
+  ),
+  answer: answers(record({ id: identifier })),
 });

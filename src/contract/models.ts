@@ -1,6 +1,6 @@
 import { MODEL_LIMITS } from '@/core/exchange/model-soup';
 import { preparationForm, mapForm } from './model-forms';
-import { identifier, list, nullable, optional, record, text } from './forms';
+import { flag, identifier, list, nullable, optional, record, text, trimmed } from './forms';
 import type { TypeOf } from './forms';
 import { RESPONSE, answers, defineRoute, json } from './route';
 
@@ -10,10 +10,13 @@ const modelRowForm = record({
   name: text(200),
   projectId: nullable(identifier),
   ownerName: nullable(text(200)),
+  isArchived: flag,
+  /** Whether another file was there before, which can be put back. */
+  hasFormer: flag,
 });
 export type ModelEntry = TypeOf<typeof modelRowForm>;
 
-/** The models one may put on the stage: those for everyone and those of one's projects. */
+/** The models for everyone and those of one's projects, archived ones too. */
 export const listModels = defineRoute('GET', '/api/models', {
   who: { audience: 'signed-in' },
   answer: answers(record({ models: list(modelRowForm, 100000) })),
@@ -44,6 +47,47 @@ export const mendModel = defineRoute('PATCH', '/api/models/:id', {
   params: one,
   body: json(record({ before: preparationForm, preparation: preparationForm })),
   answer: answers(record({ preparation: preparationForm })),
+});
+
+/**
+ * Renames a model, moves it to another of one's projects, archives or restores it. Those of the
+ * whole studio are a librarian's.
+ */
+export const arrangeModel = defineRoute('POST', '/api/models/:id/arrange', {
+  who: { audience: 'readers' },
+  params: one,
+  body: json(
+    record({
+      name: optional(trimmed(120, 1)),
+      projectId: optional(identifier),
+      isArchived: optional(flag),
+    }),
+  ),
+  answer: answers(record({ id: identifier })),
+});
+
+/** A model of the same file and corrections under a name of its own, in one of one's projects. */
+export const duplicateModel = defineRoute('POST', '/api/models/:id/duplicate', {
+  who: { audience: 'readers' },
+  params: one,
+  body: json(record({ name: trimmed(120, 1), projectId: identifier })),
+  answer: answers(record({ id: identifier })),
+  status: 201,
+});
+
+/** Puts a newer GLB or OBJ file in the place of a model's; the file of before is kept. */
+export const replaceModelFile = defineRoute('PUT', '/api/models/:id', {
+  who: { audience: 'readers' },
+  params: one,
+  body: { kind: 'file', limit: MODEL_LIMITS.bytes },
+  answer: answers(record({ id: identifier })),
+});
+
+/** Puts back the file that was there before the last one came; a second time undoes that. */
+export const restoreModelFile = defineRoute('POST', '/api/models/:id/restore', {
+  who: { audience: 'readers' },
+  params: one,
+  answer: answers(record({ id: identifier })),
 });
 
 /**

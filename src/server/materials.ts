@@ -9,16 +9,17 @@ import {
   findMaterial,
   listMaterials as readMaterials,
   insertMaterial,
-  listProjects,
   saveRevision,
 } from '@/db/queries/materials';
 import { findModel } from '@/db/queries/models';
 import type { MaterialSummary, OpenedMaterial } from '@/contract/materials';
 import type { SignedIn } from './authentication';
+import { assertMember } from './projects';
 import { findRevision } from './stored';
 import { requestSwatch } from './swatches';
 
-const notFound = (): AppError =>
+/** What is answered about a material that one may not see, or that there is not. */
+export const materialNotFound = (): AppError =>
   new AppError(
     'material.not-found',
     'There is no such material, or it belongs to a project you are not in.',
@@ -29,7 +30,11 @@ const notFound = (): AppError =>
 /** All materials of a person's projects, the one saved last first. */
 export async function listMaterials(user: SignedIn): Promise<MaterialSummary[]> {
   const rows = await readMaterials(user.id);
-  return rows.map((row) => ({ ...row, updatedAt: row.updatedAt.toISOString() }));
+  return rows.map(({ archivedAt, ...row }) => ({
+    ...row,
+    updatedAt: row.updatedAt.toISOString(),
+    isArchived: archivedAt !== null,
+  }));
 }
 
 /** A material with a document, the newest revision unless another is named. */
@@ -39,7 +44,7 @@ export async function openMaterial(
   number?: number,
 ): Promise<OpenedMaterial> {
   const material = await findMaterial(user.id, id);
-  if (!material) throw notFound();
+  if (!material) throw materialNotFound();
   const revision = await findRevision(id, number ?? material.head);
   if (!revision)
     throw new AppError(
@@ -65,14 +70,7 @@ export async function createMaterial(
   user: SignedIn,
   given: { projectId: string; modelId: string; document: NetworkDocument },
 ) {
-  const projects = await listProjects(user.id);
-  if (!projects.some((project) => project.id === given.projectId))
-    throw new AppError(
-      'project.not-member',
-      'You are not a member of that project.',
-      'Choose one of your projects.',
-      { kept: 'No material was created.', status: 403 },
-    );
+  await assertMember(user, given.projectId, 'No material was created.');
   if (!(await findModel(user.id, given.modelId)))
     throw new AppError('model.not-found', 'There is no such model.', 'Choose another model.', {
       kept: 'Nothing was created.',
@@ -103,7 +101,7 @@ export async function saveMaterial(
   given: { base: number; modelId: string; document: NetworkDocument },
 ) {
   const material = await findMaterial(user.id, id);
-  if (!material) throw notFound();
+  if (!material) throw materialNotFound();
   if (!(await findModel(user.id, given.modelId)))
     throw new AppError(
       'model.not-found',
@@ -143,7 +141,7 @@ export async function patchMaterial(
   id: string,
   { base, modelId, patch }: { base: number; modelId: string; patch: JsonPatch },
 ) {
-  if (!(await findMaterial(user.id, id))) throw notFound();
+  if (!(await findMaterial(user.id, id))) throw materialNotFound();
   const revision = await findRevision(id, base);
   const { document, diagnostics } = revision
     ? readStored(applyPatch(revision.document, patch))

@@ -4,7 +4,6 @@ import { modelFormat } from '@/core/exchange/model-format';
 import type { ModelPreparation } from '@/core/exchange/prepare';
 import { hashContent } from '@/core/graph/canonical';
 import { findBlob, storeBlob } from '@/db/queries/blobs';
-import { listProjects } from '@/db/queries/materials';
 import {
   findModel,
   insertModel,
@@ -12,7 +11,9 @@ import {
   savePreparation,
 } from '@/db/queries/models';
 import type { StoredModel } from '@/db/queries/models';
+import type { ModelEntry } from '@/contract/models';
 import type { SignedIn } from './authentication';
+import { assertMember } from './projects';
 import { assertMayMend } from './rights';
 
 /** Equal for models of the same file corrected in the same way: the key of stored maps. */
@@ -22,8 +23,15 @@ export const modelKey = ({
 }: Pick<StoredModel, 'blobHash' | 'preparation'>): Promise<string> =>
   hashContent({ blobHash, preparation });
 
-/** The models a person may put on the stage. */
-export const listModels = (user: SignedIn): ReturnType<typeof readModels> => readModels(user.id);
+/** The models a person may see, archived ones too. */
+export async function listModels(user: SignedIn): Promise<ModelEntry[]> {
+  const rows = await readModels(user.id);
+  return rows.map(({ archivedAt, formerBlobHash, ...row }) => ({
+    ...row,
+    isArchived: archivedAt !== null,
+    hasFormer: formerBlobHash !== null,
+  }));
+}
 
 /**
  * Takes a GLB or an OBJ into a project. Its head is checked here; it is parsed only in a worker of
@@ -35,23 +43,22 @@ export async function uploadModel(
   readFile: () => Promise<Uint8Array<ArrayBuffer>>,
 ): Promise<{ id: string; name: string }> {
   const name = given.trim().slice(0, 120) || 'Model';
-  if (!(await listProjects(user.id)).some((project) => project.id === projectId))
-    throw new AppError('project.not-member', 'You are not a member of that project.', '', {
-      kept: 'Nothing was stored.',
-      status: 403,
-    });
-  const bytes = await readFile();
-  const mediaType = modelFormat(bytes) === 'obj' ? 'model/obj' : 'model/gltf-binary';
+  await assertMember(user, projectId, 'Nothing was stored.');
+  const blobHash = await storeModelFile(await readFile());
   const id = randomUUID();
   await insertModel({
     id,
     name,
     projectId,
-    blobHash: await storeBlob(bytes, mediaType),
+    blobHash,
     ownerId: user.id,
   });
   return { id, name };
 }
+
+/** Stores a GLB or OBJ file. @returns its hash @throws AppError where it is neither */
+export const storeModelFile = (bytes: Uint8Array<ArrayBuffer>): Promise<string> =>
+  storeBlob(bytes, modelFormat(bytes) === 'obj' ? 'model/obj' : 'model/gltf-binary');
 
 /** A model the person may read; throws where there is none. */
 export async function readableModel(user: SignedIn, id: string): Promise<StoredModel> {

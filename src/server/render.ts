@@ -7,6 +7,7 @@ import type { GroupDefinition, NetworkDocument, NodeInstance, Strand } from '@/c
 import { MAP_SIZE, MeshAnalysis, mapKey } from '@/core/mesh/analysis';
 import type { MeshMap } from '@/core/mesh/mesh-map';
 import type { MapSource } from '@/core/evaluate/session';
+import type { ModelPreparation } from '@/core/exchange/prepare';
 import { readModel } from '@/core/exchange/read-model';
 import { findBlob } from '@/db/queries/blobs';
 import type { StoredModel } from '@/db/queries/models';
@@ -32,16 +33,7 @@ export function prepareModel({
   const made = (async () => {
     const file = await findBlob(blobHash);
     if (!file) throw new Error(`Invariant broken: blob ${blobHash} is missing`);
-    const { mesh } = await readModel(new Uint8Array(file.bytes), 'model', { preparation });
-    const analysis = new MeshAnalysis(mesh);
-    const cache = new Map<string, MeshMap>();
-    const maps: MapSource = (settings, detail) => {
-      const name = mapKey(settings);
-      const map = cache.get(name) ?? analysis.quickMap(settings, MAP_SIZE.quick, detail);
-      cache.set(name, map);
-      return map;
-    };
-    return { analysis, maps };
+    return readPrepared(new Uint8Array(file.bytes), preparation);
   })();
   prepared.set(key, made);
   const [oldest] = prepared.keys();
@@ -50,13 +42,34 @@ export function prepareModel({
   return made;
 }
 
-/** A picture of a material on a model, as PNG: WebAssembly values, shaded on the processor. */
+/** A model's file read and ready to be measured; maps are made as they are asked for. */
+export async function readPrepared(
+  bytes: Uint8Array<ArrayBuffer>,
+  preparation: ModelPreparation = {},
+): Promise<PreparedModel> {
+  const { mesh } = await readModel(bytes, 'model', { preparation });
+  const analysis = new MeshAnalysis(mesh);
+  const cache = new Map<string, MeshMap>();
+  const maps: MapSource = (settings, detail) => {
+    const name = mapKey(settings);
+    const map = cache.get(name) ?? analysis.quickMap(settings, MAP_SIZE.quick, detail);
+    cache.set(name, map);
+    return map;
+  };
+  return { analysis, maps };
+}
+
+/**
+ * A picture of a material on a model, `size` pixels a side, as PNG: WebAssembly values, shaded on
+ * the processor.
+ */
 export function renderSwatch(
   document: NetworkDocument,
   { analysis, maps }: PreparedModel,
-): Uint8Array {
+  size = SWATCH_SIZE,
+): Uint8Array<ArrayBuffer> {
   const camera = framingCamera(analysis.mesh.centre, analysis.mesh.size);
-  const seen = seePoints(analysis, camera, SWATCH_SIZE * 2, SWATCH_SIZE * 2);
+  const seen = seePoints(analysis, camera, size * 2, size * 2);
   const picture = drawOutput(document, 'surface', analysis, seen, maps);
   return encodeRgba(picture.width, picture.height, picture.pixels);
 }

@@ -139,6 +139,7 @@ export class Evaluation {
       this.companions.update(false);
     }
     if (isPinned || state.look !== before.look) this.showLook();
+    if (state.exposure !== before.exposure) this.stage?.setExposure(state.exposure);
     if (state.path !== before.path || state.camera !== before.camera) this.swatches.renew();
     else if (state.inView !== before.inView || state.pictureSide !== before.pictureSide)
       this.swatches.request();
@@ -163,6 +164,7 @@ export class Evaluation {
     this.showLights();
     this.showAppearance();
     this.showLook();
+    stage.setExposure(this.parts.stores.view.getState().exposure);
     return () => {
       if (this.stage !== stage) return;
       this.current.detach();

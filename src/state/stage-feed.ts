@@ -54,6 +54,8 @@ export interface StageFeed {
   ): void;
   /** `stretch`: the values of a pinned output that become black and white. */
   setLook(look: StageLook, stretch: readonly [number, number]): void;
+  /** How bright it is shown, in stops. */
+  setExposure(stops: number): void;
   setSurroundings(surroundings: Surroundings): void;
   setLights(lights: readonly SceneLight[]): void;
   invalidate(): void;

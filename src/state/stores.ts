@@ -38,6 +38,14 @@ export interface DocumentState {
 /** How the stage shows the model: as it is, as lit clay, or with small differences made large. */
 export const STAGE_LOOKS = ['finished', 'clay', 'exaggerated'] as const;
 export type StageLook = (typeof STAGE_LOOKS)[number];
+/** The greys that may stand behind the model. */
+export const BACKDROPS = {
+  usual: 'var(--stage)',
+  dark: '#1c1c1c',
+  middle: '#767676',
+  light: '#dcdcdc',
+} as const;
+export type Backdrop = keyof typeof BACKDROPS;
 /**
  * Something that waits for a click on the model; `take` says in words why the click gave nothing,
  * or null.
@@ -77,6 +85,9 @@ export interface ViewState {
   /** A result shown on the stage in place of the surface. */
   readonly pin: ResultKey | null;
   readonly look: StageLook;
+  /** How bright the stage is shown, in stops. */
+  readonly exposure: number;
+  readonly backdrop: Backdrop;
   readonly picking: Picking | null;
   /** The node for which another is being chosen. */
   readonly exchanging: NodeId | null;
@@ -199,6 +210,8 @@ const VIEW: ViewState = {
   chosenStrand: null,
   pin: null,
   look: 'finished',
+  exposure: 0,
+  backdrop: 'usual',
   picking: null,
   exchanging: null,
   camera: null,

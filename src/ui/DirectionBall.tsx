@@ -51,8 +51,10 @@ function startTurn(press: PointerEvent<HTMLElement>, { value, axes, onDrag, onDo
   const box = press.currentTarget.getBoundingClientRect();
   const isFront = seen(value, axes)[2] >= 0;
   let [x, y] = [press.clientX - box.left - box.width / 2, press.clientY - box.top - box.height / 2];
+  // Its picture is larger where controls are.
+  const radius = (RADIUS * box.width) / SIDE;
   const give = (): void => {
-    onDrag(unseen(onBall(x / RADIUS, -y / RADIUS, isFront), axes));
+    onDrag(unseen(onBall(x / radius, -y / radius, isFront), axes));
   };
   give();
   followPointer(press.nativeEvent, {

@@ -25,8 +25,8 @@ export function Sheet({ open, onClose, title, description, children, width = 460
       <Dialog.Portal>
         <Dialog.Content
           className={
-            'fixed top-0 right-0 bottom-0 z-40 overflow-auto border-l border-seam bg-panel ' +
-            'p-4 text-ink shadow-2xl'
+            'scaled fixed top-0 right-0 bottom-0 z-40 overflow-auto border-l border-seam ' +
+            'bg-panel p-4 text-ink shadow-2xl'
           }
           style={{ width }}
           onInteractOutside={(event) => {

@@ -2,6 +2,8 @@
 import Link from 'next/link';
 import type { ReactNode } from 'react';
 
+const BAR = 'scaled flex h-10 shrink-0 items-center gap-3 border-b border-line bg-panel px-3';
+
 /** The slim bar at the top of every screen. */
 export function TopBar({
   here,
@@ -19,7 +21,7 @@ export function TopBar({
     </Link>
   );
   return (
-    <header className="flex h-10 shrink-0 items-center gap-3 border-b border-line bg-panel px-3">
+    <header className={BAR}>
       <span className="flex shrink-0 items-center gap-2 font-semibold whitespace-nowrap">
         <svg width="16" height="16" viewBox="0 0 16 16" aria-hidden>
           <path d="M2 1V15M6 1V15M10 1V15M14 1V15" stroke="var(--ink-soft)" strokeWidth="1.2" />
@@ -32,7 +34,7 @@ export function TopBar({
         </svg>
         Bright Loom
       </span>
-      <nav className="flex gap-3">
+      <nav className={`flex gap-3 ${here === 'editor' ? 'text-[12px]' : ''}`}>
         {link('Materials', '/materials', here === 'materials')}
         {link('Models', '/models', here === 'models')}
         {link('Library', '/library', here === 'library')}

@@ -4,6 +4,7 @@ import type { ImageReading } from '../core/compile/images';
 import { bakeRows, makeBakeSession, planBake } from '../core/evaluate/bake';
 import type { BakePlan } from '../core/evaluate/bake';
 import { threadImages } from '../core/evaluate/image-store';
+import { compareModels } from '../core/evaluate/compare-models';
 import { LoadedModels } from '../core/evaluate/loaded-model';
 import type { LoadedModel } from '../core/evaluate/loaded-model';
 import { drawModelLook } from '../core/evaluate/model-looks';
@@ -76,6 +77,9 @@ function modelCalls({ models, answer }: Desk, arrivals: ModelArrivals, dracoBina
         port.postMessage(laidOut, listBuffers(laidOut.arrays));
         return true;
       }),
+    /** What changes for networks when one model takes the place of another. */
+    compareModels: (before: ModelId, after: ModelId) =>
+      answer(() => compareModels(models.get(before), models.get(after))),
     diagnose: (id: ModelId) => answer(() => diagnose(models.get(id).mesh)),
     /** A picture of the model in clay, or of one of the masks made from its shape. */
     modelLook: (id: ModelId, look: string, size: number) =>

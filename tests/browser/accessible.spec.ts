@@ -51,7 +51,7 @@ test('nor has the editor: a card, a strand, a group’s front, the sheets and pa
   expect(await violations(page)).toEqual([]);
   await page.locator('[data-testid^="card-"]').first().click();
   expect(await violations(page)).toEqual([]);
-  for (const name of ['Library', 'Bake', 'Models on the stage', 'Lights', 'View']) {
+  for (const name of ['Place', 'Bake', 'Models on the stage', 'Lights', 'View']) {
     await page.getByRole('button', { name }).first().click();
     await expect(page.getByRole('dialog').first()).toBeVisible();
     expect(await violations(page)).toEqual([]);

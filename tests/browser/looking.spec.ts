@@ -122,8 +122,8 @@ test(
     await page.getByRole('button', { name: 'Lights' }).click();
     await untilIdle(page);
     const still = await stagePicture(page);
-    await page.getByLabel('Round of the surroundings, degrees').fill('120');
-    await page.getByLabel('Round of the surroundings, degrees').press('Enter');
+    await page.getByLabel('Azimuth of the surroundings, degrees').fill('120');
+    await page.getByLabel('Azimuth of the surroundings, degrees').press('Enter');
     await untilIdle(page);
     expect(still.equals(await stagePicture(page))).toBe(false);
     for (const name of [

@@ -115,7 +115,7 @@ test('a group of the library is placed, turned and wired; its source stays as it
   const source = '/api/materials/demo-stoneware-crackle';
   await newMaterial(page, 'Old float');
   const before: unknown = await (await page.request.get(source)).json();
-  await page.getByRole('button', { name: 'Library' }).click();
+  await page.getByRole('button', { name: 'Place', exact: true }).click();
   await page.getByLabel('Search the library').fill('fine cracks');
   await page.getByTestId('entry-Crackle').getByRole('button', { name: 'Place' }).click();
   await expect(card(page, 'Crackle')).toBeVisible();

@@ -75,8 +75,8 @@ test(
       page.evaluate(() => window.brightLoomEvaluation?.counts.compilations ?? -1);
     const known = await compilations();
     await page.getByRole('button', { name: 'Lights' }).click();
-    await page.getByLabel('Round of Key, degrees').fill('-140');
-    await page.getByLabel('Round of Key, degrees').press('Enter');
+    await page.getByLabel('Azimuth of Key, degrees').fill('-140');
+    await page.getByLabel('Azimuth of Key, degrees').press('Enter');
     await untilIdle(page);
     expect(before.equals(await stagePicture(page))).toBe(false);
     expect(await compilations()).toBe(known);

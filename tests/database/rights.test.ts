@@ -13,7 +13,7 @@ import { groupSelection } from '@/core/edit/group';
 import type { NetworkDocument, RampValue } from '@/core/graph/document';
 import { storeBlob } from '@/db/queries/blobs';
 import { noteWorker } from '@/db/queries/jobs';
-import { insertModel } from '@/db/queries/models';
+import { insertModel, replaceModelFile } from '@/db/queries/models';
 import { setSwatch } from '@/db/queries/materials';
 import type { SignedIn } from '@/server/authentication';
 import { enqueue } from '@/server/jobs/enqueue';
@@ -183,6 +183,24 @@ const SAMPLES: Readonly<Record<string, () => Sample | Promise<Sample>>> = {
     params: { id: await newMaterial() },
     body: { base: 1, modelId: 'tile', patch: [{ op: 'replace', path: '/name', value: 'Tin' }] },
   }),
+  'POST /api/materials/:id/duplicate': async () => ({
+    params: { id: await newMaterial() },
+    body: { name: `Copy ${String(made++)}`, projectId: 'ferry' },
+  }),
+  'POST /api/materials/:id/arrange': async () => ({
+    params: { id: await newMaterial() },
+    body: { isArchived: true },
+  }),
+  'POST /api/models/:id/arrange': () => ({ params: { id: 'tile' }, body: { name: 'Tile' } }),
+  'POST /api/models/:id/duplicate': () => ({
+    params: { id: 'tile' },
+    body: { name: 'Tile again', projectId: 'ferry' },
+  }),
+  'PUT /api/models/:id': () => ({ params: { id: 'tile' }, file: known.tile }),
+  'POST /api/models/:id/restore': async () => {
+    await replaceModelFile('tile', await storeBlob(Buffer.from('other'), 'model/obj'));
+    return { params: { id: 'tile' }, body: {} };
+  },
   'GET /api/models': () => ({}),
   'POST /api/models': () => ({ query: { project: 'ferry', name: 'Tile' }, file: known.tile }),
   'GET /api/models/:id': () => ({ params: { id: 'tile' } }),

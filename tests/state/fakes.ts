@@ -159,6 +159,9 @@ export class FakeStage implements StageFeed {
   setScene(): void {
     this.note('scene');
   }
+  setExposure(): void {
+    // Nothing is shown.
+  }
   setLook(look: string, stretch: readonly [number, number]): void {
     this.note(`look ${look} ${stretch.map((x) => x.toFixed(2)).join()}`);
   }

@@ -1,4 +1,4 @@
-import { and, desc, eq } from 'drizzle-orm';
+import { and, desc, eq, isNull, ne } from 'drizzle-orm';
 import type { NetworkDocument } from '../../core/graph/document';
 import { database } from '../client';
 import { material, model, project, projectMember, revision, user } from '../schema/index';
@@ -17,6 +17,7 @@ export async function listMaterials(userId: string) {
       head: material.head,
       swatchHash: material.swatchHash,
       updatedAt: material.updatedAt,
+      archivedAt: material.archivedAt,
     })
     .from(material)
     .innerJoin(project, eq(project.id, material.projectId))
@@ -156,4 +157,34 @@ export async function listProjects(userId: string) {
       and(eq(projectMember.projectId, project.id), eq(projectMember.userId, userId)),
     )
     .orderBy(project.name);
+}
+
+/** Whether a project has another material of this name that is not archived. */
+export async function isNameTaken(projectId: string, name: string, but: string): Promise<boolean> {
+  const found = await database()
+    .select({ id: material.id })
+    .from(material)
+    .where(
+      and(
+        eq(material.projectId, projectId),
+        eq(material.name, name),
+        ne(material.id, but),
+        isNull(material.archivedAt),
+      ),
+    )
+    .limit(1);
+  return found.length > 0;
+}
+
+/** Moves a material to a project, archives or restores it; what is left out stays. */
+export async function placeMaterial(
+  id: string,
+  { projectId, isArchived }: { readonly projectId?: string; readonly isArchived?: boolean },
+): Promise<void> {
+  const set = {
+    ...(projectId === undefined ? {} : { projectId }),
+    ...(isArchived === undefined ? {} : { archivedAt: isArchived ? new Date() : null }),
+  };
+  if (Object.keys(set).length > 0)
+    await database().update(material).set(set).where(eq(material.id, id));
 }

@@ -1,4 +1,4 @@
-import { and, eq, isNull, or, sql } from 'drizzle-orm';
+import { and, eq, isNotNull, isNull, ne, or, sql } from 'drizzle-orm';
 import type { ModelPreparation } from '../../core/exchange/prepare';
 import { database } from '../client';
 import { meshMap, model, user } from '../schema/index';
@@ -23,7 +23,14 @@ export interface StoredModel {
 
 export async function listModels(userId: string) {
   return database()
-    .select({ id: model.id, name: model.name, projectId: model.projectId, ownerName: user.name })
+    .select({
+      id: model.id,
+      name: model.name,
+      projectId: model.projectId,
+      ownerName: user.name,
+      archivedAt: model.archivedAt,
+      formerBlobHash: model.formerBlobHash,
+    })
     .from(model)
     .leftJoin(user, eq(user.id, model.ownerId))
     .where(mayRead(userId))
@@ -44,6 +51,7 @@ export async function insertModel(given: {
   projectId: string | null;
   blobHash: string;
   ownerId: string | null;
+  preparation?: ModelPreparation;
 }): Promise<void> {
   await database().insert(model).values(given);
 }
@@ -58,6 +66,41 @@ export async function savePreparation(
     .update(model)
     .set({ preparation })
     .where(and(eq(model.id, id), sql`${model.preparation} = ${JSON.stringify(before)}::jsonb`))
+    .returning({ id: model.id });
+  return changed.length > 0;
+}
+
+/** Renames a model, moves it to a project, archives or restores it; what is left out stays. */
+export async function arrangeModel(
+  id: string,
+  {
+    name,
+    projectId,
+    isArchived,
+  }: { readonly name?: string; readonly projectId?: string; readonly isArchived?: boolean },
+): Promise<void> {
+  const set = {
+    ...(name === undefined ? {} : { name }),
+    ...(projectId === undefined ? {} : { projectId }),
+    ...(isArchived === undefined ? {} : { archivedAt: isArchived ? new Date() : null }),
+  };
+  if (Object.keys(set).length > 0) await database().update(model).set(set).where(eq(model.id, id));
+}
+
+/** Puts another file in the place of a model's, which is remembered as the one before. */
+export async function replaceModelFile(id: string, blobHash: string): Promise<void> {
+  await database()
+    .update(model)
+    .set({ blobHash, formerBlobHash: sql`${model.blobHash}` })
+    .where(and(eq(model.id, id), ne(model.blobHash, blobHash)));
+}
+
+/** Exchanges a model's file with the one before. @returns whether there was one */
+export async function swapModelFile(id: string): Promise<boolean> {
+  const changed = await database()
+    .update(model)
+    .set({ blobHash: sql`${model.formerBlobHash}`, formerBlobHash: sql`${model.blobHash}` })
+    .where(and(eq(model.id, id), isNotNull(model.formerBlobHash)))
     .returning({ id: model.id });
   return changed.length > 0;
 }

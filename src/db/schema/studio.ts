@@ -67,6 +67,8 @@ export const model = pgTable('model', {
   blobHash: text('blob_hash')
     .notNull()
     .references(() => blob.hash),
+  /** The file before the present one took its place. */
+  formerBlobHash: text('former_blob_hash').references(() => blob.hash),
   /** What is corrected in it each time it is read; the file stays as it came. */
   preparation: jsonb('preparation').$type<ModelPreparation>().notNull().default({}),
   ownerId: text('owner_id').references(() => user.id),

@@ -60,7 +60,7 @@ function NodeBench({ node, evaluation, onExpose }: BenchProps & { readonly node:
   const [first] = ports?.outputs ?? [];
   const compared = comparing === null ? undefined : own(definition?.options, comparing);
   return (
-    <div className="flex h-full gap-4 overflow-auto p-3" data-testid="bench">
+    <div className="scaled flex h-full gap-4 overflow-auto p-3" data-testid="bench">
       <BenchPicture node={node} outputs={ports?.outputs ?? []} />
       <div className="min-w-0 flex-1">
         <BenchHeader node={node} onCompare={setComparing} />

@@ -19,7 +19,7 @@ export function PickButton({
       aria-label={`Pick ${title} from the stage`}
       title="Pick from the stage"
       aria-pressed={isWaiting}
-      className={`press ${isWaiting ? 'text-weld' : 'text-soft hover:text-ink'}`}
+      className={`press ${isWaiting ? 'text-weld' : 'on-row text-soft hover:text-ink'}`}
       onClick={() => {
         stores.view.setState({ picking: isWaiting ? null : picking });
       }}

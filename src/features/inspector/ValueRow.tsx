@@ -46,7 +46,7 @@ export function ValueRow(props: Props) {
   const { title } = port;
   return (
     <div
-      className="grid grid-cols-[92px_1fr_auto] items-center gap-x-2 py-[1px]"
+      className="group/row grid grid-cols-[92px_1fr_auto] items-center gap-x-2 py-[1px]"
       data-testid={`value-${port.id}`}
     >
       <span
@@ -117,7 +117,7 @@ function ValueActions({
           type="button"
           aria-label={`Make ${title} a dial`}
           title="Make it a dial"
-          className="press rounded-[2px] border border-seam text-[11px]"
+          className="press on-row rounded-[2px] border border-seam text-[11px]"
           onClick={onExpose}
         >
           ⊶

@@ -1,64 +1,77 @@
 'use client';
 import { useRouter } from 'next/navigation';
 import { useEffect, useEffectEvent, useState } from 'react';
-import { Controller, useForm } from 'react-hook-form';
+import { Controller, useForm, useWatch } from 'react-hook-form';
 import type { Control } from 'react-hook-form';
 import { createMaterial } from '@/contract/materials';
+import type { MaterialSummary } from '@/contract/materials';
 import type { ModelEntry } from '@/contract/models';
 import type { Project } from '@/contract/session';
 import { identifier, record, text } from '@/contract/forms';
 import { describeError } from '@/core/base/problem';
 import type { Problem } from '@/core/base/problem';
 import { emptyDocument } from '@/core/graph/document';
+import type { Starter } from '@/core/starters/define';
 import { call } from '@/state/api';
 import { uploadModelFile } from '@/state/upload';
 import { Button } from '@/ui/Button';
 import { Choose } from '@/ui/Choose';
 import { ProblemNote } from '@/ui/ProblemNote';
 import { contractResolver } from '@/ui/contract-form';
+import { StarterRow } from './StarterRow';
 
 interface Props {
   readonly projects: readonly Project[];
   readonly models: readonly ModelEntry[];
+  /** What there is already, so that a name that is taken is told. */
+  readonly taken: readonly Pick<MaterialSummary, 'name' | 'projectId'>[];
 }
 const newMaterialForm = record({ name: text(200), model: identifier, project: identifier });
 
-/** Creates a material on one of the models, or on a GLB or OBJ file. */
-export function NewMaterial({ projects, models }: Props) {
+/** Creates a material from a starter or empty, on one of the models or on a GLB or OBJ file. */
+export function NewMaterial({ projects, models, taken }: Props) {
   const { make, fromFile, busy, problem } = useMaking();
+  const [starter, setStarter] = useState<Starter | null>(null);
   const first = models.find((each) => each.id === 'demo-buoy') ?? models[0];
-  const { register, control, getValues, handleSubmit } = useForm({
+  const { register, control, getValues, setValue, handleSubmit } = useForm({
     resolver: contractResolver(newMaterialForm),
     defaultValues: { name: '', model: first?.id ?? '', project: projects[0]?.id ?? '' },
   });
   const take = (file: File | undefined): void => {
     const { name, project } = getValues();
-    if (file && busy === '') void fromFile(file, project, name);
+    if (file && busy === '') void fromFile(file, project, name, starter);
   };
   useDroppedFile(take);
   const submit = handleSubmit(({ name, model, project }) =>
-    make(project, model, name.trim() || 'New material'),
+    make(project, model, name.trim() || (starter?.title ?? 'New material'), starter),
   );
+  const choose = (next: Starter | null): void => {
+    setStarter(next);
+    if (next && models.some(({ id }) => id === next.model)) setValue('model', next.model);
+  };
   return (
-    <form
-      className="mb-5 flex flex-wrap items-center gap-2 border border-line bg-panel p-3"
-      onSubmit={(event) => void submit(event)}
-    >
-      <span className="font-semibold">New material</span>
-      <input
-        aria-label="Name of the new material"
-        placeholder="Name"
-        className="border border-line bg-ground px-2 py-0.5"
-        {...register('name')}
-      />
-      <span className="text-soft">on</span>
-      <ChosenFrom control={control} name="model" label="Model" among={models} />
-      <span className="text-soft">in</span>
-      <ChosenFrom control={control} name="project" label="Project" among={projects} />
-      <Button look="strong" type="submit" disabled={busy !== '' || projects.length === 0}>
-        Create
-      </Button>
-      <FileChoice onTake={take} />
+    <form className="mb-5 border border-line bg-panel p-3" onSubmit={(event) => void submit(event)}>
+      <StarterRow models={models} chosen={starter} onChoose={choose} />
+      <div className="mt-3 flex flex-wrap items-center gap-2">
+        <span className="font-semibold">
+          New material {starter ? `from ${starter.title}` : 'from nothing'}
+        </span>
+        <input
+          aria-label="Name of the new material"
+          placeholder={starter?.title ?? 'Name'}
+          className="w-[220px] border border-line bg-ground px-2 py-0.5"
+          {...register('name')}
+        />
+        <span className="text-soft">on</span>
+        <ChosenFrom control={control} name="model" label="Model" among={models} />
+        <span className="text-soft">in</span>
+        <ChosenFrom control={control} name="project" label="Project" among={projects} />
+        <Button look="strong" type="submit" disabled={busy !== '' || projects.length === 0}>
+          Create
+        </Button>
+        <FileChoice onTake={take} />
+        <TakenNote control={control} taken={taken} />
+      </div>
       {projects.length === 0 ? (
         <p className="w-full">You are in no project yet. Ask a librarian to add you to one.</p>
       ) : null}
@@ -70,6 +83,20 @@ export function NewMaterial({ projects, models }: Props) {
       {problem ? <ProblemNote problem={problem} className="w-full" /> : null}
     </form>
   );
+}
+
+/** Says that the project has a material of this name; two may have one, but nobody wants it. */
+function TakenNote({
+  control,
+  taken,
+}: Pick<Props, 'taken'> & { readonly control: Control<NewMaterialFields> }) {
+  const [name, project] = useWatch({ control, name: ['name', 'project'] });
+  const isTaken = taken.some((each) => each.name === name.trim() && each.projectId === project);
+  return isTaken ? (
+    <span role="status" className="text-madder">
+      This project has a material of that name already.
+    </span>
+  ) : null;
 }
 
 type NewMaterialFields = Readonly<Record<'name' | 'model' | 'project', string>>;
@@ -131,18 +158,37 @@ function useMaking() {
       setBusy('');
     }
   };
-  const create = async (projectId: string, modelId: string, name: string): Promise<void> => {
+  const create = async (
+    projectId: string,
+    modelId: string,
+    name: string,
+    starter: Starter | null,
+  ): Promise<void> => {
     const { id } = await call(createMaterial, {
-      body: { projectId, modelId, document: emptyDocument(name) },
+      body: {
+        projectId,
+        modelId,
+        document: starter ? { ...starter.document(), name } : emptyDocument(name),
+      },
     });
     router.push(`/materials/${id}`);
   };
-  const make = (projectId: string, modelId: string, name: string): Promise<void> =>
-    begin('Creating it …', () => create(projectId, modelId, name));
-  const fromFile = (file: File, projectId: string, name: string): Promise<void> =>
+  const make = (
+    projectId: string,
+    modelId: string,
+    name: string,
+    starter: Starter | null,
+  ): Promise<void> => begin('Creating it …', () => create(projectId, modelId, name, starter));
+  const fromFile = (
+    file: File,
+    projectId: string,
+    name: string,
+    starter: Starter | null,
+  ): Promise<void> =>
     begin(`Reading ${file.name} …`, async () => {
       const { id } = await uploadModelFile(file, projectId);
-      await create(projectId, id, name.trim() || file.name.replace(/\.(glb|obj)$/i, ''));
+      const given = name.trim() || file.name.replace(/\.(glb|obj)$/i, '');
+      await create(projectId, id, given, starter);
     });
   return { make, fromFile, busy, problem };
 }

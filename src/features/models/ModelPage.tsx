@@ -14,20 +14,27 @@ import type { Examination } from '@/state/model-examination';
 import { PictureCanvas } from '@/ui/PictureCanvas';
 import { ProblemNote } from '@/ui/ProblemNote';
 import { WorkerPool } from '@/workers/pool';
+import { ModelActs } from './ModelActs';
+import type { ProjectRow } from './ModelActs';
 import { FindingList } from './FindingList';
 import { ModelFactsTable } from './ModelFactsTable';
 import type { ModelRow } from './model-row';
 
 const PICTURE = 256;
 
+interface Props {
+  readonly model: ModelRow;
+  readonly projects: readonly ProjectRow[];
+}
+
 /** A model looked over: what it is, what masks will make of it, and what corrects that. */
-export function ModelPage({ model }: { readonly model: ModelRow }) {
+export function ModelPage({ model, projects }: Props) {
   const { examination, looks, failure, busy, look } = useExamination(model.id);
   const { message, problem, correct, cure, uncure } = useCorrections(model.id, examination, look);
   return (
     <>
-      <h2 className="text-[18px] font-semibold">{model.name}</h2>
-      <p className="mb-3 text-soft">
+      <ModelActs model={model} projects={projects} onChanged={look} />
+      <p className="mb-2 text-soft">
         {model.ownerName ? `Uploaded by ${model.ownerName}` : 'Comes with Bright Loom'}
         {model.mayMend ? '' : '; only librarians change it'}
       </p>
@@ -63,6 +70,8 @@ export function ModelPage({ model }: { readonly model: ModelRow }) {
   );
 }
 
+const LOOKS = 'grid grid-cols-[repeat(auto-fill,minmax(clamp(148px,15vw,320px),1fr))] gap-2';
+
 /** What masks will see, in pictures. */
 function Looks({
   model,
@@ -72,7 +81,7 @@ function Looks({
   readonly looks: ReadonlyMap<string, Picture>;
 }) {
   return (
-    <div className="grid max-w-[1300px] grid-cols-[repeat(auto-fill,minmax(148px,1fr))] gap-2">
+    <div className={LOOKS}>
       {MODEL_LOOKS.map(({ id, title, description }) => (
         <figure key={id}>
           <div className="aspect-square bg-stage">

@@ -23,7 +23,7 @@ export function ModelsScreen({ models, projects, chosen }: Props) {
   const upload = useModelUpload(projects[0]?.id ?? '');
   return (
     <div
-      className="flex min-h-0 flex-1"
+      className="scaled flex min-h-0 flex-1"
       onDragOver={(event) => {
         event.preventDefault();
       }}
@@ -42,14 +42,23 @@ export function ModelsScreen({ models, projects, chosen }: Props) {
           <ModelSection
             key={id ?? ''}
             title={name}
-            models={models.filter(({ projectId }) => projectId === id)}
+            models={models.filter((each) => each.projectId === id && !each.isArchived)}
             chosen={model?.id}
           />
         ))}
+        <ModelSection
+          title="Archive"
+          models={models.filter(({ isArchived }) => isArchived)}
+          chosen={model?.id}
+        />
         <UploadFields upload={upload} projects={projects} />
       </nav>
       <main className="min-w-0 flex-1 overflow-auto p-4">
-        {model ? <ModelPage key={model.id} model={model} /> : <p>There is no model yet.</p>}
+        {model ? (
+          <ModelPage key={model.id} model={model} projects={projects} />
+        ) : (
+          <p>There is no model yet.</p>
+        )}
       </main>
     </div>
   );
@@ -66,6 +75,8 @@ function ModelSection({
   readonly chosen: string | undefined;
 }) {
   const router = useRouter();
+  // An empty one would only say so.
+  if (models.length === 0) return null;
   return (
     <section className="mb-3">
       <h2 className="text-[12px] text-soft">{title}</h2>
@@ -87,7 +98,6 @@ function ModelSection({
             </button>
           </li>
         ))}
-        {models.length === 0 ? <li className="px-1.5 text-[12px] text-soft">none yet</li> : null}
       </ul>
     </section>
   );

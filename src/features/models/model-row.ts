@@ -5,4 +5,6 @@ export interface ModelRow {
   readonly projectId: string | null;
   readonly ownerName: string | null;
   readonly mayMend: boolean;
+  readonly isArchived: boolean;
+  readonly hasFormer: boolean;
 }

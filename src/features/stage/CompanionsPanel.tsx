@@ -33,6 +33,7 @@ export function CompanionsPanel({ models }: { readonly models: readonly ModelEnt
   return (
     <StagePopover
       title="Models on the stage"
+      word="Beside"
       icon={<Shapes size={14} />}
       onOpenChange={(isOpen) => {
         if (isOpen) list();

@@ -1,9 +1,12 @@
 import { Trash2 } from 'lucide-react';
 import { computeAngles, changeLight, directionAt, removeLight } from '@/core/edit/lights';
+import { cameraAxes } from '@/core/evaluate/camera';
 import type { SceneLight } from '@/core/graph/document';
 import { commit, endGesture } from '@/state/editing';
+import { useView } from '@/state/use-stores';
 import { Choose } from '@/ui/Choose';
 import { ColourField } from '@/ui/ColourField';
+import { DirectionBall } from '@/ui/DirectionBall';
 import { NumberField } from '@/ui/NumberField';
 import { NumberRow, PanelRow } from './PanelRow';
 
@@ -124,8 +127,11 @@ function DirectionRows({ light, change }: Props) {
   };
   return (
     <>
+      <PanelRow title="From">
+        <LightBall light={light} change={change} />
+      </PanelRow>
       <NumberRow
-        title="Round"
+        title="Azimuth"
         of={light.name}
         unit="degrees"
         value={round}
@@ -137,7 +143,7 @@ function DirectionRows({ light, change }: Props) {
         }}
       />
       <NumberRow
-        title="Up"
+        title="Elevation"
         of={light.name}
         unit="degrees"
         value={up}
@@ -149,6 +155,23 @@ function DirectionRows({ light, change }: Props) {
         }}
       />
     </>
+  );
+}
+
+/** A far light taken by hand: the ball is seen as the model beside it. */
+function LightBall({ light, change }: Props) {
+  const camera = useView((state) => state.camera);
+  if (!camera) return null;
+  return (
+    <DirectionBall
+      label={`Direction of ${light.name}`}
+      value={light.at}
+      axes={cameraAxes(camera)}
+      onDrag={(at) => {
+        change('Moved a light', { at }, 'ball');
+      }}
+      onDone={endGesture}
+    />
   );
 }
 

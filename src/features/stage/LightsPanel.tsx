@@ -15,7 +15,7 @@ export function LightsPanel() {
   const lights = useDocument((state) => listLights(state.document));
   const surroundings = useDocument((state) => state.document.surroundings ?? DEFAULT_SURROUNDINGS);
   return (
-    <StagePopover title="Lights" icon={<Lightbulb size={14} />}>
+    <StagePopover title="Lights" word="Lights" icon={<Lightbulb size={14} />}>
       {lights.map((light) => (
         <LightRows key={light.id} light={light} />
       ))}

@@ -1,19 +1,16 @@
 'use client';
-import { Frame } from 'lucide-react';
 import { useEffect, useRef, useState } from 'react';
 import type { ModelEntry } from '@/contract/models';
 import type { BeaconInput } from '@/core/edit/beacons';
 import type { Evaluation } from '@/state/evaluation';
-import { stores } from '@/state/stores';
+import { BACKDROPS, stores } from '@/state/stores';
 import { useView } from '@/state/use-stores';
-import { Button } from '@/ui/Button';
 import { BeaconTools } from './BeaconTools';
-import { CompanionsPanel } from './CompanionsPanel';
 import { LevelLine } from './LevelLine';
-import { LightsPanel } from './LightsPanel';
-import { LookChoice } from './LookChoice';
+import { StretchNote } from './LookChoice';
 import { OpacityChoice } from './OpacityChoice';
 import { PickPrompt } from './PickPrompt';
+import { SizeNote, StageBar } from './StageBar';
 import { StageNotes } from './StageNotes';
 import { superviseStage } from './supervise-stage';
 import type { RemoteStage } from './remote-stage';
@@ -29,10 +26,16 @@ interface Props {
 export function Stage({ evaluation, models }: Props) {
   const host = useRef<HTMLDivElement>(null);
   const pin = useView((state) => state.pin);
+  const backdrop = useView((state) => state.backdrop);
   const isPicking = useView((state) => state.picking !== null);
   const { renderer, stage, failure } = useDrawing(host, evaluation);
   return (
-    <div className="relative h-full w-full bg-stage" data-testid="stage" data-pin={pin ?? ''}>
+    <div
+      className="relative h-full w-full"
+      style={{ background: BACKDROPS[backdrop] }}
+      data-testid="stage"
+      data-pin={pin ?? ''}
+    >
       <div
         ref={host}
         className={`absolute inset-0 ${isPicking ? 'cursor-crosshair' : ''}`}
@@ -43,24 +46,18 @@ export function Stage({ evaluation, models }: Props) {
       <LevelLine evaluation={evaluation} host={host} />
       <StageNotes evaluation={evaluation} failure={failure} />
       {pin === null ? <OpacityChoice /> : null}
-      <div className="absolute top-1 right-1 flex flex-col items-end gap-1 text-[11px]">
-        <LookChoice />
+      <StageBar
+        models={models}
+        onFrame={() => {
+          renderer.current?.frameModel();
+        }}
+      />
+      <SizeNote />
+      <div className="scaled absolute top-9 right-1 flex flex-col items-end text-[11px]">
+        <StretchNote />
         <StageBeacons stage={stage} />
       </div>
       <PickPrompt evaluation={evaluation} host={host} renderer={renderer} />
-      <span className="absolute right-1 bottom-1 flex">
-        <Button
-          look="quiet"
-          aria-label="Frame the model"
-          onClick={() => {
-            renderer.current?.frameModel();
-          }}
-        >
-          <Frame size={14} />
-        </Button>
-        <LightsPanel />
-        <CompanionsPanel models={models} />
-      </span>
     </div>
   );
 }

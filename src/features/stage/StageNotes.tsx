@@ -44,7 +44,7 @@ function PinNote() {
   return (
     <div
       className={
-        'absolute top-2 left-2 flex items-center gap-2 rounded-[2px] bg-weld px-2 py-1 ' +
+        'scaled absolute top-9 left-2 flex items-center gap-2 rounded-[2px] bg-weld px-2 py-1 ' +
         'text-[12px] text-weld-ink'
       }
       data-testid="pinned"
@@ -124,8 +124,8 @@ function DarkNote() {
       role="status"
       data-testid="dark"
       className={
-        'absolute inset-x-2 top-10 w-fit rounded-[2px] border border-line bg-panel px-2 py-1 ' +
-        'text-[12px]'
+        'scaled absolute inset-x-2 top-16 w-fit rounded-[2px] border border-line bg-panel ' +
+        'px-2 py-1 text-[12px]'
       }
     >
       No light is on and the surroundings are dark: everything is black.{' '}
@@ -151,7 +151,11 @@ function FirstNote() {
   const isPinned = useView((state) => state.pin !== null);
   if (isThere || isPinned) return null;
   return (
-    <p role="status" className="absolute bottom-8 left-2 text-[12px]" data-testid="first-surface">
+    <p
+      role="status"
+      className="scaled absolute bottom-8 left-2 text-[12px]"
+      data-testid="first-surface"
+    >
       The surface is being computed for the first time …
     </p>
   );

@@ -5,11 +5,14 @@ import { Button } from '@/ui/Button';
 /** A panel of the stage behind a button with an icon. */
 export function StagePopover({
   title,
+  word,
   icon,
   onOpenChange,
   children,
 }: {
   readonly title: string;
+  /** What stands beside the icon. */
+  readonly word: string;
   readonly icon: ReactNode;
   readonly onOpenChange?: (isOpen: boolean) => void;
   readonly children: ReactNode;
@@ -17,14 +20,14 @@ export function StagePopover({
   return (
     <Popover.Root {...(onOpenChange ? { onOpenChange } : {})}>
       <Popover.Trigger asChild>
-        <Button look="quiet" aria-label={title} title={title}>
-          {icon}
+        <Button look="quiet" className="!px-1.5" aria-label={title} title={title}>
+          {icon} {word}
         </Button>
       </Popover.Trigger>
       <Popover.Portal>
         <Popover.Content
-          side="right"
-          align="end"
+          side="bottom"
+          align="start"
           sideOffset={6}
           className={
             'z-40 w-[330px] rounded-[2px] border border-seam bg-panel p-2 text-[12px] ' +

@@ -26,7 +26,7 @@ export function SurroundingsRows() {
     <fieldset className="mb-2 border-b border-line pb-1.5">
       <legend className="font-semibold">Surroundings</legend>
       <NumberRow
-        title="Round"
+        title="Azimuth"
         of={THEM}
         unit="degrees"
         value={turn}

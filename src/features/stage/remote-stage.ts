@@ -230,6 +230,9 @@ export class RemoteStage implements StageFeed {
   setLook(look: StageLook, stretch: readonly [number, number]): void {
     this.send(this.remote.setLook(look, stretch));
   }
+  setExposure(stops: number): void {
+    this.send(this.remote.setExposure(stops));
+  }
   setSurroundings(surroundings: Surroundings): void {
     this.send(this.remote.setSurroundings(surroundings));
   }

@@ -177,6 +177,12 @@ export class StageRenderer implements StageView {
     this.invalidate();
   }
 
+  /** How bright the shaded scene is shown, in stops. */
+  setExposure(stops: number): void {
+    this.renderer.toneMappingExposure = 2 ** stops;
+    this.invalidate();
+  }
+
   setSurroundings({ turn, strength }: Surroundings): void {
     this.shadedScene.environmentRotation.set(0, (turn * Math.PI) / 180, 0);
     this.shadedScene.environmentIntensity = strength;

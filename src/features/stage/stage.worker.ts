@@ -154,6 +154,10 @@ const api = {
     done((stage) => {
       stage.setLook(look, stretch);
     }),
+  setExposure: (stops: number) =>
+    done((stage) => {
+      stage.setExposure(stops);
+    }),
   setSurroundings: (surroundings: Surroundings) =>
     done((stage) => {
       stage.setSurroundings(surroundings);

@@ -1,6 +1,7 @@
 'use client';
 import { Keyboard } from 'lucide-react';
 import { useEffect, useState } from 'react';
+import { showGuide } from '@/state/guide';
 import { Button } from '@/ui/Button';
 import { Sheet } from '@/ui/Sheet';
 
@@ -64,7 +65,7 @@ export function KeySheet() {
       <Button
         look="quiet"
         aria-label="Keys"
-        title="Keys of the editor (?)"
+        title="Keys of the editor, and the guide (?)"
         onClick={() => {
           setOpen(true);
         }}
@@ -79,22 +80,35 @@ export function KeySheet() {
         title="Keys"
         description="What the keys do, by where the focus is."
       >
-        {Object.entries(KEYS).map(([place, keys]) => (
-          <section key={place} className="mb-3">
-            <h3 className="mb-1 font-semibold">{place}</h3>
-            <dl className="grid grid-cols-[150px_1fr] gap-x-3 gap-y-1 text-[12px]">
-              {keys.map(([name, does]) => (
-                <div key={name} className="contents">
-                  <dt>
-                    <kbd>{name}</kbd>
-                  </dt>
-                  <dd className="text-soft">{does}</dd>
-                </div>
-              ))}
-            </dl>
-          </section>
-        ))}
+        <Button
+          className="mb-3"
+          onClick={() => {
+            showGuide(true);
+            setOpen(false);
+          }}
+        >
+          First weave: a guide of six steps
+        </Button>
+        <KeyList />
       </Sheet>
     </>
   );
+}
+
+function KeyList() {
+  return Object.entries(KEYS).map(([place, keys]) => (
+    <section key={place} className="mb-3">
+      <h3 className="mb-1 font-semibold">{place}</h3>
+      <dl className="grid grid-cols-[150px_1fr] gap-x-3 gap-y-1 text-[12px]">
+        {keys.map(([name, does]) => (
+          <div key={name} className="contents">
+            <dt>
+              <kbd>{name}</kbd>
+            </dt>
+            <dd className="text-soft">{does}</dd>
+          </div>
+        ))}
+      </dl>
+    </section>
+  ));
 }

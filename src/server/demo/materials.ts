@@ -1,18 +1,8 @@
-import type { NetworkDocument } from '@/core/graph/document';
-import { verdigris } from '@/server/demo/bell-bronze';
-import { paintedTin } from '@/server/demo/painted-tin';
-import { quayStone } from '@/server/demo/quay-stone';
-import { stoneware } from '@/server/demo/stoneware';
+import { STARTERS } from '@/core/starters/starters';
+import type { Starter } from '@/core/starters/define';
 
-export interface DemoMaterial {
-  readonly id: string;
-  readonly model: string;
-  readonly document: () => NetworkDocument;
-}
-
-export const DEMO_MATERIALS: readonly DemoMaterial[] = [
-  { id: 'demo-painted-tin', model: 'demo-buoy', document: paintedTin },
-  { id: 'demo-bell-bronze', model: 'demo-bell', document: verdigris },
-  { id: 'demo-quay-stone', model: 'demo-quay', document: quayStone },
-  { id: 'demo-stoneware', model: 'demo-tile', document: stoneware },
-];
+/** Every starter is a material of the demo studio, too, under an id of its own. */
+export const DEMO_MATERIALS: readonly Starter[] = STARTERS.map((starter) => ({
+  ...starter,
+  id: `demo-${starter.id}`,
+}));

@@ -8,10 +8,13 @@ import type { NetworkDocument } from '@/core/graph/document';
 import { DEMO_MODELS } from '@/core/mesh/demo-models';
 import { insertPerson, insertProject, isSeeded } from '@/db/queries/seeding';
 import { storeBlob } from '@/db/queries/blobs';
-import { insertMaterial, saveRevision } from '@/db/queries/materials';
-import { insertModel } from '@/db/queries/models';
+import { insertMaterial, placeMaterial, saveRevision, setSwatch } from '@/db/queries/materials';
+import { findModel, insertModel } from '@/db/queries/models';
+import { requestMaps } from '../mesh-maps';
 import { publish } from '../publish';
-import { drawSwatch } from '../swatches';
+import { prepareModel } from '../render';
+import { DEMO_GROUPS } from './groups';
+import type { DemoGroup } from './groups';
 import { DEMO_MATERIALS } from './materials';
 import { DEMO_PEOPLE, DEMO_PROJECTS } from './people';
 
@@ -33,19 +36,11 @@ export async function seedDemo(password: string, say: (text: string) => void): P
       ownerId: null,
     });
   }
-  for (const material of DEMO_MATERIALS) {
-    const document = material.document();
-    say(`making the demo studio: ${document.name}`);
-    await insertMaterial({
-      id: material.id,
-      projectId: 'ferry',
-      ownerId: 'maren',
-      name: document.name,
-      modelId: material.model,
-      document,
-      contentHash: await hashContent(document),
-    });
-    await drawSwatch(material.id, 'maren');
+  say('making the demo studio: materials');
+  for (const { id, model, document: make } of DEMO_MATERIALS) {
+    const document = make();
+    await storeMaterial(id, model, document, id.replace(/^demo-/, ''));
+    await measureInBackground(document, model);
   }
   for (const group of DEMO_GROUPS) {
     say(`making the demo studio: publishing ${group.name}`);
@@ -53,120 +48,87 @@ export async function seedDemo(password: string, say: (text: string) => void): P
   }
 }
 
-interface DemoGroup {
-  readonly name: string;
-  readonly description: string;
-  readonly tags: readonly string[];
-  readonly material: string;
-  readonly nodes: readonly string[];
-  readonly dials: readonly {
-    readonly node: string;
-    readonly input: string;
-    readonly law: 'times' | 'lift' | 'as is';
-    readonly name: string;
-    readonly help: string;
-    readonly section?: string;
-  }[];
-}
-
-const DEMO_GROUPS: readonly DemoGroup[] = [
-  {
-    name: 'Damp places',
-    description: 'Hollows and patches where damp settles, as one soft mask.',
-    tags: ['mask', 'dirt', 'damp'],
-    material: 'demo-bell-bronze',
-    nodes: ['hollows', 'patches', 'both', 'green'],
-    dials: [
-      {
-        node: 'patches',
-        input: 'scale',
-        law: 'times',
-        name: 'Patch size',
-        help: 'Lower: large patches. Higher: fine speckle.',
-      },
-      {
-        node: 'green',
-        input: 'edge',
-        law: 'lift',
-        name: 'Spread',
-        help: 'Lower: damp everywhere. Higher: only the deepest hollows.',
-      },
-      {
-        node: 'green',
-        input: 'width',
-        law: 'times',
-        name: 'Softness',
-        help: 'Lower: hard borders. Higher: soft ones.',
-      },
-    ],
-  },
-  {
-    name: 'Crackle',
-    description: 'A net of fine cracks, 0 in the crack and 1 between.',
-    tags: ['mask', 'crackle', 'glaze'],
-    material: 'demo-stoneware',
-    nodes: ['cells', 'cracks'],
-    dials: [
-      {
-        node: 'cells',
-        input: 'scale',
-        law: 'times',
-        name: 'Fineness',
-        help: 'Lower: few large fields. Higher: many small ones.',
-      },
-      {
-        node: 'cracks',
-        input: 'edge',
-        law: 'times',
-        name: 'Crack width',
-        help: 'Lower: hairlines. Higher: gaping.',
-      },
-    ],
-  },
-];
-
-/** Packages nodes of a demo material in a copy of it, and publishes as anybody would. */
-async function publishGroup(given: DemoGroup): Promise<void> {
-  const material = DEMO_MATERIALS.find((each) => each.id === given.material);
-  if (!material) throw new Error(`Invariant broken: no demo material ${given.material}`);
-  const source = material.document();
-  const id = `${given.material}-${given.name.toLowerCase().replace(/\s+/g, '-')}`;
-  const workshop: NetworkDocument = { ...source, name: `${source.name} (workshop: ${given.name})` };
+/** A demo material as it is stored, with the picture that ships with its starter. */
+async function storeMaterial(
+  id: string,
+  model: string,
+  document: NetworkDocument,
+  picture: string,
+): Promise<void> {
   await insertMaterial({
     id,
     projectId: 'ferry',
     ownerId: 'maren',
-    name: workshop.name,
-    modelId: material.model,
-    document: workshop,
-    contentHash: await hashContent(workshop),
+    name: document.name,
+    modelId: model,
+    document,
+    contentHash: await hashContent(document),
   });
-  const grouped = groupSelection(workshop, {
+  const bytes = await readFile(path.join(process.cwd(), 'public/starters', `${picture}.png`));
+  await setSwatch(id, await storeBlob(bytes, 'image/png'));
+}
+
+/** Has the maps of a demo material measured in the background. */
+async function measureInBackground(document: NetworkDocument, modelId: string): Promise<void> {
+  const model = await findModel('maren', modelId);
+  if (!model) throw new Error(`Invariant broken: no demo model ${modelId}`);
+  await requestMaps(document, model, (await prepareModel(model)).analysis, 'maren');
+}
+
+const packaged = (
+  document: NetworkDocument,
+  name: string,
+  ids: readonly string[],
+  materialId: string,
+) =>
+  groupSelection(document, {
     board: null,
-    ids: given.nodes,
-    name: given.name,
+    ids,
+    name,
     path: [],
-    source: { materialId: id, revision: 1 },
+    source: { materialId, revision: 1 },
   });
+
+/** The network a group is packaged from; a nested one has its inner group already. */
+function workshopOf(source: NetworkDocument, { inner, nodes }: DemoGroup, materialId: string) {
+  if (!inner) return { document: source, ids: nodes };
+  const made = packaged(source, inner.name, inner.nodes, materialId);
+  const nested = made.document.network.nodes.find(({ group }) => group === made.groupId);
+  return {
+    document: made.document,
+    ids: [...nodes.filter((id) => !inner.nodes.includes(id)), nested?.id ?? ''],
+  };
+}
+
+/**
+ * Packages nodes of a starter in a workshop of its own, which is archived: it is no finished work;
+ * and publishes as anybody would.
+ */
+async function publishGroup(given: DemoGroup): Promise<void> {
+  const starter = DEMO_MATERIALS.find((each) => each.id === `demo-${given.from}`);
+  if (!starter) throw new Error(`Invariant broken: no starter ${given.from}`);
+  const id = `${starter.id}-${given.name.toLowerCase().replace(/\s+/g, '-')}`;
+  const name = `${starter.title} (workshop: ${given.name})`;
+  const workshop = workshopOf({ ...starter.document(), name }, given, id);
+  await storeMaterial(id, starter.model, workshop.document, given.from);
+  const grouped = packaged(workshop.document, given.name, workshop.ids, id);
   const document = given.dials.reduce((current, dial) => {
     const made = addDial(current, grouped.groupId, dial.node, dial.input, dial.law, dial.name);
-    return made
-      ? changeDial(made.document, grouped.groupId, made.dialId, {
-          help: dial.help,
-          section: dial.section ?? 'Main',
-        })
-      : current;
+    if (!made) throw new Error(`Invariant broken: ${given.name} cannot expose ${dial.name}`);
+    return changeDial(made.document, grouped.groupId, made.dialId, {
+      help: dial.help,
+      section: dial.section ?? 'Main',
+    });
   }, grouped.document);
   await saveRevision({
     materialId: id,
     base: 1,
     name: document.name,
-    modelId: material.model,
+    modelId: starter.model,
     document,
     contentHash: await hashContent(document),
     authorId: 'maren',
   });
-  await drawSwatch(id, 'maren');
   await publish('maren', {
     materialId: id,
     revision: 2,
@@ -177,4 +139,5 @@ async function publishGroup(given: DemoGroup): Promise<void> {
     description: given.description,
     tags: given.tags,
   });
+  await placeMaterial(id, { isArchived: true });
 }

@@ -32,6 +32,8 @@ const SAVE_WORDS: Record<SaveState, string> = {
 interface Props {
   readonly models: readonly ModelEntry[];
   readonly saver: Saver;
+  /** The name of the project it belongs to. */
+  readonly project: string;
   readonly onModel: (id: string, name: string) => Promise<void>;
   readonly onSheet: (sheet: 'library' | 'bake') => void;
 }
@@ -83,21 +85,27 @@ function openUp(): void {
 }
 
 /** What is done with the open material as a whole. */
-export function EditorBar({ models, saver, onModel, onSheet }: Props) {
+export function EditorBar({ models, saver, project, onModel, onSheet }: Props) {
   const modelId = useDocument((state) => state.modelId);
   usePackagingKeys(saver);
   return (
     <>
-      <MaterialName />
-      <SaveNote />
+      <span className="flex min-w-0 shrink items-center gap-2 border-l border-line pl-3">
+        <MaterialName />
+        <RevisionNote project={project} />
+        <SaveNote />
+      </span>
       <FindingsMenu />
+      <span className="ml-auto h-5 border-l border-line" />
       <HistoryMenu />
       <ViewMenu />
       <KeySheet />
       <Choose
         label="Model on the stage"
         value={modelId}
-        items={models.map((model) => ({ value: model.id, title: model.name }))}
+        items={models
+          .filter(({ id, isArchived }) => !isArchived || id === modelId)
+          .map((model) => ({ value: model.id, title: model.name }))}
         onChange={(id) => {
           void onModel(id, models.find((model) => model.id === id)?.name ?? 'Model');
         }}
@@ -112,11 +120,12 @@ export function EditorBar({ models, saver, onModel, onSheet }: Props) {
         Package
       </Button>
       <Button
+        title="Place a group of the studio’s library on the board"
         onClick={() => {
           onSheet('library');
         }}
       >
-        Library
+        Place
       </Button>
       <Button
         onClick={() => {
@@ -156,6 +165,16 @@ function usePackagingKeys(saver: Saver): void {
   }, [saver]);
 }
 
+/** Of which project, and which revision is the newest that is known. */
+function RevisionNote({ project }: Pick<Props, 'project'>) {
+  const revision = useDocument((state) => state.revision);
+  return (
+    <span className="hidden truncate text-[12px] text-soft min-[1500px]:inline">
+      {project}, revision <span className="figures">{revision}</span>
+    </span>
+  );
+}
+
 function MaterialName() {
   const name = useDocument((state) => state.document.name);
   const materialId = useDocument((state) => state.materialId);
@@ -164,7 +183,7 @@ function MaterialName() {
       aria-label="Name of the material"
       key={`${materialId}${name}`}
       defaultValue={name}
-      className="w-[170px] min-w-[80px] shrink bg-transparent font-semibold"
+      className="w-[150px] min-w-[80px] shrink bg-transparent text-[14px] font-semibold"
       onKeyDown={(event) => {
         if (event.key === 'Enter') event.currentTarget.blur();
         event.stopPropagation();

@@ -6,6 +6,7 @@ import { Board } from '@/features/board/Board';
 import type { Exposing } from '@/features/front/dial-ends';
 import { Front } from '@/features/front/Front';
 import { OutsideStrip } from '@/features/front/OutsideStrip';
+import { GuideStrip } from '@/features/guide/GuideStrip';
 import { Bench } from '@/features/inspector/Bench';
 import { BenchHint, useBenchIsOpen } from '@/features/inspector/BenchHint';
 import { Stage } from '@/features/stage/Stage';
@@ -87,6 +88,7 @@ function WorkArea({ evaluation, onPublish }: WorkProps) {
           </Fragment>
         ) : null}
       </Group>
+      <GuideStrip />
       {hasBench && !isBenchOpen ? <BenchHint /> : null}
     </div>
   );

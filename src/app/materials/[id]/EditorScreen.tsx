@@ -1,6 +1,7 @@
 'use client';
 import { useState } from 'react';
 import type { ModelEntry } from '@/contract/models';
+import type { Project } from '@/contract/session';
 import { AccountMenu } from '@/features/account/AccountMenu';
 import { BakeSheet } from '@/features/bake/BakeSheet';
 import { LibrarySheet } from '@/features/library/LibrarySheet';
@@ -17,12 +18,13 @@ import type { Session } from './use-editor-session';
 interface Props {
   readonly materialId: string;
   readonly models: readonly ModelEntry[];
+  readonly projects: readonly Project[];
   readonly user: { readonly id: string; readonly name: string; readonly role: string };
 }
 type SheetName = 'bake' | 'library' | 'publish';
 
 /** An open material: the bar over it, its panels, and the sheets that come over them. */
-export function EditorScreen({ materialId, models: initialModels, user }: Props) {
+export function EditorScreen({ materialId, models: initialModels, projects, user }: Props) {
   const { session, failure, clash, endClash } = useEditorSession(
     materialId,
     initialModels,
@@ -42,7 +44,13 @@ export function EditorScreen({ materialId, models: initialModels, user }: Props)
     <DropTarget onFile={drop}>
       <TopBar here="editor">
         {session ? (
-          <EditorBar models={models} saver={session.saver} onModel={change} onSheet={setSheet} />
+          <EditorBar
+            models={models}
+            saver={session.saver}
+            project={projects.find(({ id }) => id === session.projectId)?.name ?? ''}
+            onModel={change}
+            onSheet={setSheet}
+          />
         ) : (
           <span className="text-soft">Opening …</span>
         )}

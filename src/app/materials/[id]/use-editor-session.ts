@@ -7,6 +7,7 @@ import type { Problem } from '@/core/base/problem';
 import { chooseModel } from '@/state/editing';
 import { startEvaluation } from '@/state/evaluation';
 import type { Evaluation } from '@/state/evaluation';
+import { offerGuide } from '@/state/guide';
 import { openMaterial } from '@/state/open-material';
 import type { ReadFile } from '@/state/model-loader';
 import { Saver } from '@/state/saving';
@@ -103,6 +104,7 @@ export function useEditorSession(
       }
       opened = made;
       setSession(made);
+      offerGuide(stores.document.getState().document.network.nodes.length === 0);
       return true;
     }).catch((error: unknown) => {
       if (isLive) setFailure(describeError(error));
@@ -158,7 +160,14 @@ export function useEditorModels(
           read.push(await loader.read(dropped));
         });
         for (const each of read) await loader.adopt(id, each);
-        const entry = { id, name, projectId: session.projectId, ownerName: userName };
+        const entry = {
+          id,
+          name,
+          projectId: session.projectId,
+          ownerName: userName,
+          isArchived: false,
+          hasFormer: false,
+        };
         setModels((old) => [...old, entry]);
         await change(id, name);
       } catch (error) {

@@ -1,5 +1,6 @@
 import * as contract from '@/contract/models';
 import { serve } from '@/server/http/serve';
+import { replaceModelFile } from '@/server/model-places';
 import { mendModel, modelFile } from '@/server/models';
 
 export const GET = serve(contract.readModelFile, async ({ user, params, request }) => {
@@ -17,4 +18,7 @@ export const GET = serve(contract.readModelFile, async ({ user, params, request 
 });
 export const PATCH = serve(contract.mendModel, ({ user, params, body }) =>
   mendModel(user, params.id, body),
+);
+export const PUT = serve(contract.replaceModelFile, ({ user, params, readFile }) =>
+  replaceModelFile(user, params.id, readFile),
 );

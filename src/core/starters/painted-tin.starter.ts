@@ -1,5 +1,6 @@
-import type { NetworkDocument } from '@/core/graph/document';
-import { NetworkSketch, paint, makeRamp } from '@/core/edit/network-sketch';
+import { defineStarter } from './define';
+import type { NetworkDocument } from '../graph/document';
+import { NetworkSketch, paint, makeRamp } from '../edit/network-sketch';
 
 const WIRES = [
   'blotches.value > red.value',
@@ -21,8 +22,7 @@ const WIRES = [
   'salt.value > salted.where',
 ];
 
-/** Painted tin of the channel buoy: chips on the edges, salt in the crevices, a dark waterline. */
-export function paintedTin(): NetworkDocument {
+function network(): NetworkDocument {
   return new NetworkSketch()
     .node('blotches', 'patterns.fractal-noise', {
       name: 'Blotches',
@@ -65,3 +65,11 @@ export function paintedTin(): NetworkDocument {
     .wire(...WIRES)
     .finish('Painted tin', 'salted.surface');
 }
+
+export const paintedTin = defineStarter({
+  id: 'painted-tin',
+  title: 'Painted tin',
+  help: 'Chips on the edges, salt in the crevices, a dark waterline.',
+  model: 'demo-buoy',
+  document: network,
+});

@@ -1,8 +1,8 @@
-import type { NetworkDocument } from '@/core/graph/document';
-import { NetworkSketch, paint, makeRamp } from '@/core/edit/network-sketch';
+import { defineStarter } from './define';
+import type { NetworkDocument } from '../graph/document';
+import { NetworkSketch, paint, makeRamp } from '../edit/network-sketch';
 
-/** Bell bronze with verdigris in the hollows and run-off. */
-export function verdigris(): NetworkDocument {
+function verdigris(): NetworkDocument {
   return new NetworkSketch()
     .node('hollows', 'model.occlusion', { name: 'Hollows', values: { reach: 0.2 } })
     .node('patches', 'patterns.fractal-noise', {
@@ -33,3 +33,11 @@ export function verdigris(): NetworkDocument {
     )
     .finish('Bell bronze', 'bell.surface');
 }
+
+export const bellBronze = defineStarter({
+  id: 'bell-bronze',
+  title: 'Bell bronze',
+  help: 'Bronze with verdigris in the hollows.',
+  model: 'demo-bell',
+  document: verdigris,
+});

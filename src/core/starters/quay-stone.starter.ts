@@ -1,8 +1,8 @@
-import type { NetworkDocument } from '@/core/graph/document';
-import { NetworkSketch, paint, makeRamp } from '@/core/edit/network-sketch';
+import { defineStarter } from './define';
+import type { NetworkDocument } from '../graph/document';
+import { NetworkSketch, paint, makeRamp } from '../edit/network-sketch';
 
-/** Stone of the quay: cells, moss on top, damp at the foot. */
-export function quayStone(): NetworkDocument {
+function network(): NetworkDocument {
   return new NetworkSketch()
     .node('grain', 'patterns.fractal-noise', { name: 'Grain', values: { scale: 22, octaves: 7 } })
     .node('stone', 'gradients.ramp', {
@@ -32,3 +32,11 @@ export function quayStone(): NetworkDocument {
     )
     .finish('Quay stone', 'body.surface');
 }
+
+export const quayStone = defineStarter({
+  id: 'quay-stone',
+  title: 'Quay stone',
+  help: 'Stone with moss on its tops, damp at its foot.',
+  model: 'demo-quay',
+  document: network,
+});

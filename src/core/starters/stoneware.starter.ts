@@ -1,8 +1,8 @@
-import type { NetworkDocument } from '@/core/graph/document';
-import { NetworkSketch, paint, makeRamp } from '@/core/edit/network-sketch';
+import { defineStarter } from './define';
+import type { NetworkDocument } from '../graph/document';
+import { NetworkSketch, paint, makeRamp } from '../edit/network-sketch';
 
-/** Glazed stoneware on the tile: crackle under a shiny glaze. */
-export function stoneware(): NetworkDocument {
+function network(): NetworkDocument {
   return new NetworkSketch()
     .node('cells', 'patterns.cell-noise', { name: 'Crackle', values: { scale: 9 } })
     .node('cracks', 'ranges.smoothstep', { name: 'Cracks', values: { edge: 0.03, width: 0.04 } })
@@ -22,3 +22,11 @@ export function stoneware(): NetworkDocument {
     )
     .finish('Glazed stoneware', 'body.surface');
 }
+
+export const stoneware = defineStarter({
+  id: 'stoneware',
+  title: 'Glazed stoneware',
+  help: 'A crackled glaze over a speckled body.',
+  model: 'demo-tile',
+  document: network,
+});

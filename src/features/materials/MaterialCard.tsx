@@ -1,0 +1,179 @@
+'use client';
+import Link from 'next/link';
+import { useState } from 'react';
+import { DropdownMenu } from 'radix-ui';
+import { MoreHorizontal } from 'lucide-react';
+import { useRouter } from 'next/navigation';
+import { toast } from 'sonner';
+import { arrangeMaterial, duplicateMaterial } from '@/contract/materials';
+import type { MaterialSummary } from '@/contract/materials';
+import type { Project } from '@/contract/session';
+import { call } from '@/state/api';
+import { Menu } from '@/ui/Menu';
+import type { MenuItem } from '@/ui/Menu';
+import { Swatch } from '@/ui/Swatch';
+import { tellProblem } from '@/ui/tell-problem';
+import { copyName } from './material-list';
+
+interface Props {
+  readonly material: MaterialSummary;
+  readonly projects: readonly Project[];
+  /** Names there are in its project. */
+  readonly taken: ReadonlySet<string>;
+}
+
+type Place = { readonly projectId: string } | { readonly isArchived: boolean };
+
+/** How long ago something was, in words. */
+function since(moment: string): string {
+  const minutes = (Date.now() - Date.parse(moment)) / 60_000;
+  const relative = new Intl.RelativeTimeFormat('en', { numeric: 'auto' });
+  if (minutes < 1) return 'just now';
+  if (minutes < 60) return relative.format(-Math.round(minutes), 'minute');
+  if (minutes < 24 * 60) return relative.format(-Math.round(minutes / 60), 'hour');
+  return relative.format(-Math.round(minutes / 1440), 'day');
+}
+
+/** What can be done with a material as a thing; the list is read anew after each. */
+function useActs({ material, projects, taken }: Props, startRenaming: () => void) {
+  const router = useRouter();
+  const { id, name, projectId } = material;
+  const act = (words: string, work: () => Promise<unknown>): void => {
+    work().then(() => {
+      toast(words);
+      router.refresh();
+    }, tellProblem);
+  };
+  const arrange = (words: string, body: Place): void => {
+    act(words, () => call(arrangeMaterial, { params: { id }, body }));
+  };
+  const elsewhere = projects.filter((project) => project.id !== projectId);
+  const own: readonly MenuItem[] = [
+    { title: 'Rename …', act: startRenaming },
+    {
+      title: 'Duplicate',
+      act: () => {
+        const copy = copyName(name, taken);
+        act(`Made “${copy}”`, () =>
+          call(duplicateMaterial, { params: { id }, body: { name: copy, projectId } }),
+        );
+      },
+    },
+  ];
+  const moves = elsewhere.map((project): MenuItem => ({
+    title: `Move to ${project.name}`,
+    act: () => {
+      arrange(`Moved “${name}” to ${project.name}`, { projectId: project.id });
+    },
+  }));
+  const archive: MenuItem = material.isArchived
+    ? {
+        title: 'Restore',
+        act: () => {
+          arrange(`“${name}” is back`, { isArchived: false });
+        },
+      }
+    : {
+        title: 'Archive',
+        help: 'Nothing is lost; it leaves this list',
+        act: () => {
+          arrange(`Archived “${name}”`, { isArchived: true });
+        },
+      };
+  return { sections: () => [own, moves, [archive]], act };
+}
+
+/** A material: its picture, its name and where it is at; what can be done with it in a menu. */
+export function MaterialCard(props: Props) {
+  const { material } = props;
+  const [isRenaming, setRenaming] = useState(false);
+  const { sections, act } = useActs(props, () => {
+    setRenaming(true);
+  });
+  const { id, name, modelName, ownerName, head, updatedAt, swatchHash } = material;
+  return (
+    <li className="group relative border border-line bg-panel hover:border-seam">
+      <Link href={`/materials/${id}`} className="block" title={name}>
+        <Swatch
+          hash={swatchHash}
+          label={`${name} on ${modelName}`}
+          className="aspect-[4/3] w-full bg-stage object-contain p-1"
+        />
+        {isRenaming ? null : (
+          <span className="line-clamp-2 px-2 pt-1.5 text-[14px] leading-[1.25] font-semibold">
+            {name}
+          </span>
+        )}
+        <span className="block px-2 text-[12px] text-soft">{modelName}</span>
+        <span className="block px-2 pb-1.5 text-[12px] text-soft">
+          {ownerName}, {since(updatedAt)}
+          <span className="figures float-right" title={`Revision ${String(head)}`}>
+            r{head}
+          </span>
+        </span>
+      </Link>
+      {isRenaming ? (
+        <RenameField
+          name={name}
+          onName={(next) => {
+            setRenaming(false);
+            if (next !== null && next !== name)
+              act(`Renamed to “${next}”`, () =>
+                call(arrangeMaterial, { params: { id }, body: { name: next } }),
+              );
+          }}
+        />
+      ) : null}
+      <DropdownMenu.Root>
+        <DropdownMenu.Trigger
+          aria-label={`What to do with ${name}`}
+          className={
+            'absolute top-1 right-1 grid h-[24px] w-[24px] place-items-center border ' +
+            'border-line bg-panel opacity-0 group-hover:opacity-100 hover:bg-raised ' +
+            'focus-visible:opacity-100 data-[state=open]:opacity-100'
+          }
+        >
+          <MoreHorizontal size={14} />
+        </DropdownMenu.Trigger>
+        <Menu sections={sections} />
+      </DropdownMenu.Root>
+    </li>
+  );
+}
+
+interface RenameProps {
+  readonly name: string;
+  /** null: as it was. */
+  readonly onName: (name: string | null) => void;
+}
+
+function RenameField({ name, onName }: RenameProps) {
+  return (
+    <form
+      className="absolute inset-x-1 bottom-1 flex gap-1 bg-panel p-1"
+      onSubmit={(event) => {
+        event.preventDefault();
+        const given = new FormData(event.currentTarget).get('name');
+        onName(typeof given === 'string' && given.trim() ? given.trim() : null);
+      }}
+    >
+      <input
+        autoFocus
+        name="name"
+        aria-label={`New name of ${name}`}
+        defaultValue={name}
+        maxLength={200}
+        className="min-w-0 flex-1 border border-line bg-ground px-1.5"
+        onFocus={(event) => {
+          event.currentTarget.select();
+        }}
+        onKeyDown={(event) => {
+          if (event.key === 'Escape') onName(null);
+        }}
+      />
+      <button type="submit" className="border border-line bg-raised px-2">
+        Rename
+      </button>
+    </form>
+  );
+}

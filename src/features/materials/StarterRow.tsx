@@ -1,0 +1,75 @@
+'use client';
+import Image from 'next/image';
+import { ToggleGroup } from 'radix-ui';
+import type { ModelEntry } from '@/contract/models';
+import type { Starter } from '@/core/starters/define';
+import { STARTERS } from '@/core/starters/starters';
+
+interface Props {
+  readonly models: readonly ModelEntry[];
+  readonly chosen: Starter | null;
+  readonly onChoose: (starter: Starter | null) => void;
+}
+const NOTHING = 'nothing';
+const TILE =
+  'press flex flex-col border border-line bg-ground text-left hover:border-seam ' +
+  'data-[state=on]:border-weld data-[state=on]:outline data-[state=on]:outline-1 ' +
+  'data-[state=on]:outline-weld';
+
+/** What a new material may begin from, in pictures; nothing is a choice, too. */
+export function StarterRow({ models, chosen, onChoose }: Props) {
+  return (
+    <ToggleGroup.Root
+      type="single"
+      aria-label="What the new material begins from"
+      value={chosen?.id ?? NOTHING}
+      onValueChange={(id) => {
+        onChoose(STARTERS.find((each) => each.id === id) ?? null);
+      }}
+      className="grid grid-cols-[repeat(auto-fill,minmax(clamp(84px,6.2vw,150px),1fr))] gap-2"
+    >
+      <ToggleGroup.Item value={NOTHING} className={TILE} title="An empty board and plain clay">
+        <span className="grid aspect-[4/3] w-full place-items-center bg-stage">
+          <EmptyLoom />
+        </span>
+        <span className="px-1.5 py-1 text-[12px] leading-[1.2]">From nothing</span>
+      </ToggleGroup.Item>
+      {STARTERS.map((starter) => {
+        const model = models.find(({ id }) => id === starter.model);
+        return (
+          <ToggleGroup.Item
+            key={starter.id}
+            value={starter.id}
+            className={TILE}
+            title={
+              model
+                ? `${starter.help} Made on ${model.name}.`
+                : `${starter.help} The model it was made on is gone; it begins on another.`
+            }
+          >
+            <Image
+              unoptimized
+              src={`/starters/${starter.id}.png`}
+              alt={starter.help}
+              width={144}
+              height={108}
+              className="aspect-[4/3] w-full bg-stage object-contain p-0.5"
+            />
+            <span className="px-1.5 py-1 text-[12px] leading-[1.2]">{starter.title}</span>
+          </ToggleGroup.Item>
+        );
+      })}
+    </ToggleGroup.Root>
+  );
+}
+
+/** A warp without weft. */
+function EmptyLoom() {
+  return (
+    <svg viewBox="0 0 48 36" className="h-1/2" aria-hidden>
+      {[6, 15, 24, 33, 42].map((x) => (
+        <line key={x} x1={x} x2={x} y1={2} y2={34} stroke="var(--ink-soft)" strokeWidth={1.2} />
+      ))}
+    </svg>
+  );
+}

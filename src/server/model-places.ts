@@ -1,0 +1,70 @@
+import { randomUUID } from 'node:crypto';
+import { AppError } from '@/core/base/diagnostic';
+import {
+  arrangeModel as placeModel,
+  insertModel,
+  replaceModelFile as putFile,
+  swapModelFile,
+} from '@/db/queries/models';
+import type { SignedIn } from './authentication';
+import { assertMember } from './projects';
+import { readableModel, storeModelFile } from './models';
+import { assertMayMend } from './rights';
+
+interface Arrangement {
+  readonly name?: string;
+  readonly projectId?: string;
+  readonly isArchived?: boolean;
+}
+
+/** Renames, moves, archives or restores a model; what is left out stays. */
+export async function arrangeModel(
+  user: SignedIn,
+  id: string,
+  arrangement: Arrangement,
+): Promise<{ id: string }> {
+  const model = await readableModel(user, id);
+  assertMayMend(user, model.projectId);
+  if (arrangement.projectId !== undefined)
+    await assertMember(user, arrangement.projectId, 'Nothing was moved.');
+  await placeModel(id, arrangement);
+  return { id };
+}
+
+/** A model of the same file under a name of its own. */
+export async function duplicateModel(
+  user: SignedIn,
+  id: string,
+  { name, projectId }: { readonly name: string; readonly projectId: string },
+): Promise<{ id: string }> {
+  const { blobHash, preparation } = await readableModel(user, id);
+  await assertMember(user, projectId, 'Nothing was copied.');
+  const made = randomUUID();
+  await insertModel({ id: made, name, projectId, blobHash, preparation, ownerId: user.id });
+  return { id: made };
+}
+
+/** Takes a newer file of a model; the one before stays stored. */
+export async function replaceModelFile(
+  user: SignedIn,
+  id: string,
+  readFile: () => Promise<Uint8Array<ArrayBuffer>>,
+): Promise<{ id: string }> {
+  const model = await readableModel(user, id);
+  assertMayMend(user, model.projectId);
+  await putFile(id, await storeModelFile(await readFile()));
+  return { id };
+}
+
+/** Puts the file of before back. @throws AppError where there is none */
+export async function restoreModelFile(user: SignedIn, id: string): Promise<{ id: string }> {
+  const model = await readableModel(user, id);
+  assertMayMend(user, model.projectId);
+  if (await swapModelFile(id)) return { id };
+  throw new AppError(
+    'model.no-former',
+    'This model never had another file.',
+    'Replace its file first.',
+    { kept: 'Nothing was changed.', status: 409 },
+  );
+}
