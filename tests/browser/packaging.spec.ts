@@ -75,6 +75,9 @@ test('a value changed inside is found by the proof, and publishing it is refused
   await expect(page.getByTestId('proof')).toContainText('edge');
   await page.getByRole('button', { name: 'Publish this group' }).click();
   await page.getByRole('button', { name: /^Publish 1\.0\.0/ }).click();
+  await expect(page.getByTestId('publish-failure')).toContainText('It has no description');
+  await page.getByLabel('Description', { exact: true }).fill('Paint that was changed inside.');
+  await page.getByRole('button', { name: /^Publish 1\.0\.0/ }).click();
   await expect(page.getByTestId('publish-failure')).toContainText(
     'does not look like the network it came from',
     { timeout: 90_000 },

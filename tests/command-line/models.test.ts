@@ -5,7 +5,7 @@ import { NodeIO } from '@gltf-transform/core';
 import { ALL_EXTENSIONS } from '@gltf-transform/extensions';
 import { decode } from 'fast-png';
 import validator from 'gltf-validator';
-import { DEMO_MATERIALS } from '@/server/demo/materials';
+import { STARTERS } from '@/core/starters/starters';
 import { documentOf, node } from '../support/networks';
 
 afterAll(() => {
@@ -90,7 +90,7 @@ describe('analyse', () => {
 
 describe('bake', () => {
   it('writes maps and a model that opens, with and without texture coordinates', async () => {
-    const doc = write('paint.json', DEMO_MATERIALS[3]?.document());
+    const doc = write('paint.json', STARTERS.find(({ id }) => id === 'stoneware')?.document());
     for (const [model, depth] of [
       ['demo:tile', 16],
       ['demo:quay', 8],
@@ -170,7 +170,7 @@ describe('bake', () => {
   );
 
   it('refuses models that are cut off, no models, or hold numbers that are none', async () => {
-    const doc = write('paint.json', DEMO_MATERIALS[3]?.document());
+    const doc = write('paint.json', STARTERS.find(({ id }) => id === 'stoneware')?.document());
     const tile = readFileSync(path.resolve(import.meta.dirname, '../../assets/models/tile.glb'));
     const attempt = async (bytes: Uint8Array): Promise<string> => {
       const file = path.join(folder, 'model.glb');

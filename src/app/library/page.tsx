@@ -10,7 +10,7 @@ export default async function LibraryPage() {
       <TopBar here="library">
         <AccountMenu name={user.name} role={user.role} />
       </TopBar>
-      <main className="flex-1 overflow-auto p-5">
+      <main className="scaled flex-1 overflow-auto p-5">
         <h1 className="mb-3 text-[18px] font-semibold">Library</h1>
         <LibraryBrowser />
       </main>

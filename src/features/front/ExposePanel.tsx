@@ -154,14 +154,21 @@ function LawChoice({ laws, law, ends, onChoose }: LawProps) {
             }
           >
             <span className="w-11 text-[12px]">{each}</span>
-            {(['low', 'high'] as const).map((end) =>
+            {(['low', 'high'] as const).map((end, k) =>
               pair ? (
-                <PictureCanvas
-                  key={end}
-                  picture={pair[end]}
-                  label={`${each} at its ${end} end`}
-                  className="h-[56px] w-[56px] bg-stage"
-                />
+                <span key={end} className="text-[11px] text-soft">
+                  <PictureCanvas
+                    picture={pair[end]}
+                    label={`${each} at its ${end} end`}
+                    className="h-[64px] w-[64px] bg-stage"
+                  />
+                  <span className="block">
+                    {end}
+                    {pair.values ? (
+                      <span className="figures"> {shortNumber(pair.values[k as 0 | 1])}</span>
+                    ) : null}
+                  </span>
+                </span>
               ) : null,
             )}
           </button>

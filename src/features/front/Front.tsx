@@ -25,30 +25,34 @@ export function Front({ evaluation, exposing, onExposed, onPublish }: Props) {
   if (!group) return null;
   const sections = [...new Set(group.dials.map((dial) => dial.section))];
   return (
-    <div
-      className="flex h-full flex-col overflow-auto border-l border-line bg-panel p-3"
-      data-testid="front"
-    >
-      <GroupWords group={group} />
-      {exposing ? (
-        <ExposePanel group={group} exposing={exposing} evaluation={evaluation} onDone={onExposed} />
-      ) : null}
-      {group.dials.length === 0 && !exposing ? (
-        <p className="text-[12px] text-soft">
-          No dials yet. Select a card inside and press ⊶ beside a value to pull it out.
-        </p>
-      ) : null}
-      {sections.map((section) => (
-        <section key={section} className="mb-2">
-          <h2 className="mb-1 border-b border-line text-[12px] font-semibold">{section}</h2>
-          {group.dials
-            .filter((dial) => dial.section === section)
-            .map((dial, k) => (
-              <DialRow key={`${dial.id} ${String(k)}`} group={group} dial={dial} />
-            ))}
-        </section>
-      ))}
-      <div className="mt-auto pt-2">
+    <div className="scaled flex h-full flex-col border-l border-line bg-panel" data-testid="front">
+      <div className="flex min-h-0 flex-1 flex-col overflow-auto p-3">
+        <GroupWords group={group} />
+        {exposing ? (
+          <ExposePanel
+            group={group}
+            exposing={exposing}
+            evaluation={evaluation}
+            onDone={onExposed}
+          />
+        ) : null}
+        {group.dials.length === 0 && !exposing ? (
+          <p className="text-[12px] text-soft">
+            No dials yet. Select a card inside and press ⊶ beside a value to pull it out.
+          </p>
+        ) : null}
+        {sections.map((section) => (
+          <section key={section} className="mb-2">
+            <h2 className="mb-1 border-b border-line text-[12px] font-semibold">{section}</h2>
+            {group.dials
+              .filter((dial) => dial.section === section)
+              .map((dial, k) => (
+                <DialRow key={`${dial.id} ${String(k)}`} group={group} dial={dial} />
+              ))}
+          </section>
+        ))}
+      </div>
+      <div className="max-h-[45%] shrink-0 overflow-auto border-t border-line p-3 pt-2">
         <ProofPanel evaluation={evaluation} group={group} />
         <Button look="strong" className="mt-2 w-full justify-center" onClick={onPublish}>
           Publish this group

@@ -1,6 +1,6 @@
 import { own } from '@/core/base/own';
 import { outputKey } from '@/core/graph/result-key';
-import { addDial } from '@/core/edit/dials';
+import { addDial, drivenValue, offerDial } from '@/core/edit/dials';
 import { setValue } from '@/core/edit/nodes';
 import type { Law, NetworkDocument } from '@/core/graph/document';
 import type { Picture } from '@/core/evaluate/picture';
@@ -17,6 +17,8 @@ export interface Exposing {
 
 export interface Ends {
   readonly law: Law;
+  /** The inner value at either end of the slider; null where it is no number. */
+  readonly values: readonly [number, number] | null;
   readonly low: Picture;
   readonly high: Picture;
 }
@@ -56,7 +58,13 @@ export async function pictureEnds(
           ),
         );
       const [from, to] = dial?.soft ?? [0, 2];
-      return { law, low: await shoot(from), high: await shoot(to) };
+      const [drive] = dial?.drives ?? [];
+      const designed = offerDial(document, groupId, node, input)?.designed;
+      const values =
+        drive && typeof designed === 'number'
+          ? ([drivenValue(designed, drive, from, 1), drivenValue(designed, drive, to, 1)] as const)
+          : null;
+      return { law, values, low: await shoot(from), high: await shoot(to) };
     }),
   );
 }

@@ -4,6 +4,7 @@ import { useRouter } from 'next/navigation';
 import { useState } from 'react';
 import { useForm } from 'react-hook-form';
 import { isTriple } from '@/core/graph/document';
+import { findNodeDefinition } from '@/core/compile/catalogue';
 import { toHex } from '@/core/surface/colour-science';
 import { withdrawRelease, withdrawalForm } from '@/contract/library';
 import { describeError } from '@/core/base/problem';
@@ -13,6 +14,7 @@ import { shortNumber } from '@/ui/NumberField';
 import { FIELD } from '@/ui/Field';
 import { ProblemNote } from '@/ui/ProblemNote';
 import { Swatch } from '@/ui/Swatch';
+import { Tags } from './EntryGrid';
 import { contractResolver } from '@/ui/contract-form';
 import type { EntryView, ReleaseView } from '@/contract/library';
 
@@ -29,15 +31,20 @@ export function EntryPage({
   const current =
     entry.releases.find((release) => release.withdrawnAt === null) ?? entry.releases[0];
   return (
-    <div className="grid max-w-[1080px] grid-cols-[260px_1fr] gap-6" data-testid="entry">
+    <div className="grid grid-cols-[minmax(240px,32vw)_1fr] gap-8" data-testid="entry">
       <div>
         {current ? (
-          <Swatch hash={current.withdrawnAt ? null : current.swatchHash} label={entry.name} />
+          <Swatch
+            hash={current.withdrawnAt ? null : current.swatchHash}
+            label={entry.name}
+            className="aspect-square w-full object-contain p-4"
+          />
         ) : null}
         <p className="mt-2 text-soft">
           {entry.rackName} rack · by {entry.authorName}
         </p>
-        <p className="text-soft">{entry.tags.join(' · ')}</p>
+        <Tags tags={entry.tags} />
+        {current ? <Needs release={current} /> : null}
       </div>
       <div>
         <h1 className="text-[22px] font-semibold">
@@ -61,6 +68,24 @@ export function EntryPage({
         </ul>
       </div>
     </div>
+  );
+}
+
+/** What the group is made of, and what it reads of the model. */
+function Needs({ release }: { readonly release: ReleaseView }) {
+  const nodes = Object.values(release.groups.definitions).flatMap(({ network }) => network.nodes);
+  const inner = Object.keys(release.groups.definitions).length - 1;
+  const titles = [...new Set(nodes.flatMap((node) => findNodeDefinition(node)?.title ?? []))];
+  return (
+    <dl className="mt-4 text-[12px]">
+      <dt className="text-soft">Made of</dt>
+      <dd className="mb-2">
+        {nodes.length} nodes{inner > 0 ? `, ${String(inner)} of them a group inside` : ''}:{' '}
+        {titles.join(', ')}
+      </dd>
+      <dt className="text-soft">Source</dt>
+      <dd>Proved against the network it came from, on {release.proof.models.join(', ')}</dd>
+    </dl>
   );
 }
 

@@ -66,6 +66,7 @@ export function PublishForm({ group, saver, onClose }: Props) {
           render={({ field }) => <TagsInput onChange={field.onChange} />}
         />
       </Field>
+      <Contents group={group} />
       {(problem ?? sessionProblem) ? (
         <ProblemNote problem={problem ?? (sessionProblem as Problem)} testId="publish-failure" />
       ) : null}
@@ -79,6 +80,35 @@ export function PublishForm({ group, saver, onClose }: Props) {
         </Button>
       </div>
     </form>
+  );
+}
+
+/** What goes out with it: the dials in their order, and what it takes and gives. */
+function Contents({ group: { dials, inputs, outputs } }: { readonly group: GroupDefinition }) {
+  return (
+    <section className="border-t border-line pt-2 text-[12px]" aria-label="What is published">
+      <h3 className="text-soft">What is published</h3>
+      <p>
+        Takes {inputs.map(({ name }) => name).join(', ') || 'nothing'}; gives{' '}
+        {outputs.map(({ name }) => name).join(', ') || 'nothing'}.
+      </p>
+      {dials.length === 0 ? (
+        <p className="text-madder">It has no dials: nobody can set anything from outside.</p>
+      ) : (
+        <ol className="mt-1">
+          {dials.map(({ id, name, help }) => (
+            <li key={id} className="border-t border-line py-0.5">
+              <strong>{name}</strong>{' '}
+              {help ? (
+                <span className="text-soft">{help}</span>
+              ) : (
+                <span className="text-madder">says nothing of what its ends do</span>
+              )}
+            </li>
+          ))}
+        </ol>
+      )}
+    </section>
   );
 }
 
@@ -109,7 +139,8 @@ function RackChoice({
 }) {
   if (racks.length === 0) return null;
   return (
-    <div className="pt-[22px]">
+    <div>
+      <span className="block">Rack</span>
       <Controller
         control={control}
         name="rack"
@@ -170,6 +201,7 @@ function usePublishing(group: GroupDefinition, saver: Saver | null) {
     setProblem(null);
     setSending(true);
     try {
+      if (given.name === UNNAMED || given.description.trim() === '') throw undescribed(given.name);
       if (!(await saver?.flush())) throw unsaved();
       const { materialId, revision } = stores.document.getState();
       const body = { ...given, materialId, revision, groupId: group.id };
@@ -188,6 +220,18 @@ function usePublishing(group: GroupDefinition, saver: Saver | null) {
   };
   return { send, jobId, asked, problem, isSending, begin };
 }
+
+/** The name that packaging gives. */
+const UNNAMED = 'New group';
+const undescribed = (name: string): AppError =>
+  new AppError(
+    'publish.undescribed',
+    name === UNNAMED
+      ? 'It still has the name that packaging gave it.'
+      : 'It has no description: nobody could tell what it is for.',
+    'Say in the form what it is called and what it does.',
+    { kept: 'Nothing was published.' },
+  );
 
 const unsaved = (): AppError => {
   const why = stores.saving.getState().saveMessage || 'The material could not be saved first.';

@@ -70,7 +70,7 @@ export function ModelPage({ model, projects }: Props) {
   );
 }
 
-const LOOKS = 'grid grid-cols-[repeat(auto-fill,minmax(clamp(148px,15vw,320px),1fr))] gap-2';
+const LOOKS = 'grid grid-cols-[repeat(auto-fill,minmax(clamp(136px,12vw,300px),1fr))] gap-2';
 
 /** What masks will see, in pictures. */
 function Looks({

@@ -8,6 +8,7 @@ import { Button } from '@/ui/Button';
 import { IconButton } from '@/ui/IconButton';
 import { CompanionsPanel } from './CompanionsPanel';
 import { LightsPanel } from './LightsPanel';
+import { Word } from './StagePopover';
 import { LookChoice } from './LookChoice';
 
 interface Props {
@@ -21,22 +22,21 @@ const STEP = 0.5,
 /** All that belongs to seeing, in one bar over the stage: nothing of it changes the material. */
 export function StageBar({ models, onFrame }: Props) {
   return (
-    <div
-      className={
-        'scaled absolute inset-x-0 top-0 flex flex-wrap items-center gap-x-2 gap-y-1 bg-stage/80 ' +
-        'p-1 text-[11px]'
-      }
-    >
-      <LookChoice />
-      <ExposureChoice />
-      <BackdropChoice />
-      <span className="ml-auto flex">
-        <Button look="quiet" className="!px-1.5" onClick={onFrame} aria-label="Frame the model">
-          <Frame size={13} /> Frame
-        </Button>
-        <LightsPanel />
-        <CompanionsPanel models={models} />
-      </span>
+    <div className={'scaled @container absolute inset-x-0 top-0'}>
+      <div
+        className={'flex flex-wrap items-center gap-x-2 gap-y-1 bg-stage/80 ' + 'p-1 text-[11px]'}
+      >
+        <LookChoice />
+        <ExposureChoice />
+        <BackdropChoice />
+        <span className="ml-auto flex">
+          <Button look="quiet" className="!px-1.5" onClick={onFrame} aria-label="Frame the model">
+            <Frame size={13} /> <Word>Frame</Word>
+          </Button>
+          <LightsPanel />
+          <CompanionsPanel models={models} />
+        </span>
+      </div>
     </div>
   );
 }

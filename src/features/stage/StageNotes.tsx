@@ -1,10 +1,10 @@
 'use client';
 import { listLights } from '@/core/compile/lights';
 import { DEFAULT_SURROUNDINGS } from '@/core/graph/document';
-import { commit, togglePin } from '@/state/editing';
+import { commit } from '@/state/editing';
 import type { Evaluation } from '@/state/evaluation';
-import { pinName } from '@/state/pin-name';
 import { useDocument, useMeasuring, useResults, useView } from '@/state/use-stores';
+import { PinNote } from './PinNote';
 import { StageProblem } from './StageProblem';
 
 interface Props {
@@ -34,32 +34,6 @@ export function StageNotes({ evaluation, failure }: Props) {
       ) : null}
       {problem ? <StageProblem problem={problem} /> : null}
     </>
-  );
-}
-
-function PinNote() {
-  const pin = useView((state) => state.pin);
-  const name = useDocument(({ document }) => (pin === null ? '' : pinName(document, pin)));
-  if (pin === null) return null;
-  return (
-    <div
-      className={
-        'scaled absolute top-9 left-2 flex items-center gap-2 rounded-[2px] bg-weld px-2 py-1 ' +
-        'text-[12px] text-weld-ink'
-      }
-      data-testid="pinned"
-    >
-      Pinned, shown flat: {name}{' '}
-      <button
-        type="button"
-        className="underline"
-        onClick={() => {
-          togglePin(pin);
-        }}
-      >
-        back to the surface
-      </button>
-    </div>
   );
 }
 

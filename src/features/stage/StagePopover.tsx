@@ -2,6 +2,11 @@ import { Popover } from 'radix-ui';
 import type { ReactNode } from 'react';
 import { Button } from '@/ui/Button';
 
+/** A word beside an icon, where the stage is wide enough for it. */
+export function Word({ children }: { readonly children: ReactNode }) {
+  return <span className="hidden @min-[540px]:inline">{children}</span>;
+}
+
 /** A panel of the stage behind a button with an icon. */
 export function StagePopover({
   title,
@@ -21,7 +26,7 @@ export function StagePopover({
     <Popover.Root {...(onOpenChange ? { onOpenChange } : {})}>
       <Popover.Trigger asChild>
         <Button look="quiet" className="!px-1.5" aria-label={title} title={title}>
-          {icon} {word}
+          {icon} <Word>{word}</Word>
         </Button>
       </Popover.Trigger>
       <Popover.Portal>

@@ -19,7 +19,7 @@ export default async function LibraryEntryPage({ params }: { params: Promise<{ i
       <TopBar here="library">
         <AccountMenu name={user.name} role={user.role} />
       </TopBar>
-      <main className="flex-1 overflow-auto p-5">
+      <main className="flex-1 scaled overflow-auto p-5">
         <EntryPage entry={entry} mayWithdraw={mayWithdraw(user.role)} />
       </main>
     </div>

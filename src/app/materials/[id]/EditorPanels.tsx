@@ -107,7 +107,7 @@ function BoardArea({ evaluation, exposing, onExposed, onPublish }: BoardAreaProp
   return (
     <div className="flex h-full flex-col">
       {path.length > 0 ? (
-        <div className="h-[92px] shrink-0 border-b border-line">
+        <div className="h-[clamp(92px,15vh,190px)] shrink-0 border-b border-line">
           <OutsideStrip />
         </div>
       ) : null}
@@ -120,7 +120,7 @@ function BoardArea({ evaluation, exposing, onExposed, onPublish }: BoardAreaProp
           <FindPanel />
         </div>
         {isGroup && hasFront ? (
-          <div className="w-[262px] shrink-0">
+          <div className="w-[clamp(262px,24vw,420px)] shrink-0">
             <Front
               evaluation={evaluation}
               exposing={exposing}

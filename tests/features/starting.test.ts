@@ -1,0 +1,131 @@
+/** Starters, the start page's list, the guide's steps, walking along strands, models compared. */
+import { existsSync } from 'node:fs';
+import path from 'node:path';
+import { checkCompiled } from '@/core/compile/compile';
+import { addNode } from '@/core/edit/nodes';
+import { connect } from '@/core/edit/strands';
+import { walkStrand } from '@/core/edit/walk';
+import { compareModels } from '@/core/evaluate/compare-models';
+import { LoadedModel } from '@/core/evaluate/loaded-model';
+import { emptyDocument } from '@/core/graph/document';
+import { DEMO_MODELS } from '@/core/mesh/demo-models';
+import { STARTERS } from '@/core/starters/starters';
+import { FIRST_WEAVE, nextStep } from '@/features/guide/first-weave';
+import { copyName, listByProject } from '@/features/materials/material-list';
+import type { MaterialSummary } from '@/contract/materials';
+import { documentOf, node } from '../support/networks';
+import { meshOfSketch } from '../support/meshes';
+
+describe('starters', () => {
+  it.each(STARTERS.map((starter) => [starter.id, starter] as const))(
+    '%s compiles without a word, ends in a surface, and has its picture and its model',
+    (id, { title, model, document }) => {
+      const made = document();
+      expect(checkCompiled(made)).toEqual([]);
+      expect(made.name).toBe(title);
+      expect(made.network.strands.some(({ to }) => to.node === '@out')).toBe(true);
+      const picture = path.resolve(import.meta.dirname, `../../public/starters/${id}.png`);
+      expect(existsSync(picture)).toBe(true);
+      expect(DEMO_MODELS.map(({ name }) => `demo-${name}`)).toContain(model);
+    },
+  );
+  it('are at least eight, each with an id of its own', () => {
+    expect(STARTERS.length).toBeGreaterThanOrEqual(8);
+    expect(new Set(STARTERS.map(({ id }) => id)).size).toBe(STARTERS.length);
+  });
+});
+
+const material = (change: Partial<MaterialSummary>): MaterialSummary => ({
+  id: 'm1',
+  name: 'Hull',
+  projectId: 'ferry',
+  projectName: 'Lantern ferry',
+  ownerName: 'Maren Holt',
+  modelId: 'demo-buoy',
+  modelName: 'Channel buoy',
+  head: 3,
+  swatchHash: null,
+  updatedAt: '2026-11-01T10:00:00.000Z',
+  isArchived: false,
+  ...change,
+});
+
+describe('the list of materials', () => {
+  const all = [
+    material({ id: 'a', name: 'Paint 10', updatedAt: '2026-11-01T10:00:00.000Z' }),
+    material({ id: 'b', name: 'Paint 9', updatedAt: '2026-11-03T10:00:00.000Z' }),
+    material({ id: 'c', projectId: 'heron', projectName: 'Heron', ownerName: 'Ilo Brandt' }),
+    material({ id: 'd', name: 'Old', isArchived: true }),
+  ];
+  const ids = (listing: Partial<Parameters<typeof listByProject>[1]>) =>
+    listByProject(all, { search: '', order: 'lately', isArchive: false, ...listing }).map(
+      ({ name, materials }) => `${name}: ${materials.map(({ id }) => id).join(' ')}`,
+    );
+  it('stands by project, the one worked on last first, without what is archived', () => {
+    expect(ids({})).toEqual(['Lantern ferry: b a', 'Heron: c']);
+    expect(ids({ isArchive: true })).toEqual(['Lantern ferry: d']);
+  });
+  it('is searched by every word, and ordered by name as a person counts', () => {
+    expect(ids({ search: 'paint maren' })).toEqual(['Lantern ferry: b a']);
+    expect(ids({ search: 'ILO' })).toEqual(['Heron: c']);
+    expect(ids({ search: 'rope' })).toEqual([]);
+    expect(ids({ order: 'name', search: 'paint' })).toEqual(['Lantern ferry: b a']);
+  });
+  it('gives copies names that are free', () => {
+    expect(copyName('Hull', new Set(['Hull']))).toBe('Hull (copy)');
+    expect(copyName('Hull (copy)', new Set(['Hull', 'Hull (copy)']))).toBe('Hull (copy 2)');
+  });
+});
+
+describe('the guide of first steps', () => {
+  it('goes on by what the material shows, and never back behind what was reached', () => {
+    const empty = emptyDocument('First');
+    expect(nextStep({ document: empty, isPinned: false }, 0)).toBe(0);
+    const noise = addNode(empty, null, 'patterns.noise', [0, 0]);
+    expect(nextStep({ document: noise.document, isPinned: false }, 0)).toBe(1);
+    expect(nextStep({ document: noise.document, isPinned: true }, 0)).toBe(2);
+    const step = addNode(noise.document, null, 'ranges.smoothstep', [200, 0]);
+    expect(nextStep({ document: step.document, isPinned: false }, 2)).toBe(2);
+    const from = { node: noise.id, output: 'value' };
+    const shaped = connect(step.document, null, from, { node: step.id, input: 'value' });
+    expect(nextStep({ document: shaped, isPinned: false }, 2)).toBe(3);
+    expect(FIRST_WEAVE).toHaveLength(6);
+  });
+});
+
+describe('walking along strands', () => {
+  const chain = documentOf(
+    [node('n1', 'patterns.noise'), node('n2', 'ranges.levels'), node('n3', 'gradients.ramp')],
+    ['n1:signed > n2:value', 'n2:value > n3:value'],
+  );
+  it('goes to what feeds and to what is fed, and stops at the ends', () => {
+    expect(walkStrand(chain, null, 'n3:colour', 'up')).toBe('n2:value');
+    expect(walkStrand(chain, null, 'n2:value', 'up')).toBe('n1:signed');
+    expect(walkStrand(chain, null, 'n1:signed', 'up')).toBeNull();
+    expect(walkStrand(chain, null, 'n1:value', 'down')).toBe('n2:value');
+    expect(walkStrand(chain, null, 'n3:colour', 'down')).toBeNull();
+    expect(walkStrand(chain, null, 'n9:value', 'up')).toBeNull();
+  });
+});
+
+describe('models compared', () => {
+  const loaded = (name: string): LoadedModel => {
+    const sketch = DEMO_MODELS.find((each) => each.name === name)?.make();
+    if (!sketch) throw new Error(`no model ${name}`);
+    return new LoadedModel(meshOfSketch(sketch));
+  };
+  it('a model and itself differ in nothing', () => {
+    const bell = loaded('bell');
+    const { facts, masks } = compareModels(bell, loaded('bell'));
+    expect(facts).toEqual([]);
+    expect(masks.length).toBeGreaterThan(2);
+    for (const { before, after } of masks) expect(after).toBeCloseTo(before, 6);
+  });
+  it('says of another which parts are gone and new, and how its masks differ', () => {
+    const { facts, masks } = compareModels(loaded('bell'), loaded('quay'));
+    expect(facts.join(' ')).toMatch(/Its size is .* times/);
+    expect(facts.join(' ')).toMatch(/Gone: the part/);
+    expect(facts.join(' ')).toMatch(/New: the part/);
+    expect(masks.some(({ before, after }) => Math.abs(before - after) > 0.02)).toBe(true);
+  });
+});
