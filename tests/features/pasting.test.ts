@@ -1,11 +1,11 @@
 import { describe, expect, it } from '@jest/globals';
 import { groupSelection } from '@/core/edit/group';
-import { copyNodes, pasteClip } from '@/core/edit/nodes';
+import { copyNodes, pasteClip } from '@/core/edit/clip';
 import { resetInputs, resetNode } from '@/core/edit/reset';
 import { hasErrors } from '@/core/base/diagnostic';
 import { checkReferences } from '@/core/compile/check/check';
 import type { NetworkDocument } from '@/core/graph/document';
-import { readClip } from '@/state/clipboard';
+import { missingNames, readClip } from '@/state/clipboard';
 import { isPinThere, pinName } from '@/state/pin-name';
 import { documentOf, node } from '../support/networks';
 
@@ -119,5 +119,61 @@ describe('home', () => {
     expect(noise(resetInputs(document, null, 'n', ['seed', 'nothing']))?.values).toEqual({
       scale: 9,
     });
+  });
+});
+
+describe('what comes along with pasted nodes', () => {
+  const lit = {
+    ...documentOf(
+      [node('n1', 'model.light-response'), node('n2', 'surface.surface')],
+      ['n1:facing > n2:roughness', 'n2:surface > @out:surface'],
+    ),
+    lights: [
+      {
+        id: 'lamp',
+        name: 'Lamp',
+        kind: 'near' as const,
+        at: [0, 1, 0] as const,
+        colour: [1, 1, 1] as const,
+        intensity: 3,
+      },
+    ],
+  };
+  const noted = {
+    ...lit,
+    network: { ...lit.network, notes: [{ id: 'note1', text: 'Wet', at: [0, 0] as const }] },
+  };
+  const copied = readClip(JSON.stringify(copyNodes(noted, null, ['n1', 'n2', 'note~note1']))) as {
+    readonly clip: ReturnType<typeof copyNodes>;
+  };
+
+  it('are the notes, the strand to the end and the lights, where their places are free', () => {
+    const empty = documentOf([]);
+    const { document, left } = pasteClip(empty, null, copied.clip, [10, 0], false);
+    expect(left).toEqual([]);
+    expect(document.lights).toEqual(lit.lights);
+    expect(document.network.notes).toMatchObject([{ text: 'Wet', at: [10, 0] }]);
+    expect(document.network.strands.some(({ to }) => to.node === '@out')).toBe(true);
+    expect(hasErrors(checkReferences(document))).toBe(false);
+  });
+  it('what has no place is named, and nothing there is overwritten', () => {
+    const taken = {
+      ...documentOf([node('s', 'surface.surface')], ['s:surface > @out:surface']),
+      lights: [{ ...lit.lights[0], id: 'sun', name: 'Sun' } as (typeof lit.lights)[number]],
+    };
+    const { document, left } = pasteClip(taken, null, copied.clip, [0, 0], false);
+    expect(left.join(' ')).toMatch(/The end of this board has a surface already/);
+    expect(left.join(' ')).toMatch(/This material has lights of its own/);
+    expect(document.lights).toEqual(taken.lights);
+    expect(document.network.strands.filter(({ to }) => to.node === '@out')).toHaveLength(1);
+  });
+  it('names of parts that the model at hand lacks are told', () => {
+    const pasted = [node('p', 'model.proximity', {}, { to: 'part', part: 'Mast' })];
+    const model = { scale: {} as never, parts: ['Hull'], attributes: [], sets: [] };
+    expect(missingNames(pasted, model)).toEqual([
+      'This model has no part “Mast”: choose another on the pasted card.',
+    ]);
+    expect(missingNames(pasted, { ...model, parts: ['Mast'] })).toEqual([]);
+    expect(missingNames(pasted, null)).toEqual([]);
   });
 });

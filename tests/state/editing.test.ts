@@ -1,4 +1,5 @@
-import { addNode, copyNodes, setValue } from '@/core/edit/nodes';
+import { copyNodes } from '@/core/edit/clip';
+import { addNode, setValue } from '@/core/edit/nodes';
 import { groupSelection } from '@/core/edit/group';
 import { tidyNodes } from '@/core/edit/tidy';
 import { LIMITS } from '@/core/graph/document';

@@ -9,7 +9,7 @@ import {
   removeAllBends,
   removeMarks,
 } from './marks';
-import { copyNodes, pasteClip } from './nodes';
+import { copyNodes, pasteClip } from './clip';
 import { emptyDocument } from '../graph/document';
 import { addNode } from './nodes';
 import { connect, setPlain } from './strands';

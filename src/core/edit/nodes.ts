@@ -1,25 +1,9 @@
-import { fitGroups } from './clip-groups';
 import { own } from '../base/own';
 import { describePorts, findDefinition, mayConnect, findStop } from '../compile/catalogue';
 import { rampModes } from '../compile/uniforms';
 import { isRamp } from '../graph/document';
-import type {
-  GroupDefinition,
-  InputValue,
-  Network,
-  NetworkDocument,
-  NodeInstance,
-  Strand,
-} from '../graph/document';
-import {
-  changeNode,
-  freshId,
-  neededGroups,
-  getNetwork,
-  nodeIds,
-  strandIds,
-  withNetwork,
-} from './board';
+import type { InputValue, Network, NetworkDocument, NodeInstance } from '../graph/document';
+import { changeNode, freshId, getNetwork, nodeIds, withNetwork } from './board';
 import type { BoardId } from './board';
 import { rearranged, withStop } from './ramps';
 import { connect, inputKind, outputKind } from './strands';
@@ -177,112 +161,6 @@ export function setOption(
   });
 }
 
-/**
- * What copying puts on the clipboard: nodes, the strands between them, strands from outside, and
- * the groups they need.
- */
-export interface Clip {
-  readonly format: 'bright-loom/clip';
-  readonly version: 1;
-  readonly nodes: readonly NodeInstance[];
-  readonly strands: readonly Strand[];
-  readonly incoming: readonly Strand[];
-  readonly groups: Readonly<Record<string, GroupDefinition>>;
-}
-
-/** Nodes with the strands between them, those that enter them, and the groups they need. */
-export function copyNodes(document: NetworkDocument, board: BoardId, ids: readonly string[]): Clip {
-  const network = getNetwork(document, board);
-  const chosen = new Set(ids);
-  // A copy is edited alone until somebody links it.
-  const nodes = network.nodes
-    .filter((node) => chosen.has(node.id))
-    .map(({ twin: _twin, ...node }): NodeInstance => node);
-  return {
-    format: 'bright-loom/clip',
-    version: 1,
-    nodes,
-    strands: network.strands.filter(({ from, to }) => chosen.has(from.node) && chosen.has(to.node)),
-    incoming: network.strands.filter(
-      ({ from, to }) => !chosen.has(from.node) && chosen.has(to.node),
-    ),
-    groups: neededGroups(document, { ...network, nodes }),
-  };
-}
-
-/** Whether parsed JSON looks like copied nodes; the document's check judges the rest. */
-export function isClip(raw: unknown): raw is Clip {
-  const clip = raw as Partial<Clip> | null;
-  return (
-    typeof clip === 'object' &&
-    clip !== null &&
-    clip.format === 'bright-loom/clip' &&
-    Array.isArray(clip.nodes) &&
-    Array.isArray(clip.strands) &&
-    Array.isArray(clip.incoming) &&
-    typeof clip.groups === 'object'
-  );
-}
-
-/**
- * Pastes a clip, shifted; with `keepIncoming`, strands from outside are laid again where their
- * sources still are.
- */
-export function pasteClip(
-  document: NetworkDocument,
-  board: BoardId,
-  clip: Clip,
-  shift: readonly [number, number],
-  keepIncoming: boolean,
-): { document: NetworkDocument; ids: readonly string[] } {
-  const network = getNetwork(document, board);
-  const taken = nodeIds(network);
-  const renamed = new Map<string, string>();
-  for (const node of clip.nodes) {
-    const id = freshId('n', taken);
-    taken.add(id);
-    renamed.set(node.id, id);
-  }
-  const fitted = fitGroups(document, clip.groups, clip.nodes);
-  const nodes = fitted.nodes.map((node): NodeInstance => ({
-    ...node,
-    id: renamed.get(node.id) ?? node.id,
-    at: [node.at[0] + shift[0], node.at[1] + shift[1]],
-  }));
-  const withNodes = withNetwork({ ...document, groups: fitted.groups }, board, {
-    ...network,
-    nodes: [...network.nodes, ...nodes],
-  });
-  const lay = (
-    current: NetworkDocument,
-    { from, to, conversion, plain, bends }: Strand,
-  ): NetworkDocument => {
-    const start = { node: renamed.get(from.node) ?? from.node, output: from.output };
-    const next = connect(current, board, start, {
-      node: renamed.get(to.node) ?? to.node,
-      input: to.input,
-    });
-    const made = getNetwork(next, board).strands.at(-1);
-    if (next === current || !made) return next;
-    const kept: Partial<Strand> = {
-      ...(conversion ? { conversion } : {}),
-      ...(plain ? { plain } : {}),
-      ...(bends && renamed.has(from.node)
-        ? { bends: bends.map(([x, y]) => [x + shift[0], y + shift[1]] as const) }
-        : {}),
-    };
-    return changeBoard(next, board, (network) => ({
-      ...network,
-      strands: network.strands.map((s) => (s.id === made.id ? { ...s, ...kept } : s)),
-    }));
-  };
-  const inner = clip.strands.reduce(lay, withNodes);
-  return {
-    document: keepIncoming ? clip.incoming.reduce(lay, inner) : inner,
-    ids: nodes.map((node) => node.id),
-  };
-}
-
 /** The document with the network of a board changed by a function. */
 export function changeBoard(
   document: NetworkDocument,
@@ -291,5 +169,3 @@ export function changeBoard(
 ): NetworkDocument {
   return withNetwork(document, board, change(getNetwork(document, board)));
 }
-
-export { strandIds };

@@ -5,7 +5,8 @@ import { isTriple } from '../graph/document';
 import type { Network, NetworkDocument, NodeInstance, Strand, Triple } from '../graph/document';
 import { changeNode, getNetwork } from './board';
 import type { BoardId } from './board';
-import { copyNodes, pasteClip, setOption, setValue } from './nodes';
+import { copyNodes, pasteClip } from './clip';
+import { setOption, setValue } from './nodes';
 import { connect, inputKind } from './strands';
 
 /** The most times that a chain is repeated at once. */

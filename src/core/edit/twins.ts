@@ -2,7 +2,7 @@ import { canonicalJson } from '../graph/canonical';
 import type { Network, NetworkDocument, NodeInstance, Strand } from '../graph/document';
 import { changeNode, freshId, getNetwork, withNetwork } from './board';
 import type { BoardId } from './board';
-import { copyNodes, pasteClip } from './nodes';
+import { copyNodes, pasteClip } from './clip';
 import { connect, disconnect } from './strands';
 
 /** The other nodes of a board that are edited together with one. */

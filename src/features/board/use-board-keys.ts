@@ -4,9 +4,10 @@ import type { RefObject } from 'react';
 import { toast } from 'sonner';
 import { getNetwork } from '@/core/edit/board';
 import { isMark, removeMarks } from '@/core/edit/marks';
-import { copyNodes, pasteClip, removeNodes } from '@/core/edit/nodes';
+import { copyNodes, pasteClip } from '@/core/edit/clip';
+import { removeNodes } from '@/core/edit/nodes';
 import { disconnect } from '@/core/edit/strands';
-import { readClip } from '@/state/clipboard';
+import { missingNames, readClip } from '@/state/clipboard';
 import {
   commit,
   currentBoard,
@@ -92,7 +93,8 @@ function command(key: string, shift: boolean): boolean {
 
 /** Puts the chosen nodes on the clipboard as text, and takes them away where they are cut. */
 function copyChosen(event: ClipboardEvent): void {
-  const clip = copyNodes(stores.document.getState().document, currentBoard(), chosenNodes());
+  const { selection } = stores.view.getState();
+  const clip = copyNodes(stores.document.getState().document, currentBoard(), selection);
   if (clip.nodes.length === 0) return;
   event.clipboardData?.setData('text/plain', JSON.stringify(clip));
   event.preventDefault();
@@ -109,12 +111,15 @@ function pasteNodes(event: ClipboardEvent): void {
   const { clip } = read;
   event.preventDefault();
   let ids: readonly string[] = [];
+  let left: readonly string[] = [];
   commit('Pasted', (current, board) => {
     const pasted = pasteClip(current, board, clip, [48, 48], false);
-    ids = pasted.ids;
+    ({ ids, left } = pasted);
     return pasted.document;
   });
   select(ids);
+  for (const words of [...left, ...missingNames(clip.nodes, stores.stage.getState().model)])
+    toast(words);
 }
 
 /** A key that means something on the board itself. */
