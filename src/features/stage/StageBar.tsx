@@ -95,7 +95,7 @@ function BackdropChoice() {
           title={`Behind the model: ${name}`}
           aria-pressed={backdrop === name}
           className={
-            'h-[24px] w-[18px] border ' +
+            'h-[24px] w-[24px] border ' +
             (backdrop === name ? 'border-weld outline outline-1 outline-weld' : 'border-line')
           }
           style={{ background: grey }}
