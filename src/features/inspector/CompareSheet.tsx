@@ -3,6 +3,7 @@ import { own } from '@/core/base/own';
 import { useEffect, useState } from 'react';
 import { setOption } from '@/core/edit/nodes';
 import type { NodeInstance } from '@/core/graph/document';
+import { percent } from '@/core/nodes/advice';
 import type { OptionDefinition } from '@/core/nodes/define';
 import type { Evaluation } from '@/state/evaluation';
 import { PictureCanvas } from '@/ui/PictureCanvas';
@@ -26,7 +27,7 @@ interface Props {
   readonly onChoose: (choice: string) => void;
   readonly onClose: () => void;
 }
-const SIDE = 104;
+const SIDE = 168;
 
 /**
  * The node's output for every choice of an option, with everything else as it is; a picture
@@ -47,6 +48,7 @@ export function CompareSheet({
     <Sheet
       open
       onClose={onClose}
+      width={580}
       title={`${definition.title}: every choice`}
       description="Everything else as it is now. Click one to take it."
     >
@@ -71,11 +73,17 @@ export function CompareSheet({
                   <PictureCanvas
                     picture={pictures.get(value)}
                     label={title}
-                    className="mx-auto h-[104px] w-[104px]"
+                    className="mx-auto h-[168px] w-[168px]"
                   />
                 ) : null}
               </span>
-              <span className="text-[12px]">{title}</span>
+              <span className="block text-[12px] font-semibold">{title}</span>
+              <span className="block text-[11px] text-soft">{help}</span>
+              <span className="figures block text-[11px]">
+                {value === chosen
+                  ? 'as it is'
+                  : differenceText(pictures.get(chosen), pictures.get(value))}
+              </span>
             </button>
           </li>
         ))}
@@ -122,4 +130,17 @@ function useChoicePictures({
     };
   }, [definition, evaluation, node.id, option, output]);
   return { pictures, problem };
+}
+
+/** How much of a picture is other than in another: the mean difference of what is covered. */
+function differenceText(a: Picture | undefined, b: Picture | undefined): string {
+  if (!a || !b) return '';
+  let [sum, count] = [0, 0];
+  for (let k = 0; k < a.pixels.length; k += 4) {
+    if (a.pixels[k + 3] === 0) continue;
+    for (let c = 0; c < 3; c++) sum += Math.abs((a.pixels[k + c] ?? 0) - (b.pixels[k + c] ?? 0));
+    count += 3;
+  }
+  const share = count === 0 ? 0 : sum / count / 255;
+  return share === 0 ? 'no difference here' : `differs by ${percent(share)}`;
 }
