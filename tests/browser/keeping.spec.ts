@@ -10,8 +10,11 @@ const saves = '**/api/materials/*';
 const state = (page: Page) => page.getByTestId('save-state');
 
 async function signOut(page: Page): Promise<void> {
-  await page.getByRole('button', { name: /artist|author|librarian/ }).click();
-  await page.getByRole('menuitem', { name: 'Sign out' }).click();
+  // A press before the page is awake is none.
+  await expect(async () => {
+    await page.getByRole('button', { name: /artist|author|librarian/ }).click();
+    await page.getByRole('menuitem', { name: 'Sign out' }).click({ timeout: 1500 });
+  }).toPass();
   await page.waitForURL('**/sign-in');
 }
 

@@ -118,7 +118,7 @@ test(
     await page.keyboard.press('Escape');
     await expect(page.getByTestId('pick-prompt')).toHaveCount(0);
 
-    await page.getByTestId('pinned').getByRole('button').click();
+    await page.getByTestId('pinned').getByText('back to the surface').click();
     await page.getByRole('button', { name: 'Lights' }).click();
     await untilIdle(page);
     const still = await stagePicture(page);

@@ -17,7 +17,7 @@ test('a material begins from a starter, is copied, named, archived, found and re
   page,
 }) => {
   await signIn(page, 'maren');
-  const starters = page.getByRole('group', { name: 'What the new material begins from' });
+  const starters = page.getByRole('radiogroup', { name: 'What the new material begins from' });
   await expect(starters.getByRole('radio')).toHaveCount(13);
   await starters.getByRole('radio', { name: /Bell bronze/ }).click();
   await expect(page.getByLabel('Model', { exact: true })).toContainText('Mooring bell');

@@ -15,7 +15,7 @@ const NETWORK = documentOf(
 
 /** Shows an output of a card, or the finished surface, by the card's own button. */
 async function pin(page: Page, title: string | null): Promise<void> {
-  const pinned = page.getByTestId('pinned').getByRole('button');
+  const pinned = page.getByTestId('pinned').getByText('back to the surface');
   if (title === null) {
     if (await pinned.isVisible()) await pinned.click();
   } else await page.getByRole('button', { name: `Pin ${title} on the stage` }).click();

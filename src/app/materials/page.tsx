@@ -1,3 +1,4 @@
+import { STARTERS } from '@/core/starters/starters';
 import { listMaterials } from '@/server/materials';
 import { listModels } from '@/server/models';
 import { listProjects } from '@/server/projects';
@@ -18,7 +19,12 @@ export default async function MaterialsPage() {
       <TopBar here="materials">
         <AccountMenu name={user.name} role={user.role} />
       </TopBar>
-      <MaterialsScreen materials={materials} models={models} projects={projects} />
+      <MaterialsScreen
+        materials={materials}
+        models={models}
+        projects={projects}
+        starters={STARTERS.map(({ id, title, help, model }) => ({ id, title, help, model }))}
+      />
     </div>
   );
 }

@@ -1,7 +1,7 @@
 import type { NetworkDocument } from '../graph/document';
 
-/** A finished network that a new material may begin from. */
-export interface Starter {
+/** What is told of a starter before it is taken. */
+export interface StarterText {
   /** Also the name of its picture: `public/starters/<id>.png`. */
   readonly id: string;
   readonly title: string;
@@ -9,6 +9,9 @@ export interface Starter {
   readonly help: string;
   /** The demo model it was made on. */
   readonly model: string;
+}
+/** A finished network that a new material may begin from. */
+export interface Starter extends StarterText {
   /** Its network, made anew; the name is that of the starter. */
   readonly document: () => NetworkDocument;
 }

@@ -9,7 +9,7 @@ const endingOf = (name: string): string => name.slice(name.lastIndexOf('.') + 1)
 export function BakeResults({ results }: { readonly results: readonly BakedFile[] }) {
   return (
     <ul className="grid grid-cols-3 gap-3">
-      {results.map(({ file, url }) => (
+      {results.map(({ file, url, constant }) => (
         <li key={file.name}>
           {file.mediaType.startsWith('image/') ? (
             // Object URLs of files made in this page: there is nothing for an image service to
@@ -34,7 +34,10 @@ export function BakeResults({ results }: { readonly results: readonly BakedFile[
           <a href={url} download={file.name} className="block truncate underline" title={file.name}>
             {file.name}
           </a>
-          <span className="figures text-[11px] text-soft">{sizeText(file.bytes.length)}</span>
+          <span className="figures text-[11px] text-soft">
+            {sizeText(file.bytes.length)}
+            {constant === null ? '' : `, ${constant.toFixed(2)} everywhere`}
+          </span>
         </li>
       ))}
     </ul>

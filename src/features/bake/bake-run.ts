@@ -1,4 +1,6 @@
 import { planStrips } from '@/core/evaluate/bake';
+import type { BakePlan } from '@/core/evaluate/bake';
+import { SURFACE_ENTRIES } from '@/core/nodes/surface-parameters';
 import type { PngStrip } from '@/core/exchange/png-strips';
 import type { PackagedFile } from '@/core/handoff/exports/define';
 import type { HandoffRequest } from '@/core/handoff/formats';
@@ -9,6 +11,17 @@ import { unwrap } from '@/workers/answer';
 export interface BakeResult {
   readonly files: readonly PackagedFile[];
   readonly notes: readonly string[];
+  /** What is the same over the whole surface, by the map that holds it. */
+  readonly constants: ReadonlyMap<string, number>;
+}
+
+/** Maps that hold one value, as far as a few thousand points tell. */
+function constantsOf({ values }: BakePlan): ReadonlyMap<string, number> {
+  return new Map(
+    SURFACE_ENTRIES.flatMap(([name, { map }]) =>
+      map && !values[name].isVarying ? [[map.name, values[name].mean] as const] : [],
+    ),
+  );
 }
 
 export class BakeStopped extends Error {}
@@ -56,5 +69,6 @@ export async function bakeMaterial(
       ),
     ),
     notes: plan.notes,
+    constants: constantsOf(plan),
   };
 }

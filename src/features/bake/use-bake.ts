@@ -11,6 +11,8 @@ export interface BakedFile {
   readonly file: PackagedFile;
   /** An object URL that lasts until the next bake. */
   readonly url: string;
+  /** The one value it holds, where it holds one. */
+  readonly constant: number | null;
 }
 export interface BakeProgress {
   readonly label: string;
@@ -36,7 +38,7 @@ export function useBake(evaluation: Evaluation) {
     setProblem(null);
     const { document, modelId } = stores.document.getState();
     try {
-      const { files, notes } = await bakeMaterial(
+      const { files, notes, constants } = await bakeMaterial(
         evaluation,
         modelId,
         document,
@@ -46,7 +48,13 @@ export function useBake(evaluation: Evaluation) {
         },
         () => isStopped.current,
       );
-      setResults(files.map((file) => ({ file, url: objectUrl(file) })));
+      setResults(
+        files.map((file) => ({
+          file,
+          url: objectUrl(file),
+          constant: constantOf(file, constants),
+        })),
+      );
       setMessage([countFiles(files.length, request.size), ...notes].join(' '));
     } catch (error) {
       if (error instanceof BakeStopped) setMessage('Stopped. The previous results are kept.');
@@ -60,6 +68,11 @@ export function useBake(evaluation: Evaluation) {
   };
   return { progress, results, message, problem, run, stop };
 }
+
+const constantOf = (
+  { name }: PackagedFile,
+  constants: ReadonlyMap<string, number>,
+): number | null => [...constants].find(([map]) => name.endsWith(`-${map}.png`))?.[1] ?? null;
 
 const objectUrl = ({ bytes, mediaType }: PackagedFile): string =>
   URL.createObjectURL(new Blob([bytes as Uint8Array<ArrayBuffer>], { type: mediaType }));

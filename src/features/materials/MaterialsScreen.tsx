@@ -4,6 +4,7 @@ import { useState } from 'react';
 import type { MaterialSummary } from '@/contract/materials';
 import type { ModelEntry } from '@/contract/models';
 import type { Project } from '@/contract/session';
+import type { StarterText } from '@/core/starters/define';
 import { Choose } from '@/ui/Choose';
 import { MaterialCard } from './MaterialCard';
 import { NewMaterial } from './NewMaterial';
@@ -14,12 +15,13 @@ interface Props {
   readonly materials: readonly MaterialSummary[];
   readonly models: readonly ModelEntry[];
   readonly projects: readonly Project[];
+  readonly starters: readonly StarterText[];
 }
 
 const GRID = 'grid grid-cols-[repeat(auto-fill,minmax(clamp(186px,13vw,300px),1fr))] gap-3';
 
 /** The start: what one's projects are working on, and what a new material may begin from. */
-export function MaterialsScreen({ materials, models, projects }: Props) {
+export function MaterialsScreen({ materials, models, projects, starters }: Props) {
   const [listing, setListing] = useState<Listing>({
     search: '',
     order: 'lately',
@@ -33,6 +35,7 @@ export function MaterialsScreen({ materials, models, projects }: Props) {
     <main className="scaled flex-1 overflow-auto p-5">
       <h1 className="sr-only">Materials</h1>
       <NewMaterial
+        starters={starters}
         projects={projects}
         models={models.filter(({ isArchived }) => !isArchived)}
         taken={materials.filter(({ isArchived }) => !isArchived)}

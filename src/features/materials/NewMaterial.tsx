@@ -11,7 +11,8 @@ import { identifier, record, text } from '@/contract/forms';
 import { describeError } from '@/core/base/problem';
 import type { Problem } from '@/core/base/problem';
 import { emptyDocument } from '@/core/graph/document';
-import type { Starter } from '@/core/starters/define';
+import type { NetworkDocument } from '@/core/graph/document';
+import type { StarterText } from '@/core/starters/define';
 import { call } from '@/state/api';
 import { uploadModelFile } from '@/state/upload';
 import { Button } from '@/ui/Button';
@@ -23,15 +24,16 @@ import { StarterRow } from './StarterRow';
 interface Props {
   readonly projects: readonly Project[];
   readonly models: readonly ModelEntry[];
+  readonly starters: readonly StarterText[];
   /** What there is already, so that a name that is taken is told. */
   readonly taken: readonly Pick<MaterialSummary, 'name' | 'projectId'>[];
 }
 const newMaterialForm = record({ name: text(200), model: identifier, project: identifier });
 
 /** Creates a material from a starter or empty, on one of the models or on a GLB or OBJ file. */
-export function NewMaterial({ projects, models, taken }: Props) {
+export function NewMaterial({ projects, models, taken, starters }: Props) {
   const { make, fromFile, busy, problem } = useMaking();
-  const [starter, setStarter] = useState<Starter | null>(null);
+  const [starter, setStarter] = useState<StarterText | null>(null);
   const first = models.find((each) => each.id === 'demo-buoy') ?? models[0];
   const { register, control, getValues, setValue, handleSubmit } = useForm({
     resolver: contractResolver(newMaterialForm),
@@ -45,13 +47,13 @@ export function NewMaterial({ projects, models, taken }: Props) {
   const submit = handleSubmit(({ name, model, project }) =>
     make(project, model, name.trim() || (starter?.title ?? 'New material'), starter),
   );
-  const choose = (next: Starter | null): void => {
+  const choose = (next: StarterText | null): void => {
     setStarter(next);
     if (next && models.some(({ id }) => id === next.model)) setValue('model', next.model);
   };
   return (
     <form className="mb-5 border border-line bg-panel p-3" onSubmit={(event) => void submit(event)}>
-      <StarterRow models={models} chosen={starter} onChoose={choose} />
+      <StarterRow starters={starters} models={models} chosen={starter} onChoose={choose} />
       <div className="mt-3 flex flex-wrap items-center gap-2">
         <span className="font-semibold">
           New material {starter ? `from ${starter.title}` : 'from nothing'}
@@ -143,6 +145,14 @@ function FileChoice({ onTake }: { readonly onTake: (file: File | undefined) => v
   );
 }
 
+/** The networks come when one is taken: the page is there without them. */
+async function documentOf(starter: StarterText | null, name: string): Promise<NetworkDocument> {
+  if (!starter) return emptyDocument(name);
+  const { STARTERS } = await import('@/core/starters/starters');
+  const found = STARTERS.find(({ id }) => id === starter.id);
+  return { ...(found?.document() ?? emptyDocument(name)), name };
+}
+
 /** Creating a material, and what is said meanwhile. */
 function useMaking() {
   const router = useRouter();
@@ -162,13 +172,13 @@ function useMaking() {
     projectId: string,
     modelId: string,
     name: string,
-    starter: Starter | null,
+    starter: StarterText | null,
   ): Promise<void> => {
     const { id } = await call(createMaterial, {
       body: {
         projectId,
         modelId,
-        document: starter ? { ...starter.document(), name } : emptyDocument(name),
+        document: await documentOf(starter, name),
       },
     });
     router.push(`/materials/${id}`);
@@ -177,13 +187,13 @@ function useMaking() {
     projectId: string,
     modelId: string,
     name: string,
-    starter: Starter | null,
+    starter: StarterText | null,
   ): Promise<void> => begin('Creating it …', () => create(projectId, modelId, name, starter));
   const fromFile = (
     file: File,
     projectId: string,
     name: string,
-    starter: Starter | null,
+    starter: StarterText | null,
   ): Promise<void> =>
     begin(`Reading ${file.name} …`, async () => {
       const { id } = await uploadModelFile(file, projectId);

@@ -2,13 +2,13 @@
 import Image from 'next/image';
 import { ToggleGroup } from 'radix-ui';
 import type { ModelEntry } from '@/contract/models';
-import type { Starter } from '@/core/starters/define';
-import { STARTERS } from '@/core/starters/starters';
+import type { StarterText } from '@/core/starters/define';
 
 interface Props {
+  readonly starters: readonly StarterText[];
   readonly models: readonly ModelEntry[];
-  readonly chosen: Starter | null;
-  readonly onChoose: (starter: Starter | null) => void;
+  readonly chosen: StarterText | null;
+  readonly onChoose: (starter: StarterText | null) => void;
 }
 const NOTHING = 'nothing';
 const TILE =
@@ -17,14 +17,14 @@ const TILE =
   'data-[state=on]:outline-weld';
 
 /** What a new material may begin from, in pictures; nothing is a choice, too. */
-export function StarterRow({ models, chosen, onChoose }: Props) {
+export function StarterRow({ starters, models, chosen, onChoose }: Props) {
   return (
     <ToggleGroup.Root
       type="single"
       aria-label="What the new material begins from"
       value={chosen?.id ?? NOTHING}
       onValueChange={(id) => {
-        onChoose(STARTERS.find((each) => each.id === id) ?? null);
+        onChoose(starters.find((each) => each.id === id) ?? null);
       }}
       className="grid grid-cols-[repeat(auto-fill,minmax(clamp(84px,6.2vw,150px),1fr))] gap-2"
     >
@@ -34,7 +34,7 @@ export function StarterRow({ models, chosen, onChoose }: Props) {
         </span>
         <span className="px-1.5 py-1 text-[12px] leading-[1.2]">From nothing</span>
       </ToggleGroup.Item>
-      {STARTERS.map((starter) => {
+      {starters.map((starter) => {
         const model = models.find(({ id }) => id === starter.model);
         return (
           <ToggleGroup.Item

@@ -80,7 +80,7 @@ function Step({ label, onStep, children }: StepProps) {
       type="button"
       aria-label={label}
       title={`${label}; arrow keys walk on`}
-      className="grid h-[24px] w-[20px] place-items-center border border-weld-ink/40"
+      className="grid h-[24px] w-[24px] place-items-center border border-weld-ink/40"
       onClick={onStep}
     >
       {children}
