@@ -167,6 +167,15 @@ describe('what comes along with pasted nodes', () => {
     expect(document.lights).toEqual(taken.lights);
     expect(document.network.strands.filter(({ to }) => to.node === '@out')).toHaveLength(1);
   });
+  it.each([
+    ['end', { end: {} }],
+    ['end', { end: [{ from: 'n1' }] }],
+    ['notes', { notes: 'wet' }],
+    ['lights', { lights: [{ id: 3 }] }],
+  ])('a clip whose %s is none of ours is refused with a reason', (_, wrong) => {
+    const text = JSON.stringify({ ...copied.clip, ...wrong });
+    expect(readClip(text)).toHaveProperty('reason');
+  });
   it('names of parts that the model at hand lacks are told', () => {
     const pasted = [node('p', 'model.proximity', {}, { to: 'part', part: 'Mast' })];
     const model = { scale: {} as never, parts: ['Hull'], attributes: [], sets: [] };

@@ -87,6 +87,7 @@ export function isClip(raw: unknown): raw is Clip {
     Array.isArray(clip.nodes) &&
     Array.isArray(clip.strands) &&
     Array.isArray(clip.incoming) &&
+    (clip.end === undefined || Array.isArray(clip.end)) &&
     typeof clip.groups === 'object'
   );
 }

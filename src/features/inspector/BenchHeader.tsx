@@ -97,7 +97,8 @@ function NodeName({ node, title }: { readonly node: NodeInstance; readonly title
       key={`${node.id}${title}`}
       defaultValue={title}
       className={
-        'w-[180px] border-b border-transparent bg-transparent text-[14px] font-semibold ' +
+        'field-sizing-content max-w-[260px] min-w-[60px] border-b border-transparent ' +
+        'bg-transparent text-[14px] font-semibold ' +
         'hover:border-seam'
       }
       onKeyDown={(event) => {
