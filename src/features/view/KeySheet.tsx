@@ -36,6 +36,12 @@ const KEYS: Readonly<Record<string, Keys>> = {
     ['3*0.2, 1/3, 25%', 'Calculations are taken; +10%, *2 and /3 start from the number there'],
     ['Page ↑ ↓, Home, End', 'Slider: ten steps, its low and its high end'],
   ],
+  'On a stop of a ramp': [
+    ['← →', 'Moves it, with those at its place; alone with Alt; Shift finer, Ctrl coarser'],
+    ['Delete', 'Removes it'],
+    ['Ctrl+wheel', 'Looks closer at the ramp; the wheel alone goes along it'],
+  ],
+  'On what is pinned': [['arrows', 'Walk up and down its strands']],
   'On a colour': [
     ['Enter', 'Open its editor'],
     ['Ctrl+C, Ctrl+V', 'Copy it, paste one'],
