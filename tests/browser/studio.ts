@@ -26,7 +26,7 @@ export async function signIn(page: Page, who: Person): Promise<void> {
   if (known) {
     await page.context().addCookies(known);
     await page.goto('/materials');
-    if (new URL(page.url()).pathname === '/materials') return;
+    if (new URL(page.url()).pathname === '/materials') return untilAwake(page);
     await page.context().clearCookies();
   }
   await signInByHand(page, who);
@@ -39,7 +39,12 @@ export async function signInByHand(page: Page, who: Person): Promise<void> {
   await page.getByLabel('Password').fill(password());
   await page.getByRole('button', { name: 'Sign in' }).click();
   await page.waitForURL('**/materials');
+  await untilAwake(page);
 }
+
+/** A page takes presses and files once it runs: what comes before is lost. */
+const untilAwake = (page: Page): Promise<void> =>
+  page.locator('html[data-density]').waitFor({ state: 'attached' });
 
 export const card = (page: Page, title: string): Locator =>
   page.locator(`[data-testid^="card-"][data-title="${title}"]`);
