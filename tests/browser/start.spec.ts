@@ -2,7 +2,7 @@
 import path from 'node:path';
 import { expect, test } from '@playwright/test';
 import type { Locator, Page } from '@playwright/test';
-import { addNode, card, newMaterial, signIn, strands, untilIdle } from './studio';
+import { addNode, card, newMaterial, signIn, strands, untilAwake, untilIdle } from './studio';
 
 const toastOf = (page: Page, words: string | RegExp): Locator =>
   page.locator('[data-sonner-toast]').filter({ hasText: words }).first();
@@ -30,6 +30,7 @@ test('a material begins from a starter, is copied, named, archived, found and re
   await expect(strands(page).first()).toBeVisible();
 
   await page.goto('/materials');
+  await untilAwake(page);
   await act(page, 'Ferry bell', 'Duplicate');
   await expect(toastOf(page, 'Made “Ferry bell (copy)”')).toBeVisible();
   await act(page, 'Ferry bell (copy)', 'Rename');
@@ -60,11 +61,13 @@ test('a material begins from a starter, is copied, named, archived, found and re
 test('a starter whose model is archived begins on another, and says so', async ({ page }) => {
   await signIn(page, 'sefa');
   await page.goto('/models?model=demo-floats');
+  await untilAwake(page);
   await page.getByRole('button', { name: 'Model …' }).click();
   await page.getByRole('menuitem', { name: 'Archive' }).click();
   await expect(toastOf(page, 'Archived “String of floats”')).toBeVisible();
   try {
     await page.goto('/materials');
+    await untilAwake(page);
     const floats = page.getByRole('radio', { name: /Painted floats/ });
     await expect(floats).toHaveAttribute('title', /is gone; it begins on another/);
     await floats.click();
@@ -74,6 +77,7 @@ test('a starter whose model is archived begins on another, and says so', async (
     await expect(card(page, 'Painted float')).toBeVisible();
   } finally {
     await page.goto('/models?model=demo-floats');
+    await untilAwake(page);
     await page.getByRole('button', { name: 'Model …' }).click();
     await page.getByRole('menuitem', { name: 'Restore' }).click();
     await expect(toastOf(page, 'is back')).toBeVisible();
@@ -83,6 +87,7 @@ test('a starter whose model is archived begins on another, and says so', async (
 test('a model’s file is replaced once it is seen what changes, and put back', async ({ page }) => {
   await signIn(page, 'tove');
   await page.goto('/models');
+  await untilAwake(page);
   const models = path.resolve(import.meta.dirname, '../../assets/models');
   await page.getByLabel('Model file').setInputFiles(path.join(models, 'bell.glb'));
   await expect(page.getByText('bell was uploaded').or(page.getByText(/uploaded\./))).toBeVisible();

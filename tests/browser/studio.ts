@@ -43,7 +43,7 @@ export async function signInByHand(page: Page, who: Person): Promise<void> {
 }
 
 /** A page takes presses and files once it runs: what comes before is lost. */
-const untilAwake = (page: Page): Promise<void> =>
+export const untilAwake = (page: Page): Promise<void> =>
   page.locator('html[data-density]').waitFor({ state: 'attached' });
 
 export const card = (page: Page, title: string): Locator =>

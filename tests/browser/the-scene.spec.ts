@@ -12,6 +12,7 @@ import {
   newMaterial,
   openStored,
   port,
+  untilAwake,
   untilIdle,
   signIn,
   stagePicture,
@@ -226,6 +227,7 @@ test('a Draco-compressed model and an OBJ are brought in by the browser', async 
     ['boat.obj', Buffer.from(obj), ['mast', 'sail']],
   ] as const) {
     await page.goto('/materials');
+    await untilAwake(page);
     await page
       .locator('input[type=file]')
       .setInputFiles({ name, mimeType: 'application/octet-stream', buffer: content });

@@ -106,7 +106,8 @@ export function MaterialCard(props: Props) {
         )}
         <span className="block px-2 text-[12px] text-soft">{modelName}</span>
         <span className="block px-2 pb-1.5 text-[12px] text-soft">
-          {ownerName}, {since(updatedAt)}
+          {/* A minute may pass between the server and the browser. */}
+          {ownerName}, <span suppressHydrationWarning>{since(updatedAt)}</span>
           <span className="figures float-right" title={`Revision ${String(head)}`}>
             r{head}
           </span>
