@@ -7,6 +7,7 @@ import {
   saveRevision,
   setSwatch,
 } from '@/db/queries/materials';
+import { findModel } from '@/db/queries/models';
 import type { SignedIn } from './authentication';
 import { createMaterial, materialNotFound } from './materials';
 import { assertMember } from './projects';
@@ -36,6 +37,22 @@ async function readNewest(user: SignedIn, id: string) {
   return { material, document: revision.document };
 }
 
+/** A material goes only where its model can be read, too. */
+async function assertModelReadable(
+  user: SignedIn,
+  modelId: string,
+  projectId: string,
+): Promise<void> {
+  const model = await findModel(user.id, modelId);
+  if (model && (model.projectId === null || model.projectId === projectId)) return;
+  throw new AppError(
+    'material.model-elsewhere',
+    'Its model belongs to another project, where the members of this one cannot read it.',
+    'Duplicate the model into that project, and choose the copy in the material first.',
+    { kept: 'Nothing was changed.', status: 409 },
+  );
+}
+
 /** A copy of the newest state under a name of its own, with the picture there is. */
 export async function duplicateMaterial(
   user: SignedIn,
@@ -44,6 +61,7 @@ export async function duplicateMaterial(
 ): Promise<{ id: string }> {
   const { material, document } = await readNewest(user, id);
   await assertMember(user, projectId, 'Nothing was copied.');
+  await assertModelReadable(user, material.modelId, projectId);
   await assertNameFree(projectId, name, '');
   const made = await createMaterial(user, {
     projectId,
@@ -84,7 +102,10 @@ export async function arrangeMaterial(
   { name, projectId, isArchived }: Arrangement,
 ): Promise<{ id: string }> {
   const { material } = await readNewest(user, id);
-  if (projectId !== undefined) await assertMember(user, projectId, 'Nothing was moved.');
+  if (projectId !== undefined) {
+    await assertMember(user, projectId, 'Nothing was moved.');
+    await assertModelReadable(user, material.modelId, projectId);
+  }
   const target = projectId ?? material.projectId;
   if (isArchived !== true) await assertNameFree(target, name ?? material.name, id);
   if (name !== undefined) await rename(user, id, name);

@@ -3,6 +3,7 @@ import { AppError } from '@/core/base/diagnostic';
 import {
   arrangeModel as placeModel,
   insertModel,
+  isUsedOutside,
   replaceModelFile as putFile,
   swapModelFile,
 } from '@/db/queries/models';
@@ -25,8 +26,17 @@ export async function arrangeModel(
 ): Promise<{ id: string }> {
   const model = await readableModel(user, id);
   assertMayMend(user, model.projectId);
-  if (arrangement.projectId !== undefined)
-    await assertMember(user, arrangement.projectId, 'Nothing was moved.');
+  const { projectId } = arrangement;
+  if (projectId !== undefined) {
+    await assertMember(user, projectId, 'Nothing was moved.');
+    if (await isUsedOutside(id, projectId))
+      throw new AppError(
+        'model.in-use',
+        'Materials of other projects use this model; they could not be opened any more.',
+        'Duplicate the model into that project instead.',
+        { kept: 'Nothing was moved.', status: 409 },
+      );
+  }
   await placeModel(id, arrangement);
   return { id };
 }

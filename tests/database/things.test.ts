@@ -139,6 +139,27 @@ describe('a model', () => {
   });
 });
 
+describe('a material and its model in different projects', () => {
+  it('neither leaves the other behind where it could not be read', async () => {
+    const blobHash = await storeBlob(Buffer.from(await file('tile')), 'model/gltf-binary');
+    const rest = { projectId: 'ferry', blobHash, ownerId: both.id };
+    await insertModel({ id: 'ferry-mast', name: 'Mast', ...rest });
+    const { id } = await make(both);
+    await saveMaterial(both, id, { base: 1, modelId: 'ferry-mast', document: painted() });
+    await arrangeMaterial(both, id, { name: 'On the mast' });
+    await expect(arrangeMaterial(both, id, { projectId: 'heron' })).rejects.toMatchObject({
+      code: 'material.model-elsewhere',
+    });
+    await expect(
+      duplicateMaterial(both, id, { name: 'Copy', projectId: 'heron' }),
+    ).rejects.toMatchObject({ code: 'material.model-elsewhere' });
+    await expect(arrangeModel(both, 'ferry-mast', { projectId: 'heron' })).rejects.toMatchObject({
+      code: 'model.in-use',
+    });
+    expect(await openMaterial(author, id)).toMatchObject({ modelId: 'ferry-mast' });
+  });
+});
+
 describe('ramps that are kept', () => {
   const ramp = (level: number): RampValue => ({
     stops: [0, 1].map((position) => ({

@@ -1,7 +1,7 @@
 import { and, eq, isNotNull, isNull, ne, or, sql } from 'drizzle-orm';
 import type { ModelPreparation } from '../../core/exchange/prepare';
 import { database } from '../client';
-import { meshMap, model, user } from '../schema/index';
+import { material, meshMap, model, user } from '../schema/index';
 import { isMember } from './members';
 
 const mayRead = (userId: string) => or(isNull(model.projectId), isMember(userId, model.projectId));
@@ -85,6 +85,16 @@ export async function arrangeModel(
     ...(isArchived === undefined ? {} : { archivedAt: isArchived ? new Date() : null }),
   };
   if (Object.keys(set).length > 0) await database().update(model).set(set).where(eq(model.id, id));
+}
+
+/** Whether a material of another project than this one is looked at on the model. */
+export async function isUsedOutside(id: string, projectId: string): Promise<boolean> {
+  const found = await database()
+    .select({ id: material.id })
+    .from(material)
+    .where(and(eq(material.modelId, id), ne(material.projectId, projectId)))
+    .limit(1);
+  return found.length > 0;
 }
 
 /** Puts another file in the place of a model's, which is remembered as the one before. */
