@@ -13,6 +13,7 @@ import { tellProblem } from '@/ui/tell-problem';
 export function Providers({ children }: { readonly children: ReactNode }) {
   useEffect(() => {
     applyAppearance(readAppearance());
+    document.documentElement.dataset['awake'] = '';
   }, []);
   useEffect(() => {
     const tell = ({ reason }: PromiseRejectionEvent): void => {

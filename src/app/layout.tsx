@@ -3,7 +3,9 @@ import '@fontsource-variable/spline-sans-mono';
 import '@xyflow/react/dist/style.css';
 import './globals.css';
 import type { Metadata } from 'next';
+import { cookies } from 'next/headers';
 import type { ReactNode } from 'react';
+import { APPEARANCE_COOKIE, parseAppearance } from '@/ui/appearance';
 import { Toasts } from '@/ui/Toasts';
 import { Providers } from './Providers';
 
@@ -14,9 +16,11 @@ export const metadata: Metadata = {
 // Pages carry a nonce of their own, so none is made in advance.
 export const dynamic = 'force-dynamic';
 
-export default function RootLayout({ children }: { children: ReactNode }) {
+export default async function RootLayout({ children }: { children: ReactNode }) {
+  const kept = (await cookies()).get(APPEARANCE_COOKIE)?.value;
+  const { theme = 'basalt', density } = parseAppearance(kept);
   return (
-    <html lang="en" data-theme="basalt" suppressHydrationWarning>
+    <html lang="en" data-theme={theme} data-density={density} suppressHydrationWarning>
       <body>
         <Providers>{children}</Providers>
         <Toasts />

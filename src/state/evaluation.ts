@@ -22,6 +22,7 @@ import type { EditorParts } from './editor-parts';
 import { FindingsKeeper } from './findings';
 import { StageImages } from './images';
 import { getStretch } from './looks';
+import { isOtherSight } from './stage-feed';
 import type { StageFeed } from './stage-feed';
 import { StageModelController } from './stage-model-controller';
 import { StageModels } from './stage-models';
@@ -31,6 +32,7 @@ import { SwatchRequests } from './swatches';
 
 type Decode = ConstructorParameters<typeof StageImages>[1];
 
+type CountName = 'stagePrograms' | 'fills' | 'evaluations' | 'compilations';
 /**
  * Follows the open document: keeps the stage's program and values, the swatches, the mesh maps and
  * the findings up to date.
@@ -139,7 +141,7 @@ export class Evaluation {
       this.companions.update(false);
     }
     if (isPinned || state.look !== before.look) this.showLook();
-    if (state.exposure !== before.exposure) this.stage?.setExposure(state.exposure);
+    if (isOtherSight(state, before)) this.stage?.setSight(state);
     if (state.path !== before.path || state.camera !== before.camera) this.swatches.renew();
     else if (state.inView !== before.inView || state.pictureSide !== before.pictureSide)
       this.swatches.request();
@@ -150,9 +152,7 @@ export class Evaluation {
   }
 
   /** Counters for tests and benchmarks. */
-  get counts(): Readonly<
-    Record<'stagePrograms' | 'fills' | 'evaluations' | 'compilations', number>
-  > {
+  get counts(): Readonly<Record<CountName, number>> {
     return { ...this.current.counts, ...this.swatches.counts };
   }
 
@@ -164,7 +164,7 @@ export class Evaluation {
     this.showLights();
     this.showAppearance();
     this.showLook();
-    stage.setExposure(this.parts.stores.view.getState().exposure);
+    stage.setSight(this.parts.stores.view.getState());
     return () => {
       if (this.stage !== stage) return;
       this.current.detach();

@@ -1,6 +1,6 @@
 import type { Picture } from '../core/evaluate/picture';
 import type { ModelPreparation } from '../core/exchange/prepare';
-import type { Diagnosis } from '../core/mesh/finding';
+import type { Diagnosis, FindingCode } from '../core/mesh/finding';
 import { unwrap } from '../workers/answer';
 import type { WorkerPool } from '../workers/pool';
 import { getModel } from './api';
@@ -16,11 +16,15 @@ export interface Examination {
   readonly name: string;
 }
 
+/** What can be drawn of a model that was examined, as long as its worker is there. */
+export interface ModelDrawings {
+  readonly draw: (look: string, size: number) => Promise<Picture>;
+  /** Where a finding is; null for one without a place. */
+  readonly drawFault: (code: FindingCode, size: number) => Promise<Picture | null>;
+}
+
 /** Reads a model as it is corrected now and looks it over. @throws WorkerProblem, ApiFailure */
-export async function examine(
-  pool: WorkerPool,
-  id: string,
-): Promise<Examination & { readonly draw: (look: string, size: number) => Promise<Picture> }> {
+export async function examine(pool: WorkerPool, id: string): Promise<Examination & ModelDrawings> {
   const { file, preparation, key } = await readOnce(['model', id], () => getModel(id));
   const worker = pool.background;
   const name = `${id} ${key}`;
@@ -35,5 +39,6 @@ export async function examine(
     name,
     format,
     draw: (look, size) => unwrap(worker.modelLook(name, look, size)),
+    drawFault: (code, size) => unwrap(worker.modelFault(name, code, size)),
   };
 }

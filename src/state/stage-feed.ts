@@ -6,7 +6,7 @@ import type { SampleExtent } from '../core/mesh/sample-points';
 import type { Appearance } from '../core/surface/stage-layout';
 import type { StageProgram } from '../core/evaluate/stage-program';
 import type { FillParts } from './fill-parts';
-import type { StageLook } from './stores';
+import type { StageLook, ViewState } from './stores';
 
 /** Values at surface points, computed by the workers. */
 export type FillSource = (
@@ -33,6 +33,12 @@ export interface ModelFeed {
   touch(): void;
 }
 
+/** How the shaded scene is shown: brightness in stops, and whether models stand on a ground. */
+export type StageSight = Pick<ViewState, 'exposure' | 'ground'>;
+/** Whether two views show the scene differently. */
+export const isOtherSight = (a: StageSight, b: StageSight): boolean =>
+  a.exposure !== b.exposure || a.ground !== b.ground;
+
 /** What the stage draws with. Kept apart from React. */
 export interface StageFeed {
   /**
@@ -54,8 +60,7 @@ export interface StageFeed {
   ): void;
   /** `stretch`: the values of a pinned output that become black and white. */
   setLook(look: StageLook, stretch: readonly [number, number]): void;
-  /** How bright it is shown, in stops. */
-  setExposure(stops: number): void;
+  setSight(sight: StageSight): void;
   setSurroundings(surroundings: Surroundings): void;
   setLights(lights: readonly SceneLight[]): void;
   invalidate(): void;

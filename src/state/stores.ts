@@ -87,6 +87,10 @@ export interface ViewState {
   readonly look: StageLook;
   /** How bright the stage is shown, in stops. */
   readonly exposure: number;
+  /** Whether the models stand on a ground. */
+  readonly ground: boolean;
+  /** Which panel of the stage is open. */
+  readonly stagePanel: 'lights' | 'companions' | null;
   readonly backdrop: Backdrop;
   readonly picking: Picking | null;
   /** The node for which another is being chosen. */
@@ -211,6 +215,8 @@ const VIEW: ViewState = {
   pin: null,
   look: 'finished',
   exposure: 0,
+  ground: true,
+  stagePanel: null,
   backdrop: 'usual',
   picking: null,
   exchanging: null,

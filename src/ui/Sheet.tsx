@@ -1,6 +1,7 @@
 'use client';
 import { Dialog } from 'radix-ui';
 import { X } from 'lucide-react';
+import { useEffect } from 'react';
 import type { ReactNode } from 'react';
 
 interface Props {
@@ -10,10 +11,26 @@ interface Props {
   readonly description: string;
   readonly children: ReactNode;
   readonly width?: number;
+  /** Whether what lies under it makes room: an element of the class `makes-room`. */
+  readonly docks?: boolean;
+}
+
+/** Tells the page how much room a sheet takes at its right. */
+function useRoom(width: number | null): void {
+  useEffect(() => {
+    if (width === null) return;
+    const { style } = document.documentElement;
+    style.setProperty('--sheet', `${String(width)}px`);
+    return () => {
+      style.removeProperty('--sheet');
+    };
+  }, [width]);
 }
 
 /** A dialog that slides in over the right part of the window, so that the stage stays visible. */
-export function Sheet({ open, onClose, title, description, children, width = 460 }: Props) {
+export function Sheet(props: Props) {
+  const { open, onClose, title, description, children, width = 460, docks = false } = props;
+  useRoom(open && docks ? width : null);
   return (
     <Dialog.Root
       modal={false}

@@ -13,7 +13,9 @@ export interface Appearance {
   readonly density: Density;
 }
 
-const KEY = 'bright-loom appearance';
+/** The cookie it is kept in, so that the server draws the first page as it was chosen. */
+export const APPEARANCE_COOKIE = 'bright-loom-appearance';
+const ONE_YEAR = 365 * 24 * 3600;
 /** From here on, pixels across, a window has room for larger text. */
 const WIDE = 2200;
 
@@ -22,21 +24,23 @@ const isOneOf = <T extends string>(
   among: Readonly<Record<T, string>>,
 ): value is T => typeof value === 'string' && Object.hasOwn(among, value);
 
+/** What a cookie says, as far as it can be read. */
+export function parseAppearance(kept: string | undefined): Partial<Appearance> {
+  const [theme, density] = (kept ?? '').split('.');
+  return {
+    ...(isOneOf(theme, THEMES) ? { theme } : {}),
+    ...(isOneOf(density, DENSITIES) ? { density } : {}),
+  };
+}
+
 /** What was chosen in this browser; else what suits the window. */
 export function readAppearance(): Appearance {
-  const usual: Appearance = {
+  const kept = new RegExp(`(?:^|; )${APPEARANCE_COOKIE}=([^;]*)`).exec(document.cookie)?.[1];
+  return {
     theme: 'basalt',
     density: window.innerWidth >= WIDE ? 'large' : 'normal',
+    ...parseAppearance(kept),
   };
-  try {
-    const kept = JSON.parse(localStorage.getItem(KEY) ?? '{}') as Partial<Appearance>;
-    return {
-      theme: isOneOf(kept.theme, THEMES) ? kept.theme : usual.theme,
-      density: isOneOf(kept.density, DENSITIES) ? kept.density : usual.density,
-    };
-  } catch {
-    return usual;
-  }
 }
 
 /** Puts it on the page. */
@@ -50,9 +54,6 @@ export function applyAppearance({ theme, density }: Appearance): void {
 export function chooseAppearance(change: Partial<Appearance>): void {
   const next = { ...readAppearance(), ...change };
   applyAppearance(next);
-  try {
-    localStorage.setItem(KEY, JSON.stringify(next));
-  } catch {
-    // It stays for as long as the page does.
-  }
+  const kept = `${APPEARANCE_COOKIE}=${next.theme}.${next.density}`;
+  document.cookie = `${kept}; path=/; max-age=${String(ONE_YEAR)}; samesite=lax`;
 }

@@ -3,6 +3,7 @@ import type { ImageHash, ModelId } from '../core/base/ids';
 import type { ImageReading } from '../core/compile/images';
 import { bakeRows, makeBakeSession, planBake } from '../core/evaluate/bake';
 import type { BakePlan } from '../core/evaluate/bake';
+import { drawFault } from '../core/evaluate/fault-look';
 import { threadImages } from '../core/evaluate/image-store';
 import { compareModels } from '../core/evaluate/compare-models';
 import { LoadedModels } from '../core/evaluate/loaded-model';
@@ -17,6 +18,7 @@ import { readModel } from '../core/exchange/read-model';
 import type { NetworkDocument } from '../core/graph/document';
 import type { DetailSource, MapSettings } from '../core/mesh/analysis';
 import { diagnose } from '../core/mesh/diagnose';
+import type { FindingCode } from '../core/mesh/finding';
 import { getMeshFacts } from '../core/mesh/mesh-facts';
 import type { MeshMap } from '../core/mesh/mesh-map';
 import { listBuffers, layOut } from '../core/mesh/stage-arrays';
@@ -84,6 +86,9 @@ function modelCalls({ models, answer }: Desk, arrivals: ModelArrivals, dracoBina
     /** A picture of the model in clay, or of one of the masks made from its shape. */
     modelLook: (id: ModelId, look: string, size: number) =>
       answer(() => drawModelLook(models.get(id).analysis, look, size)),
+    /** Where a finding is on the model; null for one that has no place. */
+    modelFault: (id: ModelId, code: FindingCode, size: number) =>
+      answer(() => drawFault(models.get(id).analysis, code, size)),
   };
 }
 

@@ -44,7 +44,7 @@ export async function signInByHand(page: Page, who: Person): Promise<void> {
 
 /** A page takes presses and files once it runs: what comes before is lost. */
 export const untilAwake = (page: Page): Promise<void> =>
-  page.locator('html[data-density]').waitFor({ state: 'attached' });
+  page.locator('html[data-awake]').waitFor({ state: 'attached' });
 
 export const card = (page: Page, title: string): Locator =>
   page.locator(`[data-testid^="card-"][data-title="${title}"]`);

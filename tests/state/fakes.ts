@@ -159,7 +159,7 @@ export class FakeStage implements StageFeed {
   setScene(): void {
     this.note('scene');
   }
-  setExposure(): void {
+  setSight(): void {
     // Nothing is shown.
   }
   setLook(look: string, stretch: readonly [number, number]): void {

@@ -100,6 +100,21 @@ export function rasterPoints(mesh: SurfaceMesh, raster: AtlasRaster): SamplePoin
   return pointsAt(mesh, raster.triangles, raster.weights, { texels: raster.size });
 }
 
+const QUALITY_SIZE = 512;
+
+/** How many triangles cover each texel, at 512². */
+function countCovers(mesh: Pick<SurfaceMesh, 'atlas' | 'indices'>): Uint16Array {
+  const size = QUALITY_SIZE;
+  const counts = new Uint16Array(size * size);
+  const owner = new Int32Array(size * size);
+  const weights = new Float32Array(size * size * 2);
+  for (let t = 0; t < triangleCount(mesh); t++)
+    readTexels(mesh, t, size, owner, weights, (texel) => {
+      counts[texel] = (counts[texel] as number) + 1;
+    });
+  return counts;
+}
+
 /**
  * Share of the unit square that is covered, and of covered texels that more than one triangle
  * covers, at 512².
@@ -109,13 +124,7 @@ export function atlasQuality(mesh: Pick<SurfaceMesh, 'atlas' | 'indices'>): {
   overlap: number;
   outside: boolean;
 } {
-  const size = 512;
-  const counts = new Uint16Array(size * size);
-  const owner = new Int32Array(size * size);
-  const weights = new Float32Array(size * size * 2);
-  for (let t = 0; t < triangleCount(mesh); t++) {
-    rasteriseCounting(mesh, t, size, counts, owner, weights);
-  }
+  const counts = countCovers(mesh);
   const covered = counts.reduce((sum, n) => sum + (n > 0 ? 1 : 0), 0);
   const twice = counts.reduce((sum, n) => sum + (n > 1 ? 1 : 0), 0);
   return {
@@ -125,13 +134,28 @@ export function atlasQuality(mesh: Pick<SurfaceMesh, 'atlas' | 'indices'>): {
   };
 }
 
-function rasteriseCounting(
+/** 1 for each triangle that lies on another in the atlas, at 512². */
+export function rasteriseOverlaps(mesh: Pick<SurfaceMesh, 'atlas' | 'indices'>): Uint8Array {
+  const size = QUALITY_SIZE;
+  const counts = countCovers(mesh);
+  const owner = new Int32Array(size * size);
+  const weights = new Float32Array(size * size * 2);
+  const overlapping = new Uint8Array(triangleCount(mesh));
+  for (let t = 0; t < overlapping.length; t++)
+    readTexels(mesh, t, size, owner, weights, (texel) => {
+      if ((counts[texel] as number) > 1) overlapping[t] = 1;
+    });
+  return overlapping;
+}
+
+/** Tells each texel one triangle covers; the two tables are room to work in. */
+function readTexels(
   mesh: Pick<SurfaceMesh, 'atlas' | 'indices'>,
   t: number,
   size: number,
-  counts: Uint16Array,
   owner: Int32Array,
   weights: Float32Array,
+  take: (texel: number) => void,
 ): void {
   const vs = [0, 1, 2].map(
     (k) => (mesh.atlas[(mesh.indices[t * 3 + k] as number) * 2 + 1] as number) * size,
@@ -150,9 +174,7 @@ function rasteriseCounting(
   for (let y = top; y < bottom; y++) owner.fill(-1, y * size + left, y * size + right);
   rasteriseTriangle(mesh, t, size, 0, size, owner, weights);
   for (let y = top; y < bottom; y++)
-    for (let x = left; x < right; x++) {
-      if (owner[y * size + x] === t) counts[y * size + x] = (counts[y * size + x] as number) + 1;
-    }
+    for (let x = left; x < right; x++) if (owner[y * size + x] === t) take(y * size + x);
 }
 
 /**

@@ -49,25 +49,44 @@ export function shareInverted(mesh: SurfaceMesh): number {
   return inverted / Math.max(1, mesh.indices.length);
 }
 
-/** The share of gently bent edges across which the normals jump as the faces do. */
-export function shareFaceted(mesh: SurfaceMesh): number {
+/** Gently bent edges, and those of them across which the normals jump as the faces do. */
+function readBentEdges(
+  mesh: SurfaceMesh,
+  take: (corner: number, other: number, isHard: boolean) => void,
+): void {
   const { across } = getEdges(mesh);
   const faces = computeFaceNormals(mesh);
-  let bent = 0,
-    hard = 0;
   for (let k = 0; k < across.length; k++) {
     const other = across[k] as number;
     if (other < 0 || other > k) continue;
     const angle = angleBetween(vertexAt(faces, (k / 3) | 0), vertexAt(faces, (other / 3) | 0));
     if (angle < FACET.least || angle > FACET.most) continue;
-    bent++;
     const jump = angleBetween(
       vertexAt(mesh.normals, mesh.indices[k] as number),
       vertexAt(mesh.normals, mesh.indices[nextCorner(other)] as number),
     );
-    if (jump > angle * 0.5) hard++;
+    take(k, other, jump > angle * 0.5);
   }
+}
+
+/** The share of gently bent edges across which the normals jump as the faces do. */
+export function shareFaceted(mesh: SurfaceMesh): number {
+  let bent = 0,
+    hard = 0;
+  readBentEdges(mesh, (_corner, _other, isHard) => {
+    bent++;
+    if (isHard) hard++;
+  });
   return bent === 0 ? 0 : hard / bent;
+}
+
+/** 1 for each corner that begins a gently bent edge across which the normals jump. */
+export function findFaceted(mesh: SurfaceMesh): Uint8Array {
+  const faceted = new Uint8Array(mesh.indices.length);
+  readBentEdges(mesh, (corner, other, isHard) => {
+    if (isHard) faceted[corner] = faceted[other] = 1;
+  });
+  return faceted;
 }
 
 const angleBetween = (a: Vec3, b: Vec3): number => Math.atan2(length(cross(a, b)), dot(a, b));

@@ -32,6 +32,7 @@ export function BakeSheet({
   const { progress, results, message, problem, run, stop } = useBake(evaluation);
   return (
     <Sheet
+      docks
       open={open}
       onClose={onClose}
       title="Bake maps"

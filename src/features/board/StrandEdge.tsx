@@ -3,6 +3,7 @@ import { EdgeLabelRenderer } from '@xyflow/react';
 import type { Edge, EdgeProps } from '@xyflow/react';
 import type { ValueKind } from '@/core/graph/document';
 import { sampleStrand, threadPath } from './strand-path';
+import { useDetour } from './use-laid-strands';
 
 export type StrandEdgeType = Edge<
   {
@@ -30,7 +31,10 @@ export function StrandEdge({
   data,
 }: EdgeProps<StrandEdgeType>) {
   const length = Math.hypot(targetX - sourceX, targetY - sourceY);
-  const points = sampleStrand([[sourceX, sourceY], ...(data?.bends ?? []), [targetX, targetY]]);
+  const [from, to] = [[sourceX, sourceY] as const, [targetX, targetY] as const];
+  const detour = useDetour(id, from, to);
+  const bends = data?.bends.length ? data.bends : detour;
+  const points = sampleStrand([from, ...bends, to]);
   const kind = data?.kind ?? 'scalar';
   const colour = data?.chosen ? 'var(--weld)' : data?.fault ? 'var(--madder)' : 'var(--thread)';
   const centre = threadPath(points, () => 0);

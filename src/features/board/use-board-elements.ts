@@ -21,6 +21,7 @@ import { placeOf } from './board-strands';
 import { SELVEDGE_WIDTH } from './Selvedge';
 import { useCrowd } from './use-crowd';
 import { useInView } from './use-in-view';
+import { useLaidStrands } from './use-laid-strands';
 import { useOverview } from './use-overview';
 
 const isOfStrand = ({ place }: PlacedFinding): boolean => place.strand !== undefined;
@@ -95,6 +96,7 @@ export function useBoardElements(host: React.RefObject<HTMLDivElement | null>) {
     [host],
   );
   useInView(cards, viewport, size);
+  useLaidStrands(cards, edges);
   // Far out, one picture shows all strands.
   return {
     nodes,

@@ -67,6 +67,7 @@ export function LibrarySheet({
   };
   return (
     <Sheet
+      docks
       open={open}
       onClose={onClose}
       title="Library"

@@ -14,6 +14,7 @@ interface Props {
 export function PublishSheet({ group, saver, onClose }: Props) {
   return (
     <Sheet
+      docks
       open={group !== null}
       onClose={onClose}
       title="Publish"

@@ -10,7 +10,7 @@ import { describeError } from '@/core/base/problem';
 import type { Problem } from '@/core/base/problem';
 import { ApiFailure, call } from '@/state/api';
 import { examine } from '@/state/model-examination';
-import type { Examination } from '@/state/model-examination';
+import type { Examination, ModelDrawings } from '@/state/model-examination';
 import { PictureCanvas } from '@/ui/PictureCanvas';
 import { ProblemNote } from '@/ui/ProblemNote';
 import { WorkerPool } from '@/workers/pool';
@@ -29,7 +29,7 @@ interface Props {
 
 /** A model looked over: what it is, what masks will make of it, and what corrects that. */
 export function ModelPage({ model, projects }: Props) {
-  const { examination, looks, failure, busy, look } = useExamination(model.id);
+  const { examination, looks, drawFault, failure, busy, look } = useExamination(model.id);
   const { message, problem, correct, cure, uncure } = useCorrections(model.id, examination, look);
   return (
     <>
@@ -45,7 +45,7 @@ export function ModelPage({ model, projects }: Props) {
       </p>
       <Looks model={model} looks={looks} />
       {examination ? (
-        <div className="mt-4 grid gap-5 lg:grid-cols-[320px_1fr]">
+        <div className="mt-4 grid gap-5 lg:grid-cols-[minmax(240px,320px)_1fr]">
           <ModelFactsTable
             examination={examination}
             mayMend={model.mayMend}
@@ -63,6 +63,7 @@ export function ModelPage({ model, projects }: Props) {
             mayMend={model.mayMend && busy === ''}
             onCure={cure}
             onTakeBack={uncure}
+            drawFault={drawFault}
           />
         </div>
       ) : null}
@@ -155,13 +156,17 @@ function useExamination(id: string) {
   const [examination, setExamination] = useState<Examination | null>(null);
   const [looks, setLooks] = useState<ReadonlyMap<string, Picture>>(new Map());
   const [failure, setFailure] = useState<Problem | null>(null);
+  const [drawFault, setDrawFault] = useState<ModelDrawings['drawFault'] | null>(null);
   const [busy, setBusy] = useState('Reading the model …');
   useEffect(() => {
     const pool = new WorkerPool(2);
     let live = true;
     const run = async (): Promise<void> => {
-      const { draw, ...found } = await examine(pool, id);
-      if (live) setExamination(found);
+      const { draw, drawFault: places, ...found } = await examine(pool, id);
+      if (live) {
+        setExamination(found);
+        setDrawFault(() => places);
+      }
       for (const { id: each, title } of MODEL_LOOKS) {
         if (live) setBusy(`Measuring for ${title.toLowerCase()} …`);
         const picture = await draw(each, PICTURE);
@@ -177,6 +182,7 @@ function useExamination(id: string) {
       });
     return () => {
       live = false;
+      setDrawFault(null);
       pool.close();
     };
   }, [id, round]);
@@ -185,5 +191,5 @@ function useExamination(id: string) {
     setFailure(null);
     setRound((before) => before + 1);
   };
-  return { examination, looks, failure, busy, look };
+  return { examination, looks, drawFault, failure, busy, look };
 }

@@ -1,6 +1,5 @@
 'use client';
-import { Shapes } from 'lucide-react';
-import { useState } from 'react';
+import { useEffect, useState } from 'react';
 import { listMaterials } from '@/contract/materials';
 import type { ModelEntry } from '@/contract/models';
 import { describeError } from '@/core/base/problem';
@@ -11,12 +10,12 @@ import type { Companions } from '@/core/graph/document';
 import { commit } from '@/state/editing';
 import { read } from '@/state/query-client';
 import { stores } from '@/state/stores';
-import { useDocument } from '@/state/use-stores';
+import { useDocument, useView } from '@/state/use-stores';
 import { Choose } from '@/ui/Choose';
 import { ProblemNote } from '@/ui/ProblemNote';
 import { CompanionRows } from './CompanionRows';
 import type { MaterialChoice } from './CompanionRows';
-import { StagePopover } from './StagePopover';
+import { StageDock } from './StageDock';
 
 const SIZES = [
   { value: 'alike', title: 'Alike', help: 'Each as large as the current model.' },
@@ -29,19 +28,14 @@ const SIZES = [
  */
 export function CompanionsPanel({ models }: { readonly models: readonly ModelEntry[] }) {
   const { models: beside, sizes } = useDocument((state) => getCompanions(state.document));
-  const { materials, problem, list } = useOtherMaterials();
+  const { materials, problem } = useOtherMaterials();
   return (
-    <StagePopover
-      title="Models on the stage"
-      word="Beside"
-      icon={<Shapes size={14} />}
-      onOpenChange={(isOpen) => {
-        if (isOpen) list();
-      }}
-    >
-      {beside.map((companion) => (
-        <CompanionRows key={companion.id} companion={companion} materials={materials} />
-      ))}
+    <StageDock panel="companions">
+      <div className="grid grid-cols-[repeat(auto-fill,minmax(205px,1fr))] gap-x-4 pr-6">
+        {beside.map((companion) => (
+          <CompanionRows key={companion.id} companion={companion} materials={materials} />
+        ))}
+      </div>
       {beside.length === 0 ? (
         <p className="mb-2 text-soft">
           The current model stands alone. Put others beside it to see whether the network holds on
@@ -56,7 +50,7 @@ export function CompanionsPanel({ models }: { readonly models: readonly ModelEnt
       ) : (
         <p className="text-soft">Up to {LIMITS.companions} models stand beside the current one.</p>
       )}
-    </StagePopover>
+    </StageDock>
   );
 }
 
@@ -64,7 +58,9 @@ export function CompanionsPanel({ models }: { readonly models: readonly ModelEnt
 function useOtherMaterials() {
   const [materials, setMaterials] = useState<readonly MaterialChoice[]>([]);
   const [problem, setProblem] = useState<Problem | null>(null);
-  const list = (): void => {
+  const isOpen = useView((state) => state.stagePanel === 'companions');
+  useEffect(() => {
+    if (!isOpen) return;
     const { materialId } = stores.document.getState();
     read(listMaterials)
       .then(({ materials: all }) => {
@@ -74,8 +70,8 @@ function useOtherMaterials() {
       .catch((error: unknown) => {
         setProblem(describeError(error));
       });
-  };
-  return { materials, problem, list };
+  }, [isOpen]);
+  return { materials, problem };
 }
 
 function SizeChoice({ sizes }: Pick<Companions, 'sizes'>) {

@@ -78,7 +78,8 @@ function LightHeading({ light, change }: Props) {
         aria-label="Name of the light"
         defaultValue={light.name}
         className={
-          'w-[96px] border-b border-transparent bg-transparent font-semibold hover:border-seam'
+          'w-[64px] min-w-0 flex-1 border-b border-transparent bg-transparent font-semibold ' +
+          'hover:border-seam'
         }
         onKeyDown={(event) => {
           if (event.key === 'Enter') event.currentTarget.blur();
@@ -127,9 +128,6 @@ function DirectionRows({ light, change }: Props) {
   };
   return (
     <>
-      <PanelRow title="From">
-        <LightBall light={light} change={change} />
-      </PanelRow>
       <NumberRow
         title="Azimuth"
         of={light.name}
@@ -154,6 +152,9 @@ function DirectionRows({ light, change }: Props) {
           move(directionAt(round, next));
         }}
       />
+      <PanelRow title="From">
+        <LightBall light={light} change={change} />
+      </PanelRow>
     </>
   );
 }

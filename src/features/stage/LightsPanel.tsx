@@ -1,5 +1,5 @@
 'use client';
-import { Lightbulb, Plus } from 'lucide-react';
+import { Plus } from 'lucide-react';
 import { listLights } from '@/core/compile/lights';
 import { addLight } from '@/core/edit/lights';
 import { DEFAULT_SURROUNDINGS, LIMITS } from '@/core/graph/document';
@@ -7,7 +7,7 @@ import { commit } from '@/state/editing';
 import { useDocument } from '@/state/use-stores';
 import { Button } from '@/ui/Button';
 import { LightRows } from './LightRows';
-import { StagePopover } from './StagePopover';
+import { StageDock } from './StageDock';
 import { SurroundingsRows } from './SurroundingsRows';
 
 /** The lights of the scene: saved with the material, undone like everything else. */
@@ -15,11 +15,13 @@ export function LightsPanel() {
   const lights = useDocument((state) => listLights(state.document));
   const surroundings = useDocument((state) => state.document.surroundings ?? DEFAULT_SURROUNDINGS);
   return (
-    <StagePopover title="Lights" word="Lights" icon={<Lightbulb size={14} />}>
-      {lights.map((light) => (
-        <LightRows key={light.id} light={light} />
-      ))}
-      <SurroundingsRows />
+    <StageDock panel="lights">
+      <div className="grid grid-cols-[repeat(auto-fill,minmax(205px,1fr))] gap-x-4 pr-6">
+        {lights.map((light) => (
+          <LightRows key={light.id} light={light} />
+        ))}
+        <SurroundingsRows />
+      </div>
       {lights.every(({ intensity }) => intensity === 0) ? (
         <p role="status" className="mb-1 text-madder">
           {surroundings.strength === 0
@@ -27,15 +29,18 @@ export function LightsPanel() {
             : 'No light is on: only the surroundings are seen.'}
         </p>
       ) : null}
-      <Button
-        disabled={lights.length >= LIMITS.lights}
-        onClick={() => {
-          commit('Added a light', (current) => addLight(current).document);
-        }}
-      >
-        <Plus size={12} />
-        Add a light
-      </Button>
-    </StagePopover>
+      <div className="flex flex-wrap items-center gap-2">
+        <Button
+          disabled={lights.length >= LIMITS.lights}
+          onClick={() => {
+            commit('Added a light', (current) => addLight(current).document);
+          }}
+        >
+          <Plus size={12} />
+          Add a light
+        </Button>
+        <span className="text-soft">Or take a light by its mark on the stage.</span>
+      </div>
+    </StageDock>
   );
 }

@@ -6,7 +6,9 @@ import type { Evaluation } from '@/state/evaluation';
 import { BACKDROPS, stores } from '@/state/stores';
 import { useView } from '@/state/use-stores';
 import { BeaconTools } from './BeaconTools';
+import { CompanionsPanel } from './CompanionsPanel';
 import { LevelLine } from './LevelLine';
+import { LightsPanel } from './LightsPanel';
 import { StretchNote } from './LookChoice';
 import { OpacityChoice } from './OpacityChoice';
 import { PickPrompt } from './PickPrompt';
@@ -30,34 +32,37 @@ export function Stage({ evaluation, models }: Props) {
   const isPicking = useView((state) => state.picking !== null);
   const { renderer, stage, failure } = useDrawing(host, evaluation);
   return (
-    <div
-      className="relative h-full w-full"
-      style={{ background: BACKDROPS[backdrop] }}
-      data-testid="stage"
-      data-pin={pin ?? ''}
-    >
+    <div className="flex h-full w-full flex-col">
       <div
-        ref={host}
-        className={`absolute inset-0 ${isPicking ? 'cursor-crosshair' : ''}`}
-        onKeyDown={(event) => {
-          turnByKey(event, renderer.current);
-        }}
-      />
-      <LevelLine evaluation={evaluation} host={host} />
-      <StageNotes evaluation={evaluation} failure={failure} />
-      {pin === null ? <OpacityChoice /> : null}
-      <StageBar
-        models={models}
-        onFrame={() => {
-          renderer.current?.frameModel();
-        }}
-      />
-      <SizeNote />
-      <div className="scaled absolute top-9 right-1 flex flex-col items-end text-[11px]">
-        <StretchNote />
-        <StageBeacons stage={stage} />
+        className="relative min-h-0 flex-1"
+        style={{ background: BACKDROPS[backdrop] }}
+        data-testid="stage"
+        data-pin={pin ?? ''}
+      >
+        <div
+          ref={host}
+          className={`absolute inset-0 ${isPicking ? 'cursor-crosshair' : ''}`}
+          onKeyDown={(event) => {
+            turnByKey(event, renderer.current);
+          }}
+        />
+        <LevelLine evaluation={evaluation} host={host} />
+        <StageNotes evaluation={evaluation} failure={failure} />
+        {pin === null ? <OpacityChoice /> : null}
+        <StageBar
+          onFrame={() => {
+            renderer.current?.frameModel();
+          }}
+        />
+        <SizeNote />
+        <div className="scaled absolute top-9 right-1 flex flex-col items-end text-[11px]">
+          <StretchNote />
+          <StageBeacons stage={stage} />
+        </div>
+        <PickPrompt evaluation={evaluation} host={host} renderer={renderer} />
       </div>
-      <PickPrompt evaluation={evaluation} host={host} renderer={renderer} />
+      <LightsPanel />
+      <CompanionsPanel models={models} />
     </div>
   );
 }
@@ -79,6 +84,10 @@ function useDrawing(host: React.RefObject<HTMLDivElement | null>, evaluation: Ev
       onFailure: setFailure,
     });
   }, [host, evaluation]);
+  const isPlacing = useView((state) => state.stagePanel === 'lights');
+  useEffect(() => {
+    stage?.placeLights(isPlacing);
+  }, [stage, isPlacing]);
   const asked = useView((state) => state.askedCamera);
   useEffect(() => {
     if (asked) stage?.standAt([...asked.eye], [...asked.target]);

@@ -1,18 +1,17 @@
 'use client';
-import { Frame, Minus, Plus } from 'lucide-react';
-import type { ModelEntry } from '@/contract/models';
+import { ArrowDownToLine, Frame, Lightbulb, Minus, Plus, Shapes } from 'lucide-react';
+import { useCallback, useState } from 'react';
+import { getCompanions } from '@/core/edit/companions';
+import { scaleBar } from '@/core/evaluate/scale-bar';
 import { BACKDROPS, stores } from '@/state/stores';
 import type { Backdrop } from '@/state/stores';
-import { useStage, useView } from '@/state/use-stores';
+import { useDocument, useStage, useView } from '@/state/use-stores';
 import { Button } from '@/ui/Button';
 import { IconButton } from '@/ui/IconButton';
-import { CompanionsPanel } from './CompanionsPanel';
-import { LightsPanel } from './LightsPanel';
-import { Word } from './StagePopover';
+import { DockButton, Word } from './StageDock';
 import { LookChoice } from './LookChoice';
 
 interface Props {
-  readonly models: readonly ModelEntry[];
   readonly onFrame: () => void;
 }
 /** Stops of exposure a press changes, and how far it goes either way. */
@@ -20,21 +19,20 @@ const STEP = 0.5,
   FARTHEST = 4;
 
 /** All that belongs to seeing, in one bar over the stage: nothing of it changes the material. */
-export function StageBar({ models, onFrame }: Props) {
+export function StageBar({ onFrame }: Props) {
   return (
     <div className={'scaled @container absolute inset-x-0 top-0'}>
-      <div
-        className={'flex flex-wrap items-center gap-x-2 gap-y-1 bg-stage/80 ' + 'p-1 text-[11px]'}
-      >
+      <div className={'flex flex-wrap items-center gap-1 bg-stage/80 p-1 text-[11px]'}>
         <LookChoice />
         <ExposureChoice />
         <BackdropChoice />
+        <GroundChoice />
         <span className="ml-auto flex">
-          <Button look="quiet" className="!px-1.5" onClick={onFrame} aria-label="Frame the model">
+          <Button look="quiet" className="!px-1" onClick={onFrame} aria-label="Frame the model">
             <Frame size={13} /> <Word>Frame</Word>
           </Button>
-          <LightsPanel />
-          <CompanionsPanel models={models} />
+          <DockButton panel="lights" word="Lights" icon={<Lightbulb size={14} />} />
+          <DockButton panel="companions" word="Beside" icon={<Shapes size={14} />} />
         </span>
       </div>
     </div>
@@ -108,22 +106,79 @@ function BackdropChoice() {
   );
 }
 
+/** Whether the models stand on a ground. */
+function GroundChoice() {
+  const ground = useView((state) => state.ground);
+  return (
+    <IconButton
+      name="Ground under the model"
+      isPressed={ground}
+      onClick={() => {
+        stores.view.setState({ ground: !ground });
+      }}
+    >
+      <ArrowDownToLine size={13} />
+    </IconButton>
+  );
+}
+
 const metres = (length: number): string =>
   length < 0.1
-    ? `${(length * 1000).toPrecision(3)} mm`
+    ? `${String(Number((length * 1000).toPrecision(3)))} mm`
     : `${String(Number(length.toPrecision(3)))} m`;
 
-/** How large the current model is, in true measure. */
+/** The longest a scale bar gets, pixels. */
+const LONGEST_BAR = 110;
+
+/** How large the current model is, in true measure, and a length beside it. */
 export function SizeNote() {
   const extent = useStage((state) => state.model?.scale.extent);
   if (!extent) return null;
   return (
-    <span
-      className="scaled figures pointer-events-none absolute right-1 bottom-1 text-[11px] text-ink"
-      data-testid="model-size"
-      title="Width × height × depth of the model"
+    <div
+      className={
+        'scaled figures pointer-events-none absolute inset-x-1.5 bottom-1 flex items-end ' +
+        'justify-between text-[11px] text-ink'
+      }
     >
-      {extent.map(metres).join(' × ')}
+      <LengthBar />
+      <span data-testid="model-size" title="Width × height × depth of the model">
+        {extent.map(metres).join(' × ')}
+      </span>
+    </div>
+  );
+}
+
+/** A round length at the depth the camera looks at; models of several sizes share none. */
+function LengthBar() {
+  const camera = useView((state) => state.camera);
+  const isAlone = useDocument((state) => getCompanions(state.document).models.length === 0);
+  const [height, setHeight] = useState(0);
+  const watch = useCallback((element: HTMLElement | null) => {
+    const stage = element?.closest('[data-testid="stage"]');
+    if (!stage) return;
+    const observer = new ResizeObserver(() => {
+      setHeight(stage.clientHeight);
+    });
+    observer.observe(stage);
+    return () => {
+      observer.disconnect();
+    };
+  }, []);
+  const bar = camera && height > 0 && isAlone ? scaleBar(camera, height, LONGEST_BAR) : null;
+  return (
+    <span ref={watch} className="flex flex-col items-start">
+      {bar ? (
+        <>
+          <span>{metres(bar.metres)}</span>
+          <span
+            className="block h-[5px] border border-t-0 border-current"
+            style={{ width: bar.pixels }}
+            role="img"
+            aria-label={`Scale: this bar is ${metres(bar.metres)} long`}
+          />
+        </>
+      ) : null}
     </span>
   );
 }

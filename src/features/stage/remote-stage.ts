@@ -3,7 +3,7 @@ import type { ModelBounds } from '@/core/compile/model-scale';
 import type { BeaconInput, PlacedBeacon } from '@/core/edit/beacons';
 import type { SceneLight, Surroundings, Triple } from '@/core/graph/document';
 import { buffersOfFill } from '@/state/fill-parts';
-import type { FillSource, ModelFeed, StageFeed } from '@/state/stage-feed';
+import type { FillSource, ModelFeed, StageFeed, StageSight } from '@/state/stage-feed';
 import type { Problem } from '@/core/base/problem';
 import { WorkerProblem, attempt, lostWorker, unwrap } from '@/workers/answer';
 import { ended } from '@/workers/life';
@@ -28,7 +28,7 @@ const sizeOf = (host: HTMLElement): StageSize => ({
  */
 export interface StageListener extends Pick<
   StageEvents,
-  'onCamera' | 'onBeacon' | 'onLost' | 'onRefused'
+  'onCamera' | 'onBeacon' | 'onLight' | 'onLost' | 'onRefused'
 > {
   onProblem(problem: Problem): void;
 }
@@ -121,6 +121,9 @@ export class RemoteStage implements StageFeed {
       },
       onBeacon: (...moved) => {
         listener.onBeacon(...moved);
+      },
+      onLight: (...moved) => {
+        listener.onLight(...moved);
       },
       onReport: (report) => {
         this.note(report);
@@ -230,8 +233,11 @@ export class RemoteStage implements StageFeed {
   setLook(look: StageLook, stretch: readonly [number, number]): void {
     this.send(this.remote.setLook(look, stretch));
   }
-  setExposure(stops: number): void {
-    this.send(this.remote.setExposure(stops));
+  setSight({ exposure, ground }: StageSight): void {
+    this.send(this.remote.setSight({ exposure, ground }));
+  }
+  placeLights(isPlacing: boolean): void {
+    this.send(this.remote.placeLights(isPlacing));
   }
   setSurroundings(surroundings: Surroundings): void {
     this.send(this.remote.setSurroundings(surroundings));

@@ -1,4 +1,5 @@
 import type { Camera } from '@/core/evaluate/camera';
+import type { Triple } from '@/core/graph/document';
 import type { SampleExtent } from '@/core/mesh/sample-points';
 import type { FillParts } from '@/state/fill-parts';
 import type { Answer } from '@/workers/answer';
@@ -35,6 +36,8 @@ export interface StageEvents {
   onCamera(camera: Camera): void;
   /** Where a beacon is dragged to; nulls when the drag ends. */
   onBeacon(...moved: [id: string, to: BeaconMove] | [null, null]): void;
+  /** Where a light is dragged to, in its own measure; nulls when the drag ends. */
+  onLight(...moved: [id: string, at: Triple] | [null, null]): void;
   onReport(report: StageReport): void;
   /** The driver took no program for a network; the workers go on filling its picture. */
   onRefused(reason: string): void;

@@ -15,6 +15,7 @@ import type { StageTrial } from './stage-events';
 import { stageGeometry } from './stage-geometry';
 import { makeClayValueMaterial, makeFlatMaterial } from './stage-materials';
 import type { LookUniforms } from './stage-materials';
+import type { StageGround } from './stage-ground';
 import { SurfaceShading } from './surface-shading';
 import type { StageLook } from '@/state/stores';
 import { ModelProgram } from '@/features/stage/model-program';
@@ -27,6 +28,7 @@ export interface StageView {
   readonly renderer: THREE.WebGLRenderer;
   readonly camera: THREE.PerspectiveCamera;
   readonly shadedScene: THREE.Scene;
+  readonly ground: StageGround;
   readonly mode: 'program' | 'workers';
   readonly targets: number;
   readonly look: LookUniforms;
@@ -61,6 +63,8 @@ export class StageModel {
   private readonly programScene = new THREE.Scene();
   private readonly programMesh = new THREE.Mesh<THREE.BufferGeometry, THREE.Material>();
   private readonly shadedMesh = new THREE.Mesh<THREE.BufferGeometry, THREE.Material>();
+  /** Seen by the ground alone. */
+  private readonly groundMesh: THREE.Mesh<THREE.BufferGeometry, THREE.Material>;
   private readonly target: THREE.WebGLRenderTarget;
   /** Runs only where the graphics processor does; the feed sends to it all the same. */
   private readonly program: ModelProgram;
@@ -108,6 +112,8 @@ export class StageModel {
     this.shadedMesh.castShadow = this.shadedMesh.receiveShadow = true;
     this.shadedMesh.visible = false;
     view.shadedScene.add(this.shadedMesh);
+    this.groundMesh = new THREE.Mesh(new THREE.BufferGeometry(), view.ground.casting);
+    view.ground.casters.add(this.groundMesh);
     this.shading = new SurfaceShading(view, textures, () => {
       this.useKind(this.kind);
       view.invalidate();
@@ -117,6 +123,7 @@ export class StageModel {
   close(): void {
     this.expected?.close();
     this.view.shadedScene.remove(this.shadedMesh);
+    this.view.ground.casters.remove(this.groundMesh);
     this.programMesh.geometry.dispose();
     this.program.dropMaps();
     this.target.dispose();
@@ -138,6 +145,10 @@ export class StageModel {
   /** Whether there is something to draw. */
   get isReady(): boolean {
     return this.model !== null && (this.filler.isFilled || this.program.isRunning);
+  }
+  /** Whether it is shown in light, not a value flat. */
+  get isShaded(): boolean {
+    return this.isReady && (this.kind === 'surface' || this.looks === 'clay');
   }
   /** Whether the workers fill the picture: always, or while no program of this network runs. */
   private get isFilling(): boolean {
@@ -218,7 +229,7 @@ export class StageModel {
     this.programMesh.geometry.dispose();
     const geometry = stageGeometry(model);
     this.programMesh.geometry = geometry;
-    this.shadedMesh.geometry = geometry;
+    this.shadedMesh.geometry = this.groundMesh.geometry = geometry;
     this.onGeometry?.(geometry);
     this.program.complete(geometry, model);
     this.setPlacement(this.placement);
@@ -227,7 +238,7 @@ export class StageModel {
   setPlacement(placement: Placement): void {
     this.placement = placement;
     const { at, turn, scale } = placement;
-    for (const mesh of [this.programMesh, this.shadedMesh]) {
+    for (const mesh of [this.programMesh, this.shadedMesh, this.groundMesh]) {
       mesh.position.set(...at);
       mesh.rotation.set(0, (turn * Math.PI) / 180, 0);
       mesh.scale.setScalar(scale);

@@ -2,11 +2,13 @@ import * as THREE from 'three';
 import type { ModelBounds } from '@/core/compile/model-scale';
 import type { SceneLight, Surroundings } from '@/core/graph/document';
 import { ALL_TARGETS } from '@/core/surface/stage-layout';
-import type { FillSource } from '@/state/stage-feed';
+import type { FillSource, StageSight } from '@/state/stage-feed';
 import { isSoftware } from './buffer-filler';
 import type { StageElement, StageSize } from './stage-input';
 import type { StageEvents, StageMode, StageTrial } from './stage-events';
 import { StageBeacons } from './stage-beacons';
+import { StageGround } from './stage-ground';
+import { StageLightHandles } from './stage-light-handles';
 import { StageLights } from './stage-lights';
 import type { SceneBox } from './stage-lights';
 import { makeLookUniforms } from './stage-materials';
@@ -30,6 +32,9 @@ export class StageRenderer implements StageView {
   readonly isShort: boolean;
   readonly view: StageCamera;
   readonly beacons: StageBeacons;
+  readonly ground = new StageGround(this.shadedScene);
+  private readonly lightHandles: StageLightHandles;
+  private isPlacingLights = false;
   /** Times for tests and benchmarks, milliseconds. */
   readonly timing = { frames: 0, lastFrame: 0, lastCompile: 0 };
   private readonly models = new Map<string, StageModel>();
@@ -46,7 +51,7 @@ export class StageRenderer implements StageView {
     private readonly canvas: OffscreenCanvas,
     element: StageElement,
     size: StageSize,
-    private readonly events: Pick<StageEvents, 'onCamera' | 'onBeacon' | 'onRefused'>,
+    private readonly events: Pick<StageEvents, 'onCamera' | 'onBeacon' | 'onLight' | 'onRefused'>,
     mode: StageMode | null = null,
     readonly trial: StageTrial | null = null,
   ) {
@@ -66,6 +71,7 @@ export class StageRenderer implements StageView {
     this.targets = this.mode === 'program' ? ALL_TARGETS : 1;
     this.shadedScene.environment = makeSurroundings();
     this.lights = new StageLights(this.shadedScene);
+    this.lightHandles = this.makeLightHandles(element);
     this.view = new StageCamera(element, {
       onCamera: (camera) => {
         events.onCamera(camera);
@@ -90,6 +96,39 @@ export class StageRenderer implements StageView {
     this.resize(size);
   }
 
+  /** Made before the camera's controls: what takes a handle does not turn the view. */
+  private makeLightHandles(element: StageElement): StageLightHandles {
+    const eyeOf = (): StageCamera => this.view;
+    return new StageLightHandles(
+      this.shadedScene,
+      element,
+      {
+        get camera() {
+          return eyeOf().camera;
+        },
+        project: (place) => eyeOf().project(place),
+        rayThrough: (x, y) => eyeOf().rayThrough(x, y),
+      },
+      {
+        onMove: (...moved) => {
+          this.events.onLight(...moved);
+        },
+        onDrag: (isDragging) => {
+          this.view.isEnabled = !isDragging;
+        },
+        onChange: () => {
+          this.invalidate();
+        },
+      },
+    );
+  }
+
+  /** Whether the lights have handles. */
+  placeLights(isPlacing: boolean): void {
+    this.isPlacingLights = isPlacing;
+    this.lightHandles.show(isPlacing ? this.lit : [], this.view.current);
+  }
+
   /** How many values a program may write at once. */
   private mostTargets(): number {
     const gl = this.renderer.getContext();
@@ -108,6 +147,8 @@ export class StageRenderer implements StageView {
   close(): void {
     cancelAnimationFrame(this.frame);
     this.beacons.close();
+    this.lightHandles.close();
+    this.ground.close();
     this.view.close();
     for (const model of this.models.values()) model.close();
     this.renderer.dispose();
@@ -140,6 +181,11 @@ export class StageRenderer implements StageView {
     return model;
   }
 
+  /** The current model: the first that came. */
+  private get current(): StageModel | undefined {
+    return this.models.values().next().value;
+  }
+
   model(name: string): StageModel | undefined {
     return this.models.get(name);
   }
@@ -160,7 +206,10 @@ export class StageRenderer implements StageView {
     this.lit = lights;
     const { current, box } = this.view;
     if (!current) return;
+    this.ground.place(current, box);
     const throwsShadows = this.lights.show(lights, current, box);
+    this.ground.setShadows(throwsShadows);
+    if (this.isPlacingLights) this.lightHandles.show(lights, current);
     if (this.renderer.shadowMap.enabled !== throwsShadows) {
       this.renderer.shadowMap.enabled = throwsShadows;
       for (const model of this.models.values()) model.shadowsChanged();
@@ -177,9 +226,9 @@ export class StageRenderer implements StageView {
     this.invalidate();
   }
 
-  /** How bright the shaded scene is shown, in stops. */
-  setExposure(stops: number): void {
-    this.renderer.toneMappingExposure = 2 ** stops;
+  setSight({ exposure, ground }: StageSight): void {
+    this.renderer.toneMappingExposure = 2 ** exposure;
+    this.ground.wish(ground);
     this.invalidate();
   }
 
@@ -206,6 +255,8 @@ export class StageRenderer implements StageView {
     const started = performance.now();
     for (const model of this.models.values()) model.drawParameters();
     this.renderer.setRenderTarget(null);
+    const isShown = this.current?.isShaded === true;
+    if (this.ground.show(isShown) || this.shadowsAreOld) this.ground.draw(this.renderer);
     if (this.shadowsAreOld) this.renderer.shadowMap.needsUpdate = true;
     this.shadowsAreOld = false;
     this.renderer.render(this.shadedScene, this.camera);

@@ -7,7 +7,7 @@ import type { StageProgram } from '@/core/evaluate/stage-program';
 import type { SceneLight, Surroundings, Triple } from '@/core/graph/document';
 import type { MeshMap } from '@/core/mesh/mesh-map';
 import type { Appearance } from '@/core/surface/stage-layout';
-import type { FillSource } from '@/state/stage-feed';
+import type { FillSource, StageSight } from '@/state/stage-feed';
 import { attempt, unwrap } from '@/workers/answer';
 import { live } from '@/workers/life';
 import { StageElement } from './stage-input';
@@ -75,6 +75,9 @@ function open(
         },
         onBeacon: (...moved) => {
           events.onBeacon(...moved);
+        },
+        onLight: (...moved) => {
+          events.onLight(...moved);
         },
         onRefused: (reason) => {
           events.onRefused(reason);
@@ -154,9 +157,13 @@ const api = {
     done((stage) => {
       stage.setLook(look, stretch);
     }),
-  setExposure: (stops: number) =>
+  setSight: (sight: StageSight) =>
     done((stage) => {
-      stage.setExposure(stops);
+      stage.setSight(sight);
+    }),
+  placeLights: (isPlacing: boolean) =>
+    done((stage) => {
+      stage.placeLights(isPlacing);
     }),
   setSurroundings: (surroundings: Surroundings) =>
     done((stage) => {

@@ -1,5 +1,6 @@
 import { toast } from 'sonner';
 import { moveBeacon } from '@/core/edit/beacons';
+import { changeLight } from '@/core/edit/lights';
 import { describeError, problemText } from '@/core/base/problem';
 import { isLost } from '@/workers/answer';
 import type { Evaluation } from '@/state/evaluation';
@@ -43,6 +44,7 @@ class StageSupervisor {
           stores.view.setState({ camera });
         },
         onBeacon,
+        onLight,
         onProblem: (problem) => {
           stores.results.setState({ problem });
         },
@@ -123,4 +125,10 @@ const onBeacon: Parameters<typeof RemoteStage.open>[2]['onBeacon'] = (id, to) =>
       (document, board) => moveBeacon(document, board, id, to, model.scale),
       `beacon ${id}`,
     );
+};
+
+const onLight: Parameters<typeof RemoteStage.open>[2]['onLight'] = (id, at) => {
+  if (id === null) endGesture();
+  else
+    commit('Moved a light', (document) => changeLight(document, id, { at }), `light ${id} handle`);
 };

@@ -56,7 +56,7 @@ export function EditorScreen({ materialId, models: initialModels, projects, user
         )}
         <AccountMenu name={user.name} role={user.role} />
       </TopBar>
-      <main className="flex min-h-0 flex-1 flex-col">
+      <main className="makes-room flex min-h-0 flex-1 flex-col">
         <h1 className="sr-only">{name}</h1>
         {session ? (
           <EditorPanels
