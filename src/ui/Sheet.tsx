@@ -42,8 +42,8 @@ export function Sheet(props: Props) {
       <Dialog.Portal>
         <Dialog.Content
           className={
-            'scaled fixed top-0 right-0 bottom-0 z-40 overflow-auto border-l border-seam ' +
-            'bg-panel p-4 text-ink shadow-2xl'
+            'scaled fixed right-0 bottom-0 z-40 overflow-auto border-l border-seam bg-panel ' +
+            `p-4 text-ink ${docks ? 'top-10' : 'top-0 shadow-2xl'}`
           }
           style={{ width }}
           onInteractOutside={(event) => {

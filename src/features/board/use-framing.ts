@@ -21,6 +21,16 @@ const SETTLING = 700;
 const paddingOf = (isGroup: boolean) =>
   ({ left: isGroup ? '104px' : '16px', right: '104px', top: '12px', bottom: '20px' }) as const;
 
+/** What was framed last, and how. */
+interface Framed {
+  readonly asked: BoardRequest;
+  readonly at: number;
+  readonly width: number;
+  readonly view: BoardView | null;
+}
+const isSame = (a: BoardView | null, b: BoardView): boolean =>
+  a !== null && a.zoom === b.zoom && a.x === b.x && a.y === b.y;
+
 /** The box around the cards of the open board; of those named, where some are. */
 function boxOf(heightOf: (id: string) => number, ids: readonly string[] | null): Rect | null {
   const { nodes } = getNetwork(stores.document.getState().document, currentBoard());
@@ -45,13 +55,14 @@ export function useFraming(): void {
   const asked = useView((state) => state.asked);
   const width = useStore((state) => state.width);
   const height = useStore((state) => state.height);
-  const done = useRef<{ readonly asked: BoardRequest; readonly at: number } | null>(null);
+  const done = useRef<Framed | null>(null);
   useEffect(() => {
     if (width === 0 || height === 0) return;
     // A board that is only made larger or smaller keeps its place, unless that belongs to what was
-    // asked, as when the bench closes.
-    if (done.current?.asked === asked && performance.now() - done.current.at > SETTLING) return;
-    if (done.current?.asked !== asked) done.current = { asked, at: performance.now() };
+    // asked, as when the bench closes, or it stands as framed and a sheet takes its room.
+    const last = done.current?.asked === asked ? done.current : null;
+    const isUntouched = last && last.width !== width && isSame(last.view, flow.getViewport());
+    if (last && performance.now() - last.at > SETTLING && !isUntouched) return;
     const heightOf = (id: string): number => flow.getInternalNode(id)?.measured.height ?? 190;
     const fit = (ids: readonly string[] | null, most: number): BoardView | null => {
       const box = boxOf(heightOf, ids);
@@ -73,6 +84,7 @@ export function useFraming(): void {
           : asked.show === 'cards'
             ? fit(asked.ids, LARGEST_OF_SOME)
             : near(asked.ids);
+    done.current = { asked, at: last?.at ?? performance.now(), width, view: wanted };
     if (wanted) void flow.setViewport(wanted);
   }, [asked, width, height, flow]);
   useKeptInView(height);

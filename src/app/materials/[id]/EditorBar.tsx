@@ -175,6 +175,8 @@ function RevisionNote({ project }: Pick<Props, 'project'>) {
   );
 }
 
+const NAME =
+  'min-w-[80px] shrink text-ellipsis bg-transparent text-[14px] font-semibold hover:bg-raised';
 function MaterialName() {
   const name = useDocument((state) => state.document.name);
   const materialId = useDocument((state) => state.materialId);
@@ -183,7 +185,9 @@ function MaterialName() {
       aria-label="Name of the material"
       key={`${materialId}${name}`}
       defaultValue={name}
-      className="w-[150px] min-w-[80px] shrink bg-transparent text-[14px] font-semibold"
+      className={NAME}
+      size={Math.min(48, Math.max(8, name.length))}
+      title={name}
       onKeyDown={(event) => {
         if (event.key === 'Enter') event.currentTarget.blur();
         event.stopPropagation();
