@@ -19,7 +19,7 @@ async function covered(page: Page): Promise<readonly number[]> {
   const columns = Array.from({ length: 12 }, () => 0);
   for (let y = 0; y < height; y++)
     for (let x = 0; x < width; x++)
-      if ((data[(y * width + x) * channels + 3] ?? 255) > 0)
+      if ((data[(y * width + x) * channels + 3] ?? 255) > 250)
         columns[Math.floor((x * 12) / width)] = (columns[Math.floor((x * 12) / width)] ?? 0) + 1;
   return columns;
 }

@@ -122,6 +122,13 @@ test(
     await page.getByRole('button', { name: 'Lights' }).click();
     await untilIdle(page);
     const still = await stagePicture(page);
+    // The ground belongs to seeing: it changes the picture, and nothing of the material.
+    await page.getByRole('button', { name: 'Ground under the model' }).click();
+    await untilIdle(page);
+    expect(still.equals(await stagePicture(page))).toBe(false);
+    await page.getByRole('button', { name: 'Ground under the model' }).click();
+    await untilIdle(page);
+    expect(still.equals(await stagePicture(page))).toBe(true);
     await page.getByLabel('Azimuth of the surroundings, degrees').fill('120');
     await page.getByLabel('Azimuth of the surroundings, degrees').press('Enter');
     await untilIdle(page);

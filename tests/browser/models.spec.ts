@@ -51,6 +51,7 @@ test(
     await expect(findings.getByText(/of its edges are faceted/)).toBeVisible();
     await expect(facts.getByText('1 km × 1 km × 1 km')).toBeVisible();
     await lookedOver(page);
+    await expect(page.getByLabel(/^Where it is: .* faceted$/)).toBeVisible();
 
     await findings.getByRole('button', { name: 'Smooth its normals' }).click();
     await expect(findings.getByRole('button', { name: 'Undo it' })).toBeVisible();

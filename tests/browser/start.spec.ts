@@ -143,6 +143,12 @@ test('text and controls grow together, and the choice stays', async ({ page }) =
   await page.getByRole('button', { name: /Tove Lindqvist/ }).click();
   await page.getByRole('menuitemradio', { name: 'Large' }).click();
   await expect.poll(heightOf).toBeGreaterThan(before * 1.15);
+  await page.getByRole('button', { name: /Tove Lindqvist/ }).click();
+  await page.getByRole('menuitemradio', { name: 'Linen, light' }).click();
+  // The page comes as it was chosen, before any of its code has run.
+  expect(await (await page.request.get('/materials')).text()).toMatch(
+    /<html[^>]*data-theme="linen"[^>]*data-density="large"/,
+  );
   await page.reload();
   await expect(heading).toBeVisible();
   await expect.poll(heightOf).toBeGreaterThan(before * 1.15);

@@ -1,3 +1,5 @@
+import { listLights } from '@/core/compile/lights';
+import { lightHandle } from '@/core/edit/light-drag';
 import { decode } from 'fast-png';
 import { Document, WebIO } from '@gltf-transform/core';
 import { KHRDracoMeshCompression } from '@gltf-transform/extensions';
@@ -81,6 +83,7 @@ test(
     await untilIdle(page);
     expect(before.equals(await stagePicture(page))).toBe(false);
     expect(await compilations()).toBe(known);
+    await dragKeyLight(page);
     for (const light of ['Key', 'Fill']) {
       await page.getByLabel(`Strength of ${light}, number`).fill('0');
       await page.getByLabel(`Strength of ${light}, number`).press('Enter');
@@ -115,6 +118,31 @@ test(
     await expect(page.getByTestId('bend')).toHaveCount(0);
   },
 );
+
+/** Takes the key light by its mark on the stage; the step is undone as one. */
+async function dragKeyLight(page: Page): Promise<void> {
+  const { document, bounds } = await page.evaluate(() => {
+    const stores = window.brightLoomStores;
+    const { model } = stores?.stage.getState() ?? {};
+    if (!stores || !model) throw new Error('no model');
+    const { minimum, extent, size } = model.scale;
+    return { document: stores.document.getState().document, bounds: { minimum, extent, size } };
+  });
+  const light = listLights(document).find(({ id }) => id === 'key');
+  if (!light) throw new Error('no light');
+  const azimuth = page.getByLabel('Azimuth of Key, degrees');
+  const before = await azimuth.inputValue();
+  const [x, y] = await seenAt(page, [...lightHandle(light, bounds)]);
+  await page.mouse.move(x, y);
+  await page.mouse.down();
+  await page.mouse.move(x + 30, y + 5, { steps: 4 });
+  await page.mouse.move(x + 60, y + 10, { steps: 4 });
+  await page.mouse.up();
+  await expect(azimuth).not.toHaveValue(before);
+  await expect(page.getByTitle('Undo: Moved a light (Ctrl+Z)')).toBeVisible();
+  await page.keyboard.press('Control+z');
+  await expect(azimuth).toHaveValue(before);
+}
 
 /**
  * How often white meets black along a row of the stage, and how often the chosen beacon's line lies

@@ -54,7 +54,7 @@ export function FindingList(props: Props) {
           ))}
           {notes.map((note) => (
             <li key={note} className="flex gap-3 border-t border-line py-1.5">
-              <span aria-hidden className="w-4 text-center text-woad">
+              <span aria-hidden className="w-4 shrink-0 text-center text-woad">
                 ·
               </span>
               {note}
@@ -114,7 +114,10 @@ function FindingRow({
   const isFault = tone === 'fault';
   return (
     <li className="flex items-start gap-3 border-t border-line py-1.5">
-      <span aria-hidden className={`w-4 text-center ${isFault ? 'text-madder' : 'text-woad'}`}>
+      <span
+        aria-hidden
+        className={`w-4 shrink-0 text-center ${isFault ? 'text-madder' : 'text-woad'}`}
+      >
         {isFault ? '▲' : '·'}
       </span>
       <div className="min-w-0 flex-1">
@@ -123,30 +126,32 @@ function FindingRow({
           {title}
         </p>
         <p className="text-[12px] text-soft">{effect}</p>
+        <div className="mt-1 flex flex-wrap gap-2 empty:hidden">
+          {onShow ? (
+            <Button
+              look="quiet"
+              aria-pressed={isShown}
+              aria-label={`Show on the model: ${title}`}
+              className={isShown ? '!border-weld' : ''}
+              onClick={() => {
+                onShow(code);
+              }}
+            >
+              Show where
+            </Button>
+          ) : null}
+          {cure ? (
+            <Button
+              disabled={!mayMend}
+              onClick={() => {
+                onCure(cure);
+              }}
+            >
+              {CURE_WORDS[cure]}
+            </Button>
+          ) : null}
+        </div>
       </div>
-      {onShow ? (
-        <Button
-          look="quiet"
-          aria-pressed={isShown}
-          aria-label={`Show on the model: ${title}`}
-          className={isShown ? '!border-weld' : ''}
-          onClick={() => {
-            onShow(code);
-          }}
-        >
-          Where
-        </Button>
-      ) : null}
-      {cure ? (
-        <Button
-          disabled={!mayMend}
-          onClick={() => {
-            onCure(cure);
-          }}
-        >
-          {CURE_WORDS[cure]}
-        </Button>
-      ) : null}
     </li>
   );
 }
