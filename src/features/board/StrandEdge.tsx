@@ -3,7 +3,7 @@ import { EdgeLabelRenderer } from '@xyflow/react';
 import type { Edge, EdgeProps } from '@xyflow/react';
 import type { ValueKind } from '@/core/graph/document';
 import { sampleStrand, threadPath } from './strand-path';
-import { useDetour } from './use-laid-strands';
+import { useDetour } from './use-detour';
 
 export type StrandEdgeType = Edge<
   {

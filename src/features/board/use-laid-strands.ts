@@ -1,26 +1,15 @@
 import type { NodeHandle } from '@xyflow/react';
 import { useEffect } from 'react';
-import { create } from 'zustand';
 import type { BoardNode } from './board-elements';
 import { layStrands } from './lay-strands';
-import type { BoardPoint, LaidStrand, LooseStrand, Obstacle } from './lay-strands';
+import type { LaidStrand, LooseStrand, Obstacle } from './lay-strands';
+import { useLaid } from './use-detour';
 import type { StrandEdgeType } from './StrandEdge';
 
 /** How long cards must rest before strands are laid around them, milliseconds. */
 const REST = 140;
 /** Boards with more strands than this are read as a whole; there strands stay straight. */
 const MOST = 3000;
-
-const useLaid = create<ReadonlyMap<string, LaidStrand>>(() => new Map());
-const isAt = (a: BoardPoint, x: number, y: number): boolean =>
-  Math.abs(a[0] - x) < 2 && Math.abs(a[1] - y) < 2;
-const STRAIGHT: readonly BoardPoint[] = [];
-
-/** Where a strand goes through to get around cards, while its ends are where they were then. */
-export function useDetour(id: string, from: BoardPoint, to: BoardPoint): readonly BoardPoint[] {
-  const laid = useLaid((all) => all.get(id));
-  return laid && isAt(laid.from, ...from) && isAt(laid.to, ...to) ? laid.through : STRAIGHT;
-}
 
 /** Lays the strands of the board around its cards, whenever these have come to rest. */
 export function useLaidStrands(
