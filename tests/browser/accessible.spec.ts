@@ -51,12 +51,20 @@ test('nor has the editor: a card, a strand, a group’s front, the sheets and pa
   expect(await violations(page)).toEqual([]);
   await page.locator('[data-testid^="card-"]').first().click();
   expect(await violations(page)).toEqual([]);
-  for (const name of ['Place', 'Bake', 'Models on the stage', 'Lights', 'View']) {
+  for (const name of ['Place', 'Bake', 'View']) {
     await page.getByRole('button', { name }).first().click();
     await expect(page.getByRole('dialog').first()).toBeVisible();
     expect(await violations(page)).toEqual([]);
     await page.keyboard.press('Escape');
     await expect(page.getByRole('dialog')).toHaveCount(0);
+  }
+  for (const name of ['Models on the stage', 'Lights']) {
+    await page.getByRole('button', { name, exact: true }).click();
+    const dock = page.getByRole('region', { name });
+    await expect(dock).toBeVisible();
+    expect(await violations(page)).toEqual([]);
+    await dock.getByRole('button', { name: `Close ${name}` }).click();
+    await expect(dock).toHaveCount(0);
   }
   await page.keyboard.press('Control+f');
   await expect(page.getByTestId('find')).toBeVisible();

@@ -28,7 +28,12 @@ export function StageBar({ onFrame }: Props) {
         <BackdropChoice />
         <GroundChoice />
         <span className="ml-auto flex">
-          <Button look="quiet" className="!px-1" onClick={onFrame} aria-label="Frame the model">
+          <Button
+            look="quiet"
+            className="min-h-[24px] min-w-[24px] !px-1"
+            onClick={onFrame}
+            aria-label="Frame the model"
+          >
             <Frame size={13} /> <Word>Frame</Word>
           </Button>
           <DockButton panel="lights" word="Lights" icon={<Lightbulb size={14} />} />

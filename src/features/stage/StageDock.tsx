@@ -35,7 +35,7 @@ export function DockButton({
     <Button
       id={openerId(panel)}
       look="quiet"
-      className={`!px-1 ${isOpen ? '!text-weld' : ''}`}
+      className={`min-h-[24px] min-w-[24px] !px-1 ${isOpen ? '!text-weld' : ''}`}
       aria-label={TITLES[panel]}
       aria-expanded={isOpen}
       title={TITLES[panel]}
