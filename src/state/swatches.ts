@@ -172,7 +172,16 @@ export class SwatchRequests {
     const { path } = this.parts.stores.view.getState();
     const structure = `${path.join('/')} ${structureKey(document)}`;
     if (this.here?.structure !== structure)
-      this.here = { structure, keys: new Set(boardTaps(document, path)) };
+      this.here = { structure, keys: keysInSight(document, path) };
     return reconcileTaps(this.parts.stores.results.getState().taps, results, this.here.keys);
   }
 }
+
+/** The results of the open board, and of the board around it as they were seen last. */
+const keysInSight = (
+  document: NetworkDocument,
+  path: readonly NodeId[],
+): ReadonlySet<ResultKey> => {
+  const around = path.length > 0 ? boardTaps(document, path.slice(0, -1)) : [];
+  return new Set([...boardTaps(document, path), ...around]);
+};

@@ -39,8 +39,8 @@ test(
     const alone = await covered(page),
       measuredAlone = await wanted(page);
 
-    await page.getByRole('button', { name: 'Models on the stage' }).click();
-    const panel = page.getByRole('dialog', { name: 'Models on the stage' });
+    await page.getByRole('button', { name: 'Models on the stage', exact: true }).click();
+    const panel = page.getByRole('region', { name: 'Models on the stage' });
     await panel.getByLabel('Put a model beside it').click();
     await page.getByRole('option', { name: 'Tile' }).click();
     await untilIdle(page);
@@ -96,13 +96,13 @@ test('a model beside the current one that is no more says so, and can be taken a
     },
   });
   await untilIdle(page);
-  await page.getByRole('button', { name: 'Models on the stage' }).click();
-  const panel = page.getByRole('dialog', { name: 'Models on the stage' });
+  await page.getByRole('button', { name: 'Models on the stage', exact: true }).click();
+  const panel = page.getByRole('region', { name: 'Models on the stage' });
   await expect(panel.getByTestId('gone').getByRole('alert')).not.toBeEmpty();
   await panel.getByLabel('Take Lost anchor from the stage').click();
   await page.keyboard.press('Escape');
   await saved(page);
   await page.getByRole('button', { name: /^Undo/ }).click();
-  await page.getByRole('button', { name: 'Models on the stage' }).click();
+  await page.getByRole('button', { name: 'Models on the stage', exact: true }).click();
   await expect(panel.getByTestId('gone')).toBeVisible();
 });

@@ -119,7 +119,7 @@ test(
     await expect(page.getByTestId('pick-prompt')).toHaveCount(0);
 
     await page.getByTestId('pinned').getByText('back to the surface').click();
-    await page.getByRole('button', { name: 'Lights' }).click();
+    await page.getByRole('button', { name: 'Lights', exact: true }).click();
     await untilIdle(page);
     const still = await stagePicture(page);
     // The ground belongs to seeing: it changes the picture, and nothing of the material.

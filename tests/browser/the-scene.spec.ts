@@ -77,7 +77,7 @@ test(
     const compilations = (): Promise<number> =>
       page.evaluate(() => window.brightLoomEvaluation?.counts.compilations ?? -1);
     const known = await compilations();
-    await page.getByRole('button', { name: 'Lights' }).click();
+    await page.getByRole('button', { name: 'Lights', exact: true }).click();
     await page.getByLabel('Azimuth of Key, degrees').fill('-140');
     await page.getByLabel('Azimuth of Key, degrees').press('Enter');
     await untilIdle(page);
@@ -91,7 +91,7 @@ test(
     await expect(page.getByText('No light is on')).toBeVisible();
     await page.keyboard.press('Escape');
     // The panel gives the focus back when it is gone.
-    await expect(page.getByRole('button', { name: 'Lights' })).toBeFocused();
+    await expect(page.getByRole('button', { name: 'Lights', exact: true })).toBeFocused();
 
     // Parts have the names the file gave them.
     await addNode(page, 'distance to', 330, 260, 'Proximity');

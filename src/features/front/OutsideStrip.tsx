@@ -1,10 +1,15 @@
 'use client';
-import { findNodeDefinition, findGroupDefinition } from '@/core/compile/catalogue';
+import type { ReactNode } from 'react';
+import type { ResultKey } from '@/core/base/ids';
+import { describePorts, findGroupDefinition, findNodeDefinition } from '@/core/compile/catalogue';
+import type { PortsView } from '@/core/compile/catalogue';
+import { outputKey } from '@/core/graph/result-key';
 import type { Network, NetworkDocument, NodeInstance } from '@/core/graph/document';
 import { getNetwork } from '@/core/edit/board';
 import { leaveTo } from '@/state/editing';
 import { boardAt } from '@/state/board-path';
-import { useDocument, useView } from '@/state/use-stores';
+import { useDocument, useResults, useView } from '@/state/use-stores';
+import { PictureCanvas } from '@/ui/PictureCanvas';
 
 const NODE = { width: 132, height: 150 };
 
@@ -19,17 +24,104 @@ export function OutsideStrip() {
   const network = getNetwork(document, outer);
   const inside = path.at(-1);
   return (
-    <button
-      type="button"
-      aria-label="Go back to the board outside"
-      className="block h-full w-full bg-ground"
-      onClick={() => {
-        leaveTo(path.length - 1);
-      }}
-      data-testid="outside"
+    <div className="flex h-full bg-ground">
+      <button
+        type="button"
+        aria-label="Go back to the board outside"
+        title="Go back to the board outside"
+        className="block h-full min-w-0 flex-1 hover:bg-panel"
+        onClick={() => {
+          leaveTo(path.length - 1);
+        }}
+        data-testid="outside"
+      >
+        <NetworkSketch document={document} network={network} marked={inside} />
+      </button>
+      {inside === undefined ? null : (
+        <OutsideTies document={document} network={network} node={inside} path={path.slice(0, -1)} />
+      )}
+    </div>
+  );
+}
+
+interface TiesProps {
+  readonly document: NetworkDocument;
+  readonly network: Network;
+  /** The group's node, and the path to its board. */
+  readonly node: string;
+  readonly path: readonly string[];
+}
+
+/** What the open group is tied to outside, in words: what comes in, and where it goes. */
+function OutsideTies({ document, network, node, path }: TiesProps) {
+  const nodes = new Map(network.nodes.map((each) => [each.id, each]));
+  const group = nodes.get(node);
+  const ports = group && describePorts(document, group);
+  const end = (id: string): string => {
+    const found = nodes.get(id);
+    return found ? titleOf(document, found) : 'the selvedge';
+  };
+  const named = (list: PortsView['inputs'] | PortsView['outputs'] | undefined, id: string) =>
+    list?.find((each) => each.id === id)?.title ?? id;
+  const [arriving, leaving] = [
+    network.strands.filter(({ to }) => to.node === node),
+    network.strands.filter(({ from }) => from.node === node),
+  ];
+  return (
+    <div
+      className={
+        'scaled grid w-[46%] min-w-[250px] shrink-0 grid-cols-2 gap-3 overflow-y-auto border-l ' +
+        'border-line p-1.5 text-[11px]'
+      }
     >
-      <NetworkSketch document={document} network={network} marked={inside} />
-    </button>
+      <Ties title="Comes in">
+        {arriving.map(({ id, from, to }) => (
+          <Tie
+            key={id}
+            pictured={outputKey([...path, from.node], from.output)}
+            ends={[end(from.node), named(ports?.inputs, to.input)]}
+          />
+        ))}
+      </Ties>
+      <Ties title="Goes out">
+        {leaving.map(({ id, from, to }) => (
+          <Tie key={id} ends={[named(ports?.outputs, from.output), end(to.node)]} />
+        ))}
+      </Ties>
+    </div>
+  );
+}
+
+function Ties({ title, children }: { readonly title: string; readonly children: ReactNode[] }) {
+  return (
+    <section aria-label={`${title}, outside`}>
+      <h3 className="text-soft">{title}</h3>
+      {children.length === 0 ? <p>nothing</p> : <ul>{children}</ul>}
+    </section>
+  );
+}
+
+interface TieProps {
+  readonly ends: readonly [string, string];
+  /** The result whose picture stands beside it, where there is one. */
+  readonly pictured?: ResultKey;
+}
+
+function Tie({ ends: [from, to], pictured }: TieProps) {
+  const tap = useResults((state) => (pictured ? state.taps.get(pictured) : undefined));
+  return (
+    <li className="flex items-center gap-1.5 py-[1px]">
+      {tap ? (
+        <PictureCanvas
+          picture={tap.picture}
+          label={`${from}, as it was seen last`}
+          className="h-[22px] w-[22px] bg-stage"
+        />
+      ) : null}
+      <span className="min-w-0 truncate" title={`${from} → ${to}`}>
+        {from} → {to}
+      </span>
+    </li>
   );
 }
 
