@@ -95,7 +95,7 @@ function OutsideTies({ document, network, node, path }: TiesProps) {
 function Ties({ title, children }: { readonly title: string; readonly children: ReactNode[] }) {
   return (
     <section aria-label={`${title}, outside`}>
-      <h3 className="text-soft">{title}</h3>
+      <h2 className="text-soft">{title}</h2>
       {children.length === 0 ? <p>nothing</p> : <ul>{children}</ul>}
     </section>
   );

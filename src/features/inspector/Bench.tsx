@@ -82,8 +82,8 @@ function NodeBench({ node, evaluation, onExpose }: BenchProps & { readonly node:
         <p
           tabIndex={0}
           className={
-            'mb-1 max-w-[640px] truncate text-[11px] text-soft hover:whitespace-normal ' +
-            'focus:whitespace-normal'
+            'mb-1 line-clamp-2 max-w-[640px] text-[11px] text-soft hover:line-clamp-none ' +
+            'focus:line-clamp-none'
           }
           title={`${definition?.help ?? ''}\n${definition?.formula ?? ''}`}
         >

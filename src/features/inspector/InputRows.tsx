@@ -41,7 +41,7 @@ export function InputRows({
   const inUse = (port: InputView): boolean =>
     own(node.values, port.id) !== undefined || arriving.some(({ to }) => to.input === port.id);
   const rows = (list: readonly InputView[]) => (
-    <div className="grid max-w-[760px] grid-cols-2 gap-x-5">
+    <div className="grid max-w-[760px] grid-cols-[repeat(auto-fill,minmax(250px,1fr))] gap-x-5">
       {list.map((port) => (
         <InputRow key={port.id} node={node} port={port} board={board} onExpose={onExpose} />
       ))}
