@@ -36,7 +36,7 @@ export function Choose({ value, items, label, onChange, focusAfter }: Props) {
         aria-label={label}
         className={
           'inline-flex h-6 min-w-[90px] items-center justify-between gap-1 rounded-[2px] ' +
-          'border border-line bg-ground px-1.5 text-[12px]'
+          'border border-line bg-ground px-1.5 text-[12px] whitespace-nowrap'
         }
         onKeyDown={(event) => {
           // A letter meant for something else must not change what is chosen here.

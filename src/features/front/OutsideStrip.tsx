@@ -172,19 +172,11 @@ function NetworkSketch({
             y={node.at[1]}
             width={NODE.width}
             height={NODE.height}
-            fill="var(--panel)"
+            fill={node.id === marked ? 'var(--weld)' : 'var(--raised)'}
             stroke={node.id === marked ? 'var(--weld)' : 'var(--line)'}
             strokeWidth={node.id === marked ? 10 : 3}
           />
-          <text
-            x={node.at[0] + NODE.width / 2}
-            y={node.at[1] + NODE.height / 2}
-            textAnchor="middle"
-            fill="var(--ink)"
-            fontSize={26}
-          >
-            {shortTitle(titleOf(document, node))}
-          </text>
+          <title>{titleOf(document, node)}</title>
         </g>
       ))}
     </svg>
@@ -196,8 +188,6 @@ const titleOf = (document: NetworkDocument, node: NodeInstance): string =>
   findGroupDefinition(document, node)?.name ??
   findNodeDefinition(node)?.title ??
   node.type;
-const shortTitle = (title: string): string =>
-  title.length > 11 ? `${title.slice(0, 10)}…` : title;
 
 type Place = NodeInstance['at'] | undefined;
 /** A curve from the right of one box to the left of another; nothing where an end is the edge. */

@@ -186,7 +186,7 @@ function MaterialName() {
       key={`${materialId}${name}`}
       defaultValue={name}
       className={NAME}
-      size={Math.min(48, Math.max(8, name.length))}
+      size={Math.min(28, Math.max(8, name.length))}
       title={name}
       onKeyDown={(event) => {
         if (event.key === 'Enter') event.currentTarget.blur();
