@@ -1,5 +1,5 @@
 import type { NodeId, ResultKey } from '../core/base/ids';
-import { describePorts, findGroupDefinition, findNodeDefinition } from '../core/compile/catalogue';
+import { describePorts, getNodeTitle } from '../core/compile/catalogue';
 import { findNode } from '../core/compile/uniforms';
 import type { NetworkDocument } from '../core/graph/document';
 import { parseResultKey } from '../core/graph/result-key';
@@ -17,8 +17,7 @@ export function pinName(document: NetworkDocument, key: ResultKey): string {
 function nameAt(document: NetworkDocument, path: readonly NodeId[]): string {
   const node = findNode(document, path);
   if (!node) return 'a node that is gone';
-  const group = findGroupDefinition(document, node)?.name;
-  return node.name ?? group ?? findNodeDefinition(node)?.title ?? node.type;
+  return getNodeTitle(document, node);
 }
 
 /** Whether the node whose output is shown is still there. */

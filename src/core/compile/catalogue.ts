@@ -69,6 +69,16 @@ export function findGroupDefinition(
     : undefined;
 }
 
+/** What a node is called: by its own name, else its group's, else its type's. */
+export const getNodeTitle = (
+  document: Pick<NetworkDocument, 'groups'>,
+  node: NodeInstance,
+): string =>
+  node.name ??
+  (node.group === undefined ? undefined : own(document.groups, node.group)?.name) ??
+  findNodeDefinition(node)?.title ??
+  node.type;
+
 /**
  * An open stop of a ramp by the id of the input it makes, `stops.s2.colour`; null for any other id.
  */

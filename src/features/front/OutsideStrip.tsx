@@ -1,7 +1,7 @@
 'use client';
 import type { ReactNode } from 'react';
 import type { ResultKey } from '@/core/base/ids';
-import { describePorts, findGroupDefinition, findNodeDefinition } from '@/core/compile/catalogue';
+import { describePorts, getNodeTitle } from '@/core/compile/catalogue';
 import type { PortsView } from '@/core/compile/catalogue';
 import { outputKey } from '@/core/graph/result-key';
 import type { Network, NetworkDocument, NodeInstance } from '@/core/graph/document';
@@ -59,7 +59,7 @@ function OutsideTies({ document, network, node, path }: TiesProps) {
   const ports = group && describePorts(document, group);
   const end = (id: string): string => {
     const found = nodes.get(id);
-    return found ? titleOf(document, found) : 'the selvedge';
+    return found ? getNodeTitle(document, found) : 'the selvedge';
   };
   const named = (list: PortsView['inputs'] | PortsView['outputs'] | undefined, id: string) =>
     list?.find((each) => each.id === id)?.title ?? id;
@@ -176,18 +176,12 @@ function NetworkSketch({
             stroke={node.id === marked ? 'var(--weld)' : 'var(--line)'}
             strokeWidth={node.id === marked ? 10 : 3}
           />
-          <title>{titleOf(document, node)}</title>
+          <title>{getNodeTitle(document, node)}</title>
         </g>
       ))}
     </svg>
   );
 }
-
-const titleOf = (document: NetworkDocument, node: NodeInstance): string =>
-  node.name ??
-  findGroupDefinition(document, node)?.name ??
-  findNodeDefinition(node)?.title ??
-  node.type;
 
 type Place = NodeInstance['at'] | undefined;
 /** A curve from the right of one box to the left of another; nothing where an end is the edge. */

@@ -2,13 +2,13 @@
 import { own } from '@/core/base/own';
 import { memo, useEffect, useRef } from 'react';
 import { useShallow } from 'zustand/react/shallow';
-import { findNodeDefinition, neutralValue } from '@/core/compile/catalogue';
+import { getNodeTitle, neutralValue } from '@/core/compile/catalogue';
 import type { InputView } from '@/core/compile/catalogue';
 import { getInputValue } from '@/core/compile/uniforms';
 import { setValue } from '@/core/edit/nodes';
 import { resetInputs } from '@/core/edit/reset';
 import { disconnect } from '@/core/edit/strands';
-import { INPUT_EDGE, isImage } from '@/core/graph/document';
+import { isImage } from '@/core/graph/document';
 import type { NodeInstance } from '@/core/graph/document';
 import { NOT_DRIVEN } from '@/core/nodes/define';
 import { pickingFor } from '@/state/picks';
@@ -123,7 +123,7 @@ function MarkedRow({ node, input, isWide: wide, children }: MarkedProps) {
     <div
       ref={row}
       data-input={input}
-      className={`${wide ? 'col-span-2' : ''} ${isShown ? 'finding-shown' : ''}`}
+      className={`${wide ? 'col-span-full' : ''} ${isShown ? 'finding-shown' : ''}`}
     >
       {children}
     </div>
@@ -133,21 +133,25 @@ function MarkedRow({ node, input, isWide: wide, children }: MarkedProps) {
 const isAt = (shown: PlacedFinding | null, node: string, input: string): boolean =>
   shown?.place.node === node && shown.place.input === input;
 
-/** What an input gets instead of its own value: a strand's source, or a dial. */
+/** What an input gets instead of its own value: the sources of its strands, or a dial. */
 const useSource = (node: NodeInstance, port: InputView, board: Rows['board']) =>
   useDocument(
     useShallow(({ document }) => {
       const { nodes, arriving } = indexBoard(document, board);
-      const strand = arriving.get(node.id)?.find((each) => each.to.input === port.id);
-      const source = strand && nodes.get(strand.from.node);
+      const strands = (arriving.get(node.id) ?? []).filter(({ to }) => to.input === port.id);
       const group = board === null ? undefined : own(document.groups, board);
       const dial = group?.dials.find((each) =>
         each.drives.some((drive) => drive.node === node.id && drive.input === port.id),
       );
-      const name = source?.name ?? (source && findNodeDefinition(source)?.title);
-      const wiredFrom =
-        strand && (strand.from.node === INPUT_EDGE ? 'the selvedge' : (name ?? strand.from.node));
-      return { strand, wiredFrom: wiredFrom ?? null, drivenBy: dial?.name ?? null };
+      const names = strands.map(({ from }) => {
+        const source = nodes.get(from.node);
+        return source ? getNodeTitle(document, source) : 'the selvedge';
+      });
+      return {
+        strands: strands.map(({ id }) => id).join(' '),
+        wiredFrom: names.length > 0 ? names.join(', ') : null,
+        drivenBy: dial?.name ?? null,
+      };
     }),
   );
 
@@ -187,7 +191,7 @@ const InputRow = memo(function InputRow(props: RowProps) {
 
 function InputEditor({ node, port, board, onExpose }: RowProps) {
   const path = useView((state) => state.path);
-  const { strand, wiredFrom, drivenBy } = useSource(node, port, board);
+  const { strands, wiredFrom, drivenBy } = useSource(node, port, board);
   const value = port.dial
     ? (own(node.values, port.id) ?? port.dial.home)
     : getInputValue(node, port.id);
@@ -224,8 +228,7 @@ function InputEditor({ node, port, board, onExpose }: RowProps) {
         );
       }}
       onUnplug={() => {
-        if (strand)
-          commit('Removed a strand', (current, at) => disconnect(current, at, [strand.id]));
+        commit('Removed a strand', (current, at) => disconnect(current, at, strands.split(' ')));
       }}
       onExpose={
         exposable
