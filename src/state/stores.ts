@@ -95,6 +95,8 @@ export interface ViewState {
   readonly picking: Picking | null;
   /** The node for which another is being chosen. */
   readonly exchanging: NodeId | null;
+  /** The nodes that the dial pointed at drives. */
+  readonly driven: readonly NodeId[];
   readonly camera: Camera | null;
   /** What the board is asked to show; another object asks anew. */
   readonly asked: BoardRequest;
@@ -220,6 +222,7 @@ const VIEW: ViewState = {
   backdrop: 'usual',
   picking: null,
   exchanging: null,
+  driven: [],
   camera: null,
   asked: { show: 'all' },
   askedCamera: null,

@@ -2,7 +2,9 @@
 import { useShallow } from 'zustand/react/shallow';
 import { own } from '../core/base/own';
 import { findGroupDefinition } from '../core/compile/catalogue';
+import { findNode } from '../core/compile/uniforms';
 import { getNetwork } from '../core/edit/board';
+import { driveLines } from '../core/edit/drive-sentence';
 import { indexNetwork } from '../core/edit/network-index';
 import type { NetworkIndex } from '../core/edit/network-index';
 import type {
@@ -53,15 +55,17 @@ export function useCard(nodeId: string): CardView {
   );
 }
 
-/** The names of the dials that drive a node's values, in the order of the front. */
+/**
+ * What dials do to a node's values, one line a drive in the order of the front: the dial's name, and
+ * how the value comes about where that is a number.
+ */
 export function useCardDials(nodeId: string): readonly string[] {
   const board = useBoardId();
+  const path = useView((state) => state.path);
   return useDocument(
     useShallow(({ document }) => {
       const group = board === null ? undefined : own(document.groups, board);
-      return (group?.dials ?? []).flatMap(({ name, drives }) =>
-        drives.filter((drive) => drive.node === nodeId).map(() => name),
-      );
+      return group ? driveLines(document, group, nodeId, findNode(document, path)) : [];
     }),
   );
 }

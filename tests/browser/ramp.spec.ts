@@ -85,9 +85,9 @@ test('a ramp is looked at closely, copied, kept, and read from its strip', async
   await page.keyboard.down('Control');
   await page.mouse.wheel(0, -600);
   await page.keyboard.up('Control');
-  expect(await axis.textContent()).not.toBe(before);
+  await expect(axis).not.toHaveText(before ?? '');
   await editor(page).getByRole('button', { name: 'Whole ramp' }).click();
-  expect(await axis.textContent()).toBe(before);
+  await expect(axis).toHaveText(before ?? '');
 
   await choose(page, 'Copy the stop');
   await choose(page, 'Paste');

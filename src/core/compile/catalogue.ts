@@ -46,6 +46,8 @@ export interface InputView {
   readonly kind: PortKind;
   readonly port: InputPort | null;
   readonly dial: Dial | null;
+  /** Of a dial: the port of what it drives, which says how it is set by hand. */
+  readonly like?: InputPort;
 }
 /** An output as cards and strands show it. */
 export interface OutputView {
@@ -166,6 +168,13 @@ export function describeNode(node: NodeInstance, group: GroupDefinition | null):
   };
 }
 
+/** The port of the first value that a dial drives, where that is of the catalogue. */
+function likeOf(group: GroupDefinition, { drives: [first] }: Dial): Pick<InputView, 'like'> {
+  const node = group.network.nodes.find(({ id }) => id === first?.node);
+  const like = node && first ? inputPort(node, first.input) : undefined;
+  return like ? { like } : {};
+}
+
 function groupPorts(group: GroupDefinition): PortsView {
   return {
     inputs: [
@@ -182,6 +191,7 @@ function groupPorts(group: GroupDefinition): PortsView {
         kind: dial.kind,
         port: null,
         dial,
+        ...likeOf(group, dial),
       })),
     ],
     outputs: group.outputs.map((port) => ({ id: port.id, title: port.name, kind: port.kind })),

@@ -1,3 +1,4 @@
+import { openSettings } from './settings';
 import { isOutputKey } from '../graph/result-key';
 import { AXES, slopeLane } from '../base/lane-name';
 import { present } from '../base/assert';
@@ -81,13 +82,11 @@ export interface MapDemand {
  * Compiles a document to a program.
  * @throws CompileError with all findings when the document has errors
  */
-export function compileNetwork(
-  document: NetworkDocument,
-  request: CompileRequest,
-): CompiledNetwork {
-  const diagnostics = checkReferences(document);
+export function compileNetwork(given: NetworkDocument, request: CompileRequest): CompiledNetwork {
+  const diagnostics = checkReferences(given);
   if (hasErrors(diagnostics))
     throw new CompileError(diagnostics.filter((finding) => finding.severity === 'error'));
+  const document = openSettings(given);
   const b = new Builder();
   const lowering = new Lowering(b, document, request.antialias, findUsedOutputs(document, request));
   const surface = lowering.lowerMaterial();
@@ -131,7 +130,7 @@ export function compileNetwork(
 export function checkCompiled(document: NetworkDocument): readonly Diagnostic[] {
   const findings = checkReferences(document);
   if (hasErrors(findings)) return findings;
-  const lowering = new Lowering(new Builder(), document);
+  const lowering = new Lowering(new Builder(), openSettings(document));
   lowering.lowerMaterial();
   return [...findings, ...lowering.report.findings];
 }

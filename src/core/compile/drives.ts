@@ -1,6 +1,7 @@
 import { present } from '../base/assert';
 import type { Dial, Drive, GroupDefinition } from '../graph/document';
 import type { Builder } from '../ir/builder';
+import { pow } from '../ir/library/transcendental';
 import type { F32 } from '../ir/types';
 import { toScalar, toTriple } from './convert';
 import type { Lowered } from './convert';
@@ -17,7 +18,7 @@ export interface DriveScope {
   readonly bound: (kind: 'scalar', source: BindingSource) => Lowered;
 }
 
-const LAW_ORDER = { 'as is': 0, span: 0, blend: 0, times: 1, lift: 2 } as const;
+const LAW_ORDER = { 'as is': 0, span: 0, blend: 0, power: 0, times: 1, lift: 2 } as const;
 
 /** inner = designed × product of the times + sum of the lifts; the other laws stand alone. */
 export function applyDrives(
@@ -61,6 +62,8 @@ function applyDrive(
         field: name,
       }),
     );
+  const home = (): F32 =>
+    toScalar(b, scope.bound('scalar', { from: 'home', path: scope.path, dial: dial.id }));
   if (value.kind === 'surface') return value;
   if (drive.law === 'as is')
     return value.kind === 'scalar'
@@ -73,15 +76,16 @@ function applyDrive(
         return b.emit('mul', 'f32', [lane, amount]);
       case 'lift':
         return b.add(lane, b.mul(b.sub(amount, b.f(1)), field('reach')));
-      case 'span': {
-        const home = toScalar(
-          b,
-          scope.bound('scalar', { from: 'home', path: scope.path, dial: dial.id }),
-        );
-        return b.add(lane, b.mul(b.sub(amount, home), b.sub(field('high'), field('low'))));
+      case 'span':
+        return b.add(lane, b.mul(b.sub(amount, home()), b.sub(field('high'), field('low'))));
+      case 'blend': {
+        const begins = drive.low === undefined ? lane : field('low');
+        const mixed = b.add(b.mul(begins, b.sub(b.f(1), amount)), b.mul(field('high'), amount));
+        // At home to the bit, whatever the mix rounds to there.
+        return b.select(b.eq(amount, home()), lane, mixed);
       }
-      case 'blend':
-        return b.add(b.mul(field('low'), b.sub(b.f(1), amount)), b.mul(field('high'), amount));
+      case 'power':
+        return b.select(b.eq(amount, home()), lane, pow(b, lane, amount));
       case 'as is':
         return lane;
     }

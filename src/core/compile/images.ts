@@ -1,3 +1,4 @@
+import { openSettings } from './settings';
 import { NO_IMAGE } from '../base/image';
 import type { ImageAtlas } from '../base/image';
 import { OUTPUT_EDGE, isImage } from '../graph/document';
@@ -95,8 +96,9 @@ function wantedKinds(
 /** Which image stands in each slot for the document's present values. */
 export function imageDemands(
   slots: readonly ImageSlot[],
-  document: NetworkDocument,
+  given: NetworkDocument,
 ): readonly ImageDemand[] {
+  const document = openSettings(given);
   return slots.map(({ slot, base, path, input, reading }) => {
     const node = findNode(document, path);
     const value = node && getInputValue(node, input);

@@ -14,6 +14,7 @@ import { inputPort } from './catalogue';
 import { asQuantity, toScalar, toTriple } from './convert';
 import type { Lowered } from './convert';
 import { applyDrives } from './drives';
+import type { DriveScope } from './drives';
 import { IMAGE_UNIFORMS, chooseReading } from './images';
 import type { ImageSlot } from './images';
 import type { SharedReads } from './model-reads';
@@ -103,20 +104,7 @@ export class InputLowering {
     const base = first
       ? this.asPort(first.value, port, first.strand)
       : this.unwired(node, path, id, port);
-    const driven = scope.group
-      ? applyDrives(
-          this.b,
-          {
-            group: scope.group,
-            path: scope.path,
-            inputs: scope.inputs,
-            bound: (kind, source) => this.bound(kind, source),
-          },
-          node.id,
-          id,
-          base,
-        )
-      : base;
+    const driven = this.drive(scope, node, id, base);
     this.arrived.set(arrivingKey(path, id), driven);
     if (port.kind === 'fixed') {
       settings.set(id, toScalar(this.b, driven));
@@ -126,6 +114,13 @@ export class InputLowering {
     if (port.kind === 'flex' && driven.kind !== 'surface')
       return { lowered: driven.lanes, kind: driven.kind };
     return { lowered: toTriple(driven), kind: port.kind as ValueKind };
+  }
+
+  /** What the dials of the board's group make of a value. */
+  drive({ group, path, inputs }: Scope, node: NodeInstance, id: string, value: Lowered): Lowered {
+    if (!group) return value;
+    const bound: DriveScope['bound'] = (kind, source) => this.bound(kind, source);
+    return applyDrives(this.b, { group, path, inputs, bound }, node.id, id, value);
   }
 
   /** What arrives at an input that takes one value, wired, driven or typed, as a value again. */

@@ -3,7 +3,7 @@ import { outputKey } from '../graph/result-key';
 import { present } from '../base/assert';
 import { own } from '../base/own';
 import { FormulaError } from '../nodes/formula/tokens';
-import { OUTPUT_EDGE, SURFACE_OUTPUT } from '../graph/document';
+import { OUTPUT_EDGE, SURFACE_OUTPUT, isFlowing } from '../graph/document';
 import type { NetworkDocument, NodeInstance, ValueKind } from '../graph/document';
 import type { Builder } from '../ir/builder';
 import type { F32 } from '../ir/types';
@@ -141,14 +141,12 @@ export class Lowering {
           this.inputs.bound(port.kind, { from: 'fallback', path, input: port.id }),
         );
     }
-    for (const dial of group.dials) {
+    for (const dial of group.dials.filter(isFlowing)) {
       const wired = wiredTo(scope, node.id, dial.id)[0];
-      inputs.set(
-        dial.id,
-        wired
-          ? this.inputs.convert(wired.value, dial.kind, wired.strand.conversion)
-          : this.inputs.bound(dial.kind, { from: 'dial', path, dial: dial.id }),
-      );
+      const setting = wired
+        ? this.inputs.convert(wired.value, dial.kind, wired.strand.conversion)
+        : this.inputs.bound(dial.kind, { from: 'dial', path, dial: dial.id });
+      inputs.set(dial.id, this.inputs.drive(scope, node, dial.id, setting));
     }
     const inner = makeScope(path, group.network, group, inputs);
     this.lowerScope(inner);

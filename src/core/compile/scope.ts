@@ -1,3 +1,4 @@
+import { sourceGroup } from './settings';
 import { INPUT_EDGE } from '../graph/document';
 import type { GroupDefinition, Network, NodeInstance, Strand } from '../graph/document';
 import type { Lowered } from './convert';
@@ -53,7 +54,7 @@ export function wiredTo(
 
 /** Where the values of a node stand in the document, as a JSON pointer's steps. */
 export const valuesPath = (scope: Scope, node: NodeInstance): readonly (string | number)[] => [
-  ...(scope.group ? ['groups', scope.group.id, 'network'] : ['network']),
+  ...(scope.group ? ['groups', sourceGroup(scope.group.id), 'network'] : ['network']),
   'nodes',
   scope.network.nodes.indexOf(node),
   'values',

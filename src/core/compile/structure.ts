@@ -1,3 +1,4 @@
+import { openSettings } from './settings';
 import { canonicalJson } from '../graph/canonical';
 import { isFormula, isRamp, isTriple } from '../graph/document';
 import type {
@@ -92,16 +93,23 @@ const groupNumber = remembered((group: GroupDefinition) =>
   numberOf(
     canonicalJson({
       id: group.id,
-      inputs: group.inputs.map(({ id, kind, fallback }) => ({
+      inputs: group.inputs.map(({ id, kind, fallback, unwired, many }) => ({
         id,
         kind,
         fallback: fallback !== undefined,
+        ...(unwired === undefined ? {} : { unwired }),
+        ...(many ? { many } : {}),
       })),
       outputs: group.outputs.map(({ id, kind }) => ({ id, kind })),
       dials: group.dials.map((dial) => ({
         id: dial.id,
         kind: dial.kind,
-        drives: dial.drives.map(({ node, input, law }) => ({ node, input, law })),
+        drives: dial.drives.map(({ node, input, law, low }) => ({
+          node,
+          input,
+          law,
+          ...(law === 'blend' ? { begins: low !== undefined } : {}),
+        })),
       })),
       network: networkText(group.network),
     }),
@@ -112,5 +120,7 @@ const groupNumber = remembered((group: GroupDefinition) =>
  * Equal, within a thread, for two documents that differ only in values, names and places, so that a
  * compiled program serves both. After an edit it costs what was edited, and a look at each node.
  */
-export const structureKey = (document: NetworkDocument): string =>
-  `${networkText(document.network)} ${Object.values(document.groups).map(groupNumber).join()}`;
+export function structureKey(document: NetworkDocument): string {
+  const { network, groups } = openSettings(document);
+  return `${networkText(network)} ${Object.values(groups).map(groupNumber).join()}`;
+}

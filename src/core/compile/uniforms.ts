@@ -1,7 +1,8 @@
+import { openSettings } from './settings';
 import { own } from '../base/own';
 import type { RampModes } from '../nodes/ramp-table';
 import type { InputPort } from '../nodes/define';
-import { isCurve, isFormula, isImage, isRamp, isTriple } from '../graph/document';
+import { isChoice, isCurve, isFormula, isImage, isRamp, isTriple } from '../graph/document';
 import type {
   Dial,
   GroupDefinition,
@@ -181,11 +182,12 @@ function writeModel(values: Float32Array, { size, minimum, extent, frame }: Mode
 
 /** Fills the uniforms of a compiled network from the document's present values. */
 export function writeUniforms(
-  document: NetworkDocument,
+  given: NetworkDocument,
   bindings: readonly Binding[],
   count: number,
   model: ModelScale,
 ): Float32Array<ArrayBuffer> {
+  const document = openSettings(given);
   const values = new Float32Array(count);
   writeModel(values, model);
   for (const { index, shape, source } of bindings) {
@@ -198,7 +200,7 @@ export function writeUniforms(
       continue;
     }
     const value = read(document, source);
-    if (value === undefined || isFormula(value) || isImage(value)) continue;
+    if (value === undefined || isFormula(value) || isImage(value) || isChoice(value)) continue;
     if (isRamp(value))
       writeRamp(values, index, value, rampModes(findNode(document, source.path) as NodeInstance));
     else if (isCurve(value)) writeCurve(values, index, value);

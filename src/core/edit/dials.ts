@@ -1,75 +1,108 @@
 import { own } from '../base/own';
 import { describePorts, inputPort } from '../compile/catalogue';
-import { getInputValue } from '../compile/uniforms';
 import { isTriple } from '../graph/document';
-import { NOT_DRIVEN } from '../nodes/define';
-import type { Dial, DialKind, Drive, Law, NetworkDocument, Triple } from '../graph/document';
+import type { Dial, Drive, GroupDefinition, Law, NetworkDocument } from '../graph/document';
 import { freshId, getNetwork, withGroup } from './board';
+import { kindUnder, offerDial } from './dial-offers';
+import type { DialOffer } from './dial-offers';
 
-/** What a value can be exposed as, and what each law would mean for it. */
-export interface DialOffer {
-  readonly kind: DialKind;
-  readonly designed: number | Triple;
-  readonly laws: readonly Law[];
-  readonly warning: string | null;
+/** The two ends of a span or a blend. */
+export interface LawEnds {
+  readonly low: number;
+  readonly high: number;
 }
 
-/** What is offered for an inner value; null when it cannot be exposed. */
-export function offerDial(
+const numberOf = ({ designed }: DialOffer): number => (typeof designed === 'number' ? designed : 0);
+
+/** About as far as the value itself, or as its slider; a vector's as its longest part. */
+function reachOf(offer: DialOffer, slider: readonly [number, number]): number {
+  const { designed } = offer;
+  if (offer.isWired) return 1;
+  const size = isTriple(designed) ? Math.max(...designed.map(Math.abs)) : Math.abs(numberOf(offer));
+  return size > 0 ? size : (slider[1] - slider[0]) / 2;
+}
+
+/** The ends that suit a span or blend: those of the slider, never equal, around the value. */
+function endsFor(offer: DialOffer, [low, high]: readonly [number, number]): LawEnds {
+  if (offer.isWired) return { low: 0, high: 1 };
+  const designed = numberOf(offer);
+  const ends = { low: Math.min(low, designed), high: Math.max(high, designed) };
+  return ends.low === ends.high ? { low: designed - 0.5, high: designed + 0.5 } : ends;
+}
+
+function sliderOf(
   document: NetworkDocument,
   groupId: string,
   nodeId: string,
   input: string,
-): DialOffer | null {
+): { readonly soft: readonly [number, number]; readonly hard: readonly [number, number] } {
   const node = getNetwork(document, groupId).nodes.find((each) => each.id === nodeId);
-  const port = node && describePorts(document, node)?.inputs.find((each) => each.id === input);
-  if (!node || !port || NOT_DRIVEN.has(port.kind)) return null;
-  const designed = own(node.values, input) ?? port.dial?.home ?? getInputValue(node, input) ?? 0;
-  if (isTriple(designed) || port.kind === 'colour' || port.kind === 'vector') {
-    return {
-      kind: port.kind === 'colour' ? 'colour' : 'vector',
-      designed: isTriple(designed) ? designed : [0, 0, 0],
-      laws: ['as is'],
-      warning: null,
-    };
-  }
-  if (typeof designed !== 'number') return null;
-  const zero = designed === 0;
+  const port = node && inputPort(node, input);
+  const dial = node && describePorts(document, node)?.inputs.find(({ id }) => id === input)?.dial;
   return {
-    kind: 'scalar',
-    designed,
-    laws: ['times', 'lift', 'as is'],
-    warning: zero ? 'The designed value is 0, so “times” would do nothing; “lift” moves it.' : null,
+    soft: port?.soft ?? dial?.soft ?? [0, 1],
+    hard: port?.hard ?? dial?.hard ?? [-1e6, 1e6],
   };
 }
 
-/** The reach of a lift: about as far as the value itself, or as its slider. */
-function reachFor(
-  document: NetworkDocument,
-  groupId: string,
-  nodeId: string,
-  input: string,
-  designed: number,
-): number {
-  const node = getNetwork(document, groupId).nodes.find((each) => each.id === nodeId);
-  const port = node && inputPort(node, input);
-  if (designed !== 0) return Math.abs(designed);
-  return port ? (port.soft[1] - port.soft[0]) / 2 : 0.5;
-}
-
-/** A drive to an inner value by a law, with the ends that suit the value; null where none fits. */
+/** A drive to an inner value by a law, with the ends that suit the value unless others are given. */
 export function makeDrive(
   document: NetworkDocument,
   groupId: string,
   node: string,
   input: string,
   law: Law,
+  given?: LawEnds,
 ): Drive {
-  if (law !== 'lift') return { node, input, law };
   const offer = offerDial(document, groupId, node, input);
-  const designed = typeof offer?.designed === 'number' ? offer.designed : 0;
-  return { node, input, law, reach: reachFor(document, groupId, node, input, designed) };
+  if (!offer || law === 'times' || law === 'power' || law === 'as is') return { node, input, law };
+  const { soft } = sliderOf(document, groupId, node, input);
+  if (law === 'lift') return { node, input, law, reach: reachOf(offer, soft) };
+  const { low, high } = given ?? endsFor(offer, soft);
+  // A blend on a strand begins with what arrives.
+  return law === 'blend' && offer.isWired
+    ? { node, input, law, high }
+    : { node, input, law, low, high };
 }
+
+type Ranges = Pick<Dial, 'home' | 'soft' | 'hard' | 'step' | 'unit'>;
+const RELATIVE: Ranges = { home: 1, soft: [0, 2], hard: [-100, 100], step: 0.01, unit: '' };
+
+/** Home and ranges of a dial by its law: at home the value is as designed, to the bit. */
+function rangesFor(
+  document: NetworkDocument,
+  groupId: string,
+  { node, input, law, low, high }: Drive,
+  offer: DialOffer,
+): Ranges {
+  if (law === 'times' || law === 'lift') return RELATIVE;
+  if (law === 'power') return { ...RELATIVE, soft: [0.1, 4], hard: [0, 100] };
+  if (law === 'span' || law === 'blend') {
+    const home =
+      low === undefined || high === undefined
+        ? 0
+        : Math.round(((numberOf(offer) - low) / (high - low)) * 1e4) / 1e4;
+    return {
+      home,
+      soft: [0, 1],
+      hard: law === 'blend' ? [0, 1] : [-100, 100],
+      step: 0.01,
+      unit: '',
+    };
+  }
+  const inner = getNetwork(document, groupId).nodes.find((each) => each.id === node);
+  const port = inner && inputPort(inner, input);
+  const dial = inner && describePorts(document, inner)?.inputs.find(({ id }) => id === input)?.dial;
+  return {
+    home: offer.designed,
+    ...sliderOf(document, groupId, node, input),
+    step: port?.step ?? dial?.step ?? 0.01,
+    unit: port?.unit ?? dial?.unit ?? '',
+  };
+}
+
+const takenIds = (group: GroupDefinition): ReadonlySet<string> =>
+  new Set([...group.dials, ...group.inputs].map(({ id }) => id));
 
 /** Exposes an inner value as a new dial whose home is exactly the look as designed. */
 export function addDial(
@@ -79,40 +112,52 @@ export function addDial(
   input: string,
   law: Law,
   name: string,
+  ends?: LawEnds,
 ): { document: NetworkDocument; dialId: string } | null {
   const offer = offerDial(document, groupId, node, input);
   const group = own(document.groups, groupId);
-  if (!offer || !group || !offer.laws.includes(law)) return null;
-  const instance = group.network.nodes.find((each) => each.id === node);
-  const port = instance && inputPort(instance, input);
-  const relative = law === 'times' || law === 'lift';
-  const plain: Pick<Dial, 'home' | 'soft' | 'hard' | 'step' | 'unit'> = relative
-    ? { home: 1, soft: [0, 2], hard: [-100, 100], step: 0.01, unit: '' }
-    : {
-        home: offer.designed,
-        soft: port?.soft ?? [0, 1],
-        hard: port?.hard ?? [-1e6, 1e6],
-        step: port?.step ?? 0.01,
-        unit: port?.unit ?? '',
-      };
-  const taken = new Set([
-    ...group.dials.map((dial) => dial.id),
-    ...group.inputs.map((each) => each.id),
-  ]);
-  const dialId = freshId('d', taken);
+  if (!offer?.laws.includes(law) || !group) return null;
+  const inner = group.network.nodes.find((each) => each.id === node);
+  const port = inner && inputPort(inner, input);
+  const passed =
+    inner && describePorts(document, inner)?.inputs.find(({ id }) => id === input)?.dial;
+  const dialId = freshId('d', takenIds(group));
+  const drive = makeDrive(document, groupId, node, input, law, ends);
   const dial: Dial = {
     id: dialId,
     name,
-    help: port?.help ?? '',
+    help: port?.help ?? passed?.help ?? '',
     section: 'Main',
-    kind: offer.kind,
-    ...plain,
-    drives: [makeDrive(document, groupId, node, input, law)],
+    kind: kindUnder(law, offer.kind),
+    ...rangesFor(document, groupId, drive, offer),
+    ...(offer.choices.length > 0 ? { choices: [...offer.choices] } : {}),
+    ...(law === 'as is' && passed?.ends ? { ends: passed.ends } : {}),
+    drives: [drive],
   };
   return {
     document: withGroup(document, groupId, (each) => ({ ...each, dials: [...each.dials, dial] })),
     dialId,
   };
+}
+
+/**
+ * Passes all dials of a group inside on to the group around it, as they are; those that are driven
+ * or wired already stay as they are. Unchanged where there is nothing to pass on.
+ */
+export function passDialsOn(
+  document: NetworkDocument,
+  groupId: string,
+  nodeId: string,
+): NetworkDocument {
+  const node = getNetwork(document, groupId).nodes.find((each) => each.id === nodeId);
+  const dials = node?.group === undefined ? [] : (own(document.groups, node.group)?.dials ?? []);
+  return dials.reduce((changed, { id, name, section }) => {
+    const isDriven = own(changed.groups, groupId)?.dials.some(({ drives }) =>
+      drives.some((drive) => drive.node === nodeId && drive.input === id),
+    );
+    const made = isDriven ? null : addDial(changed, groupId, nodeId, id, 'as is', name);
+    return made ? changeDial(made.document, groupId, made.dialId, { section }) : changed;
+  }, document);
 }
 
 /** The document with a dial's name, help, section, ranges or home changed. */
@@ -140,15 +185,16 @@ export function addDrive(
 ): NetworkDocument {
   const dial = own(document.groups, groupId)?.dials.find((each) => each.id === dialId);
   const offer = offerDial(document, groupId, node, input);
+  const wanted = given ?? dial?.drives[0]?.law ?? 'times';
   if (
     !dial ||
-    offer?.kind !== dial.kind ||
+    !offer?.laws.includes(wanted) ||
+    kindUnder(wanted, offer.kind) !== dial.kind ||
     dial.drives.some((drive) => drive.node === node && drive.input === input)
   )
     return document;
-  const law = given ?? dial.drives[0]?.law ?? 'times';
   return changeDial(document, groupId, dialId, {
-    drives: [...dial.drives, makeDrive(document, groupId, node, input, law)],
+    drives: [...dial.drives, makeDrive(document, groupId, node, input, wanted)],
   });
 }
 
@@ -198,7 +244,11 @@ export function drivenValue(designed: number, drive: Drive, dial: number, home: 
     case 'span':
       return designed + (dial - home) * ((drive.high ?? 0) - (drive.low ?? 0));
     case 'blend':
-      return (drive.low ?? 0) * (1 - dial) + (drive.high ?? 0) * dial;
+      return dial === home
+        ? designed
+        : (drive.low ?? designed) * (1 - dial) + (drive.high ?? 0) * dial;
+    case 'power':
+      return dial === home ? designed : Math.max(designed, 0) ** dial;
     case 'as is':
       return dial;
   }

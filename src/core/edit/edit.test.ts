@@ -4,7 +4,8 @@ import { checkReferences } from '../compile/check/check';
 import { compileNetwork } from '../compile/compile';
 import { structureKey } from '../compile/structure';
 import { hasErrors } from '../base/diagnostic';
-import { addDial, addDrive, changeDial, moveDial, offerDial, removeDial } from './dials';
+import { addDial, addDrive, changeDial, moveDial, removeDial } from './dials';
+import { offerDial } from './dial-offers';
 import { groupSelection } from './group';
 import { ungroup } from './ungroup';
 import { copyNodes, pasteClip } from './clip';
@@ -190,9 +191,13 @@ describe('dials', () => {
     expect(offerDial(zero, groupId, 'n2', 'edge')?.warning).toContain('lift');
     expect(offerDial(zero, groupId, 'n4', 'over')).toMatchObject({
       kind: 'colour',
-      laws: ['as is'],
+      laws: ['as is', 'times', 'lift'],
     });
-    expect(offerDial(zero, groupId, 'n3', 'stops')).toBeNull();
+    expect(offerDial(zero, groupId, 'n3', 'stops')).toMatchObject({ kind: 'ramp' });
+    expect(offerDial(zero, groupId, 'n2', 'value')).toMatchObject({
+      isWired: true,
+      laws: ['times', 'lift', 'blend', 'power'],
+    });
   });
 
   it('can be wired: the same law applies per point', () => {

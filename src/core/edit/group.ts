@@ -5,7 +5,7 @@ import { AppError } from '../base/diagnostic';
 import { compileNetwork } from '../compile/compile';
 import { describePorts } from '../compile/catalogue';
 import { topologicalOrder } from '../compile/order';
-import { INPUT_EDGE, OUTPUT_EDGE } from '../graph/document';
+import { INPUT_EDGE, OUTPUT_EDGE, isFlowing } from '../graph/document';
 import type {
   GroupDefinition,
   GroupPort,
@@ -113,7 +113,7 @@ function portsOf(selection: Selection, { board, path }: GroupRequest): Ports {
   const kindOf = (from: Strand['from']): ValueKind => {
     if (from.node !== INPUT_EDGE)
       return kinds.get(outputKey([...path, from.node], from.output)) ?? 'scalar';
-    const edge = [...(around?.inputs ?? []), ...(around?.dials ?? [])];
+    const edge = [...(around?.inputs ?? []), ...(around?.dials.filter(isFlowing) ?? [])];
     return edge.find((port) => port.id === from.output)?.kind ?? 'scalar';
   };
   return {

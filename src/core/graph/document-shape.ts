@@ -61,8 +61,18 @@ export const imageValue = named(
   'image',
   record({ image: matching<ImageHash>(/^([0-9a-f]{64})?$/, 64), name }),
 );
-/** Whatever an input may hold when nothing is wired to it. */
-export const inputValue = either(number(), triple, rampValue, formulaValue, curveValue, imageValue);
+/** A choice of an option, set by a dial. */
+export const choiceValue = named('choice', record({ choice: name }));
+/** Whatever an input or a dial may hold when nothing is wired to it. */
+export const inputValue = either(
+  number(),
+  triple,
+  rampValue,
+  formulaValue,
+  curveValue,
+  imageValue,
+  choiceValue,
+);
 
 /** A node on a board. */
 export const nodeInstance = named(
@@ -137,25 +147,35 @@ export const networkShape = named(
 );
 
 /** How a dial decides an inner value. */
-export const law = oneOf('times', 'lift', 'span', 'blend', 'as is');
+export const law = oneOf('times', 'lift', 'span', 'blend', 'power', 'as is');
 
 /** The link from a dial to one inner value. */
 export const driveShape = named(
   'drive',
   record({
     node: id<NodeId>(),
+    /** Of a dial that is a choice: the option. */
     input: id<PortId>(),
     law,
     /** lift: inner = designed + (dial − 1) × reach. */
     reach: optional(number()),
-    /** span and blend: the two ends. */
+    /** span and blend: the two ends. A blend without `low` begins with what arrives. */
     low: optional(number()),
     high: optional(number()),
   }),
 );
 
-/** What a dial carries. */
-export const dialKind = oneOf('scalar', 'vector', 'colour');
+/** What a dial carries. Those after the first three are set, never wired. */
+export const dialKind = oneOf(
+  'scalar',
+  'vector',
+  'colour',
+  'choice',
+  'ramp',
+  'curve',
+  'image',
+  'formula',
+);
 
 /** An exposed, normalised parameter of a group; it is an input of the group too. */
 export const dialShape = named(
@@ -167,7 +187,11 @@ export const dialShape = named(
     unit: name,
     section: name,
     kind: dialKind,
-    home: either(number(), triple),
+    home: inputValue,
+    /** Of a choice: those that are offered, as they are called outside. */
+    choices: optional(list(record({ value: name, title: name }), { most: LIMITS.choices })),
+    /** What its low and its high end do, in a few words. */
+    ends: optional(record({ low: name, high: name })),
     soft: pair,
     hard: pair,
     step: number(0),
@@ -185,8 +209,18 @@ export const groupPort = named(
     id: id<PortId>(),
     name,
     kind: valueKind,
-    /** Unwired: this value; without one, the inner ports fall back to their own. */
+    help: optional(words),
+    /** Unwired: this value; without one, what `unwired` says. */
     fallback: optional(either(number(), triple)),
+    /**
+     * Unwired, without a value: what changes nothing where it goes, or coordinates. Absent: the
+     * inner inputs fall back to their own values.
+     */
+    unwired: optional(oneOf('neutral', 'position', 'texture', 'normal')),
+    /** Not shown outside until something is wired to it. */
+    hidden: optional(exactly(true)),
+    /** Takes any number of strands, as a list of masks. */
+    many: optional(exactly(true)),
   }),
 );
 

@@ -1,4 +1,5 @@
 import type {
+  choiceValue,
   conversion,
   curveValue,
   dialKind,
@@ -61,6 +62,8 @@ export type FormulaValue = TypeOf<typeof formulaValue>;
 export type CurveValue = TypeOf<typeof curveValue>;
 /** An image by the hash of its file. */
 export type ImageValue = TypeOf<typeof imageValue>;
+/** A choice of an option, set by a dial. */
+export type ChoiceValue = TypeOf<typeof choiceValue>;
 /** Whatever an input may hold when nothing is wired to it. */
 export type InputValue = TypeOf<typeof inputValue>;
 /** How a colour or a vector becomes a number. */
@@ -171,5 +174,14 @@ export const isImage = (value: unknown): value is ImageValue =>
 /** Whether an input's value is a formula. */
 export const isFormula = (value: unknown): value is FormulaValue =>
   typeof value === 'object' && value !== null && 'formula' in value;
+/** Whether a dial's value is a choice. */
+export const isChoice = (value: unknown): value is ChoiceValue =>
+  typeof value === 'object' && value !== null && 'choice' in value;
+
+/** A dial whose value flows like any other, and may be wired. */
+export type FlowingDial = Dial & { readonly kind: 'scalar' | 'vector' | 'colour' };
+/** Whether a dial's value flows; others are settings: choices, ramps, curves, images, formulas. */
+export const isFlowing = (dial: Dial): dial is FlowingDial =>
+  dial.kind === 'scalar' || dial.kind === 'vector' || dial.kind === 'colour';
 /** Whether a node stands for a group. */
 export const isGroup = (node: NodeInstance): boolean => node.type === 'group';

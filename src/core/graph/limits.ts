@@ -13,6 +13,7 @@ export const LIMITS = {
   curvePoints: 24,
   dials: 200,
   drives: 200,
+  choices: 60,
   name: 200,
   text: 10000,
   formula: 1_000_000,

@@ -27,6 +27,8 @@ interface LoweredByKind {
    * Decides a mesh map: typed or driven, never wired. The value is its own id, for `model.meshMap`.
    */
   fixed: string;
+  /** Of a dial: which choice of an option is made. */
+  choice: string;
 }
 /** The kinds of inputs and outputs. */
 export type PortKind = keyof LoweredByKind;
@@ -37,6 +39,7 @@ export const TYPED_ONLY: ReadonlySet<string> = new Set<PortKind>([
   'curve',
   'formula',
   'image',
+  'choice',
 ]);
 /** Kinds of inputs that are neither a number nor a triple: no dial drives them. */
 export const NOT_DRIVEN: ReadonlySet<string> = new Set<PortKind>([
@@ -46,6 +49,7 @@ export const NOT_DRIVEN: ReadonlySet<string> = new Set<PortKind>([
   'curve',
   'formula',
   'image',
+  'choice',
 ]);
 
 /** What a person reads of an input or output. */

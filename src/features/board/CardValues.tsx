@@ -1,9 +1,7 @@
 'use client';
 import type { PortsView } from '@/core/compile/catalogue';
-import { isImage, isRamp, isTriple } from '@/core/graph/document';
-import type { InputValue, NodeInstance } from '@/core/graph/document';
-import { toHex } from '@/core/surface/colour-science';
-import { shortNumber } from '@/ui/NumberField';
+import type { NodeInstance } from '@/core/graph/document';
+import { ShownValue } from '@/ui/ShownValue';
 import { useCardDials } from '@/state/use-card';
 import { cardLines } from './card-geometry';
 
@@ -41,30 +39,9 @@ function CardDrives({ nodeId }: { readonly nodeId: string }) {
     <div
       key={`${dial}${String(k)}`}
       className="mt-0.5 truncate rounded-[2px] border border-seam px-1 text-ink"
-      title={`Driven by the dial ${dial}`}
+      title={`Driven by ${dial}`}
     >
       ⊶ {dial}
     </div>
   ));
-}
-
-function ShownValue({
-  value,
-  isColour,
-}: {
-  readonly value: InputValue;
-  readonly isColour: boolean;
-}) {
-  if (typeof value === 'number') return <span className="figures">{shortNumber(value)}</span>;
-  if (isTriple(value) && !isColour)
-    return <span className="figures">{value.map((x) => shortNumber(x)).join(' ')}</span>;
-  if (isTriple(value))
-    return (
-      <span
-        className="inline-block h-[11px] w-5 border border-line"
-        style={{ background: toHex(value) }}
-      />
-    );
-  if (isImage(value)) return <span className="max-w-[70px] truncate">{value.name}</span>;
-  return isRamp(value) ? <span>{value.stops.length} stops</span> : null;
 }

@@ -102,6 +102,7 @@ function Card({ card, node, isSelected }: CardProps) {
     state.pin !== null && keys.includes(state.pin) ? state.pin : null,
   );
   const isPinned = pin !== null;
+  const isDriven = useView((state) => state.driven.includes(node.id));
   const title = getTitle(node, group?.name);
   return (
     <div
@@ -110,7 +111,7 @@ function Card({ card, node, isSelected }: CardProps) {
       className={
         'relative h-full rounded-[3px] border border-line bg-panel ' +
         `${isSelected ? 'stitched card-chosen' : ''} ${isPinned ? 'ring-2 ring-weld' : ''} ` +
-        (node.off ? 'card-off' : '')
+        `${node.off ? 'card-off' : ''} ${isDriven ? 'card-driven' : ''}`
       }
       style={{ width: CARD_WIDTH }}
       onDoubleClick={() => {

@@ -1,35 +1,34 @@
 'use client';
-import { own } from '@/core/base/own';
 import { useState } from 'react';
+import type { InputView } from '@/core/compile/catalogue';
+import { settingOf } from '@/core/compile/settings';
 import { findNode } from '@/core/compile/uniforms';
 import { changeDial } from '@/core/edit/dials';
 import { setValue } from '@/core/edit/nodes';
-import { isTriple } from '@/core/graph/document';
-import type { Dial, GroupDefinition } from '@/core/graph/document';
+import type { Dial, GroupDefinition, InputValue } from '@/core/graph/document';
+import { markDriven } from '@/state/driven';
 import { cureFinding, cureTitle, useBoardFindings, useFindings } from '@/state/use-findings';
-import { ColourField } from '@/ui/ColourField';
-import { NumberField } from '@/ui/NumberField';
-import { ValueSlider } from '@/ui/ValueSlider';
 import { DialSettings } from './DialSettings';
+import type { SettingEditor } from './setting';
 import { commit, endGesture } from '@/state/editing';
 import { boardAt } from '@/state/board-path';
 import { useDocument, useView } from '@/state/use-stores';
 
 interface Props {
   readonly group: GroupDefinition;
+  readonly view: InputView;
   readonly dial: Dial;
+  readonly Setting: SettingEditor;
 }
-type DialValue = Dial['home'];
 
 /** The value of a dial at the card the board was entered by, and how to set it. */
-function useDial({ dial }: Props) {
+function useDial({ dial }: Pick<Props, 'dial'>) {
   const path = useView((state) => state.path);
   const document = useDocument((state) => state.document);
   const instance = findNode(document, path);
   const outer = boardAt(document, path.slice(0, -1));
-  const typed = own(instance?.values, dial.id);
-  const value: DialValue = typeof typed === 'number' || isTriple(typed) ? typed : dial.home;
-  const set = (next: DialValue | undefined, gesture: string | null): void => {
+  const value: InputValue = instance ? settingOf(instance, dial) : dial.home;
+  const set = (next: InputValue | undefined, gesture: string | null): void => {
     if (!instance) return;
     commit(
       next === undefined ? `Reset ${dial.name}` : `Set ${dial.name}`,
@@ -37,15 +36,25 @@ function useDial({ dial }: Props) {
       gesture,
     );
   };
-  return { value, isChanged: JSON.stringify(value) !== JSON.stringify(dial.home), set };
+  return { path, value, isChanged: JSON.stringify(value) !== JSON.stringify(dial.home), set };
 }
 
 /** A dial as the users of the group see it; opened, what its author sets on it. */
-export function DialRow({ group, dial }: Props) {
+export function DialRow({ group, view, dial, Setting }: Props) {
   const [open, setOpen] = useState(false);
-  const { value, isChanged, set } = useDial({ group, dial });
+  const { path, value, isChanged, set } = useDial({ dial });
   return (
-    <div className="py-0.5" data-testid={`dial-${dial.id}`} title={dial.help}>
+    <div
+      className="py-0.5"
+      data-testid={`dial-${dial.id}`}
+      title={dial.help}
+      onPointerEnter={() => {
+        markDriven(dial);
+      }}
+      onPointerLeave={() => {
+        markDriven(null);
+      }}
+    >
       <div className="flex items-center gap-1">
         <button
           type="button"
@@ -60,11 +69,12 @@ export function DialRow({ group, dial }: Props) {
         >
           {isChanged ? '• ' : ''}
           {dial.name}
+          {dial.unit ? <span className="text-soft"> {dial.unit}</span> : null}
         </button>
         {isChanged ? (
           <button
             type="button"
-            className="text-[11px] underline"
+            className="min-h-[24px] text-[11px] underline"
             onClick={() => {
               set(undefined, null);
             }}
@@ -72,9 +82,18 @@ export function DialRow({ group, dial }: Props) {
             home
           </button>
         ) : null}
-        <DialNumber dial={dial} value={value} set={set} />
       </div>
-      <DialControl dial={dial} value={value} set={set} />
+      <Setting
+        view={view}
+        group={group}
+        path={path}
+        value={value}
+        onChange={(next, gesture) => {
+          set(next, gesture);
+        }}
+        onDone={endGesture}
+      />
+      <DialEnds dial={dial} />
       <DialFaults dialId={dial.id} />
       {open ? (
         <DialSettings
@@ -90,60 +109,14 @@ export function DialRow({ group, dial }: Props) {
   );
 }
 
-interface ControlProps {
-  readonly dial: Dial;
-  readonly value: DialValue;
-  readonly set: (next: DialValue, gesture: string | null) => void;
-}
-
-function DialNumber({ dial, value, set }: ControlProps) {
-  if (typeof value !== 'number') return null;
+/** What the two ends of the slider do, in the author's words. */
+function DialEnds({ dial: { ends } }: Pick<Props, 'dial'>) {
+  if (!ends?.low && !ends?.high) return null;
   return (
-    <NumberField
-      label={`${dial.name}, number`}
-      value={value}
-      low={dial.hard[0]}
-      high={dial.hard[1]}
-      step={dial.step || 0.01}
-      onDrag={(next) => {
-        set(next, `dial ${dial.id}`);
-      }}
-      onDone={endGesture}
-      onCommit={(next) => {
-        set(next, null);
-      }}
-    />
-  );
-}
-
-function DialControl({ dial, value, set }: ControlProps) {
-  const gesture = `dial ${dial.id}`;
-  if (isTriple(value))
-    return (
-      <ColourField
-        label={dial.name}
-        value={value}
-        onChange={(next) => {
-          set(next, gesture);
-        }}
-        onDone={endGesture}
-      />
-    );
-  return (
-    <ValueSlider
-      label={dial.name}
-      value={value}
-      low={dial.soft[0]}
-      high={dial.soft[1]}
-      step={dial.step || 0.01}
-      mark={
-        typeof dial.home === 'number' ? { at: dial.home, name: 'home: as designed' } : undefined
-      }
-      onChange={(next) => {
-        set(next, gesture);
-      }}
-      onDone={endGesture}
-    />
+    <span className="flex justify-between gap-2 text-[10.5px] text-soft">
+      <span>{ends.low}</span>
+      <span>{ends.high}</span>
+    </span>
   );
 }
 

@@ -1,41 +1,42 @@
 'use client';
-import { ArrowDown, ArrowUp, Trash2 } from 'lucide-react';
-import { getInputValue } from '@/core/compile/uniforms';
-import { drivenValue, moveDial, removeDial } from '@/core/edit/dials';
-import type { Dial, Drive, GroupDefinition } from '@/core/graph/document';
+import { ArrowDown, ArrowUp, Trash2, X } from 'lucide-react';
+import { describePorts, getNodeTitle } from '@/core/compile/catalogue';
+import { moveDial, removeDial } from '@/core/edit/dials';
+import { designedNumber, drivenNumber, driveSentence } from '@/core/edit/drive-sentence';
+import { isChoice } from '@/core/graph/document';
+import type { Dial, Drive, GroupDefinition, InputValue } from '@/core/graph/document';
 import { Button } from '@/ui/Button';
 import { NumberField, shortNumber } from '@/ui/NumberField';
 import { commit } from '@/state/editing';
+import { useDocument } from '@/state/use-stores';
+import { IconButton } from '@/ui/IconButton';
 
 interface Props {
   readonly group: GroupDefinition;
   readonly dial: Dial;
-  readonly value: Dial['home'];
+  readonly value: InputValue;
   readonly edit: (change: Partial<Dial>) => void;
 }
 
-/** What the author of a group sets on a dial: words, slider, place and what it drives. */
+const FIELDS = ['name', 'help', 'unit', 'section'] as const;
+
+/** What the author of a group sets on a dial: words, home, slider, place and what it drives. */
 export function DialSettings({ group, dial, value, edit }: Props) {
   return (
     <div className="my-1 border border-line bg-ground/50 p-2 text-[11.5px]">
-      {(['name', 'help', 'unit', 'section'] as const).map((field) => (
-        <label key={field} className="mb-1 flex items-center gap-2">
-          <span className="w-12 text-soft">{field}</span>
-          <input
-            defaultValue={dial[field]}
-            className="min-w-0 flex-1 border border-line bg-ground px-1"
-            aria-label={`Dial ${field}`}
-            onKeyDown={(event) => {
-              if (event.key === 'Enter') event.currentTarget.blur();
-              event.stopPropagation();
-            }}
-            onBlur={(event) => {
-              if (event.target.value !== dial[field]) edit({ [field]: event.target.value });
-            }}
-          />
-        </label>
+      {FIELDS.map((field) => (
+        <WordField
+          key={field}
+          title={field}
+          label={`Dial ${field}`}
+          value={dial[field]}
+          onChange={(next) => {
+            edit({ [field]: next });
+          }}
+        />
       ))}
-      {dial.kind === 'scalar' ? <SliderEnds dial={dial} edit={edit} /> : null}
+      {dial.kind === 'scalar' ? <NumberSettings dial={dial} edit={edit} /> : null}
+      {dial.kind === 'choice' ? <ChoiceSettings dial={dial} edit={edit} /> : null}
       <ul className="mb-1">
         {dial.drives.map((drive, k) => (
           <DriveLine
@@ -44,6 +45,7 @@ export function DialSettings({ group, dial, value, edit }: Props) {
             dial={dial}
             drive={drive}
             value={value}
+            edit={edit}
           />
         ))}
       </ul>
@@ -52,43 +54,167 @@ export function DialSettings({ group, dial, value, edit }: Props) {
   );
 }
 
-function SliderEnds({ dial, edit }: Pick<Props, 'dial' | 'edit'>) {
-  const [from, to] = dial.soft;
+interface WordProps {
+  readonly title: string;
+  readonly label: string;
+  readonly value: string;
+  readonly onChange: (value: string) => void;
+}
+function WordField({ title, label, value, onChange }: WordProps) {
   return (
-    <div className="mb-1 flex items-center gap-2">
-      <span className="w-12 text-soft">slider</span>
-      <NumberField
-        label="Slider from"
-        value={from}
-        onCommit={(low) => {
-          if (low < to) edit({ soft: [low, to] });
+    <label className="mb-1 flex items-center gap-2">
+      <span className="w-12 text-soft">{title}</span>
+      <input
+        key={value}
+        defaultValue={value}
+        className="min-w-0 flex-1 border border-line bg-ground px-1"
+        aria-label={label}
+        onKeyDown={(event) => {
+          if (event.key === 'Enter') event.currentTarget.blur();
+          event.stopPropagation();
+        }}
+        onBlur={(event) => {
+          if (event.target.value !== value) onChange(event.target.value);
         }}
       />
-      <NumberField
-        label="Slider to"
-        value={to}
-        onCommit={(high) => {
-          if (high > from) edit({ soft: [from, high] });
-        }}
-      />
-    </div>
+    </label>
   );
 }
 
-function DriveLine({ group, dial, drive, value }: Omit<Props, 'edit'> & { readonly drive: Drive }) {
-  const node = group.network.nodes.find((each) => each.id === drive.node);
-  const designed = node && getInputValue(node, drive.input);
+type Edited = Pick<Props, 'dial' | 'edit'>;
+
+/** Home, the ends of the slider and what they do, the ends of what may be typed, the step. */
+function NumberSettings({ dial, edit }: Edited) {
+  const [from, to] = dial.soft;
+  const [least, most] = dial.hard;
+  const { low = '', high = '' } = dial.ends ?? {};
+  const rows: readonly (readonly [string, readonly NumberCell[]])[] = [
+    ['home', [['Home', Number(dial.home), (home) => ({ home })]]],
+    [
+      'slider',
+      [
+        ['Slider from', from, (next) => (next < to ? { soft: [next, to] } : null)],
+        ['Slider to', to, (next) => (next > from ? { soft: [from, next] } : null)],
+      ],
+    ],
+    [
+      'typed',
+      [
+        ['Least typed', least, (next) => (next < most ? { hard: [next, most] } : null)],
+        ['Most typed', most, (next) => (next > least ? { hard: [least, next] } : null)],
+      ],
+    ],
+    ['step', [['Step', dial.step, (step) => (step >= 0 ? { step } : null)]]],
+  ];
   return (
-    <li className="flex justify-between gap-1">
-      <span className="truncate">
-        drives {node?.name ?? drive.node} {drive.input} <em>{drive.law}</em>
-      </span>
-      {typeof designed === 'number' &&
-      typeof value === 'number' &&
-      typeof dial.home === 'number' ? (
-        <span className="figures">
-          {shortNumber(designed)} → {shortNumber(drivenValue(designed, drive, value, dial.home))}
+    <>
+      {rows.map(([title, cells]) => (
+        <div key={title} className="mb-1 flex items-center gap-2">
+          <span className="w-12 text-soft">{title}</span>
+          {cells.map(([label, value, change]) => (
+            <NumberField
+              key={label}
+              label={label}
+              value={value}
+              onCommit={(next) => {
+                const made = change(next);
+                if (made) edit(made);
+              }}
+            />
+          ))}
+        </div>
+      ))}
+      <WordField
+        title="low"
+        label="What its low end does"
+        value={low}
+        onChange={(next) => {
+          edit({ ends: { low: next, high } });
+        }}
+      />
+      <WordField
+        title="high"
+        label="What its high end does"
+        value={high}
+        onChange={(next) => {
+          edit({ ends: { low, high: next } });
+        }}
+      />
+    </>
+  );
+}
+type NumberCell = readonly [
+  label: string,
+  value: number,
+  change: (next: number) => Partial<Dial> | null,
+];
+
+/** Which choices are offered, and what they are called outside. */
+function ChoiceSettings({ dial, edit }: Edited) {
+  const choices = dial.choices ?? [];
+  return (
+    <fieldset className="mb-1">
+      <legend className="text-soft">choices</legend>
+      {choices.map((choice) => (
+        <div key={choice.value} className="flex items-center gap-1">
+          <WordField
+            title={choice.value}
+            label={`Name of the choice ${choice.value}`}
+            value={choice.title}
+            onChange={(title) => {
+              edit({
+                choices: choices.map((each) => (each === choice ? { ...each, title } : each)),
+              });
+            }}
+          />
+          <IconButton
+            name={`Offer ${choice.title} no more`}
+            isDisabled={
+              choices.length < 2 || (isChoice(dial.home) && dial.home.choice === choice.value)
+            }
+            onClick={() => {
+              edit({ choices: choices.filter((each) => each !== choice) });
+            }}
+          >
+            <X size={11} />
+          </IconButton>
+        </div>
+      ))}
+    </fieldset>
+  );
+}
+
+/** One value that a dial drives, as the sentence that decides it. */
+function DriveLine({ group, dial, drive, value, edit }: Props & { readonly drive: Drive }) {
+  const node = group.network.nodes.find((each) => each.id === drive.node);
+  const document = useDocument((state) => state.document);
+  const title = node ? getNodeTitle(document, node) : drive.node;
+  const port = node && describePorts(document, node)?.inputs.find(({ id }) => id === drive.input);
+  const designed = designedNumber(document, group, drive);
+  return (
+    <li className="flex items-center justify-between gap-1">
+      <span className="min-w-0">
+        <span className="block truncate">
+          {title}, {port?.title ?? drive.input} <em>{drive.law}</em>
         </span>
+        {designed !== undefined && typeof value === 'number' ? (
+          <span className="figures text-soft">
+            {driveSentence(designed, [{ dial, drive, at: value }])}
+            {designed === null
+              ? ''
+              : ` = ${shortNumber(drivenNumber(designed, [{ dial, drive, at: value }]))}`}
+          </span>
+        ) : null}
+      </span>
+      {dial.drives.length > 1 ? (
+        <IconButton
+          name={`Drive ${title} no more`}
+          onClick={() => {
+            edit({ drives: dial.drives.filter((each) => each !== drive) });
+          }}
+        >
+          <X size={11} />
+        </IconButton>
       ) : null}
     </li>
   );

@@ -1,13 +1,17 @@
 'use client';
 import { useEffect, useState } from 'react';
-import { describePorts } from '@/core/compile/catalogue';
-import { addDial, addDrive, offerDial } from '@/core/edit/dials';
+import { own } from '@/core/base/own';
+import { describePorts, findNodeDefinition } from '@/core/compile/catalogue';
+import { addDial, addDrive, makeDrive } from '@/core/edit/dials';
+import type { LawEnds } from '@/core/edit/dials';
+import { kindUnder, offerDial } from '@/core/edit/dial-offers';
 import { getNetwork } from '@/core/edit/board';
-import type { GroupDefinition, Law } from '@/core/graph/document';
+import type { GroupDefinition, Law, NetworkDocument } from '@/core/graph/document';
 import type { Evaluation } from '@/state/evaluation';
 import { Button } from '@/ui/Button';
 import { Choose } from '@/ui/Choose';
-import { shortNumber } from '@/ui/NumberField';
+import { NumberField, shortNumber } from '@/ui/NumberField';
+import { ShownValue } from '@/ui/ShownValue';
 import { PictureCanvas } from '@/ui/PictureCanvas';
 import { pictureEnds } from './dial-ends';
 import type { Ends, Exposing } from './dial-ends';
@@ -29,18 +33,23 @@ export function ExposePanel({ group, exposing, evaluation, onDone }: Props) {
   const offer = offerDial(document, group.id, nodeId, input);
   const node = getNetwork(document, group.id).nodes.find((each) => each.id === nodeId);
   const ports = node && describePorts(document, node);
-  const title = ports?.inputs.find((port) => port.id === input)?.title ?? input;
+  const title =
+    ports?.inputs.find((port) => port.id === input)?.title ??
+    own(node && findNodeDefinition(node)?.options, input)?.title ??
+    input;
   const [name, setName] = useState(title);
   const [law, setLaw] = useState<Law>(offer?.laws[0] ?? 'as is');
   const [joined, setJoined] = useState('');
-  const ends = useEnds(evaluation, group.id, exposing, offer?.kind === 'scalar' ? offer.laws : []);
+  const [given, setGiven] = useState<LawEnds | null>(null);
+  const pictured = offer?.laws.filter((each) => kindUnder(each, offer.kind) === 'scalar') ?? [];
+  const ends = useEnds(evaluation, group.id, exposing, pictured, given);
   if (!offer) return null;
   const make = (): void => {
     const label = joined ? `Let a dial drive ${title.toLowerCase()}` : `Made the dial ${name}`;
     commit(label, (current) => {
       const changed = joined
         ? addDrive(current, group.id, joined, nodeId, input, law)
-        : addDial(current, group.id, nodeId, input, law, name)?.document;
+        : addDial(current, group.id, nodeId, input, law, name, given ?? undefined)?.document;
       return changed ?? current;
     });
     onDone();
@@ -49,16 +58,26 @@ export function ExposePanel({ group, exposing, evaluation, onDone }: Props) {
     <div className="mb-3 border border-weld p-2" data-testid="expose">
       <p className="mb-1 text-[12px]">
         Pull out <strong>{title}</strong>
-        {typeof offer.designed === 'number' ? (
+        {offer.isWired ? (
+          ': the law acts on what arrives'
+        ) : (
           <>
-            , designed as <span className="figures">{shortNumber(offer.designed)}</span>
+            , designed as <ShownValue value={offer.designed} isColour={offer.kind === 'colour'} />
           </>
-        ) : null}
+        )}
       </p>
       {offer.warning ? <p className="mb-1 text-[11.5px] text-madder">{offer.warning}</p> : null}
       <DialName name={name} onChange={setName} />
       <LawChoice laws={offer.laws} law={law} ends={ends} onChoose={setLaw} />
-      <DialChoice group={group} kind={offer.kind} joined={joined} onChoose={setJoined} />
+      {law === 'span' || law === 'blend' ? (
+        <EndFields document={document} {...{ group, exposing, law, given }} onChange={setGiven} />
+      ) : null}
+      <DialChoice
+        group={group}
+        kind={kindUnder(law, offer.kind)}
+        joined={joined}
+        onChoose={setJoined}
+      />
       <div className="flex gap-1">
         <Button look="strong" onClick={make}>
           {joined ? 'Add to the dial' : 'Make the dial'}
@@ -75,6 +94,7 @@ function useEnds(
   groupId: string,
   exposing: Exposing,
   laws: readonly Law[],
+  given: LawEnds | null,
 ): readonly Ends[] {
   const path = useView((state) => state.path);
   const [ends, setEnds] = useState<readonly Ends[]>([]);
@@ -89,6 +109,7 @@ function useEnds(
         groupId,
         exposing,
         lawsKey.split(',') as Law[],
+        given ?? undefined,
       ).then(
         (made) => {
           if (live) setEnds(made);
@@ -98,8 +119,46 @@ function useEnds(
     return () => {
       live = false;
     };
-  }, [evaluation, path, groupId, exposing, lawsKey]);
+  }, [evaluation, path, groupId, exposing, lawsKey, given]);
   return ends;
+}
+
+interface EndProps {
+  readonly document: NetworkDocument;
+  readonly group: GroupDefinition;
+  readonly exposing: Exposing;
+  readonly law: Law;
+  readonly given: LawEnds | null;
+  readonly onChange: (ends: LawEnds) => void;
+}
+
+/** The inner values at the two ends of a span or a blend. */
+function EndFields({ document, group, exposing: { node, input }, law, given, onChange }: EndProps) {
+  const drive = makeDrive(document, group.id, node, input, law, given ?? undefined);
+  const { low, high = 1 } = drive;
+  return (
+    <div className="mb-1 flex items-center gap-2 text-[12px]">
+      <span className="w-10 text-soft">ends</span>
+      {low === undefined ? (
+        <span className="text-soft">what arrives</span>
+      ) : (
+        <NumberField
+          label="Value at the low end"
+          value={low}
+          onCommit={(next) => {
+            if (next !== high) onChange({ low: next, high });
+          }}
+        />
+      )}
+      <NumberField
+        label="Value at the high end"
+        value={high}
+        onCommit={(next) => {
+          if (next !== low) onChange({ low: low ?? 0, high: next });
+        }}
+      />
+    </div>
+  );
 }
 
 function DialName({

@@ -1,6 +1,14 @@
 'use client';
+import type { NodeId } from '@/core/base/ids';
+import { own } from '@/core/base/own';
+import { describeNode } from '@/core/compile/catalogue';
+import { findNode } from '@/core/compile/uniforms';
 import { withGroup } from '@/core/edit/board';
-import type { GroupDefinition } from '@/core/graph/document';
+import { resetInputs } from '@/core/edit/reset';
+import type { GroupDefinition, NodeInstance } from '@/core/graph/document';
+import { boardAt } from '@/state/board-path';
+import { useDocument, useView } from '@/state/use-stores';
+import type { SettingEditor } from './setting';
 import type { Evaluation } from '@/state/evaluation';
 import { Button } from '@/ui/Button';
 import { DialRow } from './DialRow';
@@ -15,14 +23,18 @@ interface Props {
   readonly exposing: Exposing | null;
   readonly onExposed: () => void;
   readonly onPublish: () => void;
+  readonly Setting: SettingEditor;
 }
 
 /**
  * The outside of the open group, beside its board: dials as its users will see them, and the proof.
  */
-export function Front({ evaluation, exposing, onExposed, onPublish }: Props) {
+export function Front({ evaluation, exposing, onExposed, onPublish, Setting }: Props) {
   const { group } = useBoard();
   if (!group) return null;
+  const dials = (describeNode(CARD, group)?.inputs ?? []).flatMap((view) =>
+    view.dial ? [{ view, dial: view.dial }] : [],
+  );
   const sections = [...new Set(group.dials.map((dial) => dial.section))];
   return (
     <div className="scaled flex h-full flex-col border-l border-line bg-panel" data-testid="front">
@@ -41,13 +53,20 @@ export function Front({ evaluation, exposing, onExposed, onPublish }: Props) {
             No dials yet. Select a card inside and press ⊶ beside a value to pull it out.
           </p>
         ) : null}
+        <AllHome group={group} />
         {sections.map((section) => (
           <section key={section} className="mb-2">
             <h2 className="mb-1 border-b border-line text-[12px] font-semibold">{section}</h2>
-            {group.dials
-              .filter((dial) => dial.section === section)
-              .map((dial, k) => (
-                <DialRow key={`${dial.id} ${String(k)}`} group={group} dial={dial} />
+            {dials
+              .filter(({ dial }) => dial.section === section)
+              .map(({ view, dial }, k) => (
+                <DialRow
+                  key={`${dial.id} ${String(k)}`}
+                  group={group}
+                  view={view}
+                  dial={dial}
+                  Setting={Setting}
+                />
               ))}
           </section>
         ))}
@@ -59,6 +78,37 @@ export function Front({ evaluation, exposing, onExposed, onPublish }: Props) {
         </Button>
       </div>
     </div>
+  );
+}
+
+/** What a group's ports are read by where no card of it is at hand. */
+const CARD: NodeInstance = {
+  id: '' as NodeId,
+  type: 'group',
+  version: 1,
+  at: [0, 0],
+  values: {},
+  options: {},
+};
+
+/** Puts every dial of the card home at once, where some are not. */
+function AllHome({ group }: { readonly group: GroupDefinition }) {
+  const path = useView((state) => state.path);
+  const instance = useDocument((state) => findNode(state.document, path));
+  const ids = group.dials.map(({ id }) => id).filter((id) => instance && own(instance.values, id));
+  if (!instance || ids.length === 0) return null;
+  return (
+    <button
+      type="button"
+      className="mb-1 min-h-[24px] self-end text-[11px] underline"
+      onClick={() => {
+        commit('Put all dials home', (current) =>
+          resetInputs(current, boardAt(current, path.slice(0, -1)), instance.id, ids),
+        );
+      }}
+    >
+      all home
+    </button>
   );
 }
 

@@ -1,6 +1,8 @@
 import { own } from '@/core/base/own';
 import { outputKey } from '@/core/graph/result-key';
-import { addDial, drivenValue, offerDial } from '@/core/edit/dials';
+import { addDial, drivenValue } from '@/core/edit/dials';
+import type { LawEnds } from '@/core/edit/dials';
+import { offerDial } from '@/core/edit/dial-offers';
 import { setValue } from '@/core/edit/nodes';
 import type { Law, NetworkDocument } from '@/core/graph/document';
 import type { Picture } from '@/core/evaluate/picture';
@@ -31,6 +33,7 @@ export async function pictureEnds(
   groupId: string,
   { node, input }: Exposing,
   laws: readonly Law[],
+  given?: LawEnds,
 ): Promise<Ends[]> {
   const { modelId } = stores.document.getState(),
     { camera } = stores.view.getState();
@@ -42,7 +45,7 @@ export async function pictureEnds(
   const outer = boardAt(document, path.slice(0, -1));
   return Promise.all(
     laws.map(async (law) => {
-      const made = addDial(document, groupId, node, input, law, 'trial');
+      const made = addDial(document, groupId, node, input, law, 'trial', given);
       if (!made) throw new Error('This value cannot be a dial.');
       const dial = own(made.document.groups, groupId)?.dials.find(
         (each) => each.id === made.dialId,
@@ -59,10 +62,14 @@ export async function pictureEnds(
         );
       const [from, to] = dial?.soft ?? [0, 2];
       const [drive] = dial?.drives ?? [];
-      const designed = offerDial(document, groupId, node, input)?.designed;
+      const offer = offerDial(document, groupId, node, input);
+      const { designed } = offer ?? {};
+      const home = typeof dial?.home === 'number' ? dial.home : 1;
+      const at = (value: number): number =>
+        drive && typeof designed === 'number' ? drivenValue(designed, drive, value, home) : value;
       const values =
-        drive && typeof designed === 'number'
-          ? ([drivenValue(designed, drive, from, 1), drivenValue(designed, drive, to, 1)] as const)
+        typeof designed === 'number' && offer?.isWired === false
+          ? ([at(from), at(to)] as const)
           : null;
       return { law, values, low: await shoot(from), high: await shoot(to) };
     }),

@@ -63,7 +63,7 @@ function NodeBench({ node, evaluation, onExpose }: BenchProps & { readonly node:
     <div className="scaled flex h-full gap-4 overflow-auto p-3" data-testid="bench">
       <BenchPicture node={node} outputs={ports?.outputs ?? []} />
       <div className="min-w-0 flex-1">
-        <BenchHeader node={node} onCompare={setComparing} />
+        <BenchHeader node={node} onCompare={setComparing} onExpose={onExpose} />
         {compared && comparing !== null && first && evaluation ? (
           <CompareSheet
             node={node}
@@ -96,7 +96,7 @@ function NodeBench({ node, evaluation, onExpose }: BenchProps & { readonly node:
         {evaluation && first?.kind === 'surface' ? (
           <SurfaceShares node={node.id} board={board} evaluation={evaluation} />
         ) : null}
-        <ShapeEditors node={node} ports={shown} findings={findings} />
+        <ShapeEditors node={node} ports={shown} findings={findings} onExpose={onExpose} />
         <InputRows
           node={node}
           ports={shown.filter((port) => !SHAPES.has(port.kind))}

@@ -1,4 +1,5 @@
 'use client';
+import { ExposeButton } from './ExposeButton';
 import { own } from '@/core/base/own';
 import { LayoutGrid } from 'lucide-react';
 import { memo } from 'react';
@@ -21,20 +22,23 @@ import { useDocument } from '@/state/use-stores';
 interface Props {
   readonly node: NodeInstance;
   readonly onCompare: (option: string) => void;
+  /** Makes an option a dial of the open group. */
+  readonly onExpose: ((node: string, input: string) => void) | null;
 }
 
 /** Whether a node is the same but for its values: then its head is. */
 const isAlike = (
-  { node: a, onCompare: compareA }: Props,
-  { node: b, onCompare: compareB }: Props,
+  { node: a, onCompare: compareA, onExpose: exposeA }: Props,
+  { node: b, onCompare: compareB, onExpose: exposeB }: Props,
 ): boolean =>
   compareA === compareB &&
+  exposeA === exposeB &&
   (['id', 'type', 'version', 'name', 'options', 'limited', 'off', 'twin', 'group'] as const).every(
     (member) => a[member] === b[member],
   );
 
 /** The name of the chosen node and what concerns it as a whole; its modes under it. */
-export const BenchHeader = memo(function BenchHeader({ node, onCompare }: Props) {
+export const BenchHeader = memo(function BenchHeader({ node, onCompare, onExpose }: Props) {
   const group = useDocument((state) => findGroupDefinition(state.document, node));
   const definition = findNodeDefinition(node);
   const options = Object.entries(definition?.options ?? {});
@@ -67,7 +71,7 @@ export const BenchHeader = memo(function BenchHeader({ node, onCompare }: Props)
       {options.length > 0 || starts.length > 0 ? (
         <div className="mb-1 flex flex-wrap items-center gap-x-3 gap-y-1">
           {options.map(([id, option]) => (
-            <NodeOption key={id} node={node} id={id} option={option} onCompare={onCompare} />
+            <NodeOption key={id} {...{ node, id, option, onCompare, onExpose }} />
           ))}
           {starts.length > 0 ? <StartMenu node={node} starts={starts} /> : null}
         </div>
@@ -121,7 +125,7 @@ interface OptionProps extends Props {
   readonly option: OptionDefinition;
 }
 
-function NodeOption({ node, id, option, onCompare }: OptionProps) {
+function NodeOption({ node, id, option, onCompare, onExpose }: OptionProps) {
   const isShown = useFindings(
     ({ shown }) => shown?.place.node === node.id && shown.place.option === id,
   );
@@ -136,6 +140,14 @@ function NodeOption({ node, id, option, onCompare }: OptionProps) {
       />
       {option.open === 'parts' ? (
         <PickButton title={option.title} picking={pickingPart(node, id, option.title)} />
+      ) : null}
+      {onExpose ? (
+        <ExposeButton
+          title={option.title}
+          onExpose={() => {
+            onExpose(node.id, id);
+          }}
+        />
       ) : null}
       {option.choices.length > 2 ? (
         <button

@@ -8,6 +8,7 @@ import { Button } from '@/ui/Button';
 import { Choose } from '@/ui/Choose';
 import { tellProblem } from '@/ui/tell-problem';
 import { commit } from '@/state/editing';
+import { ExposeButton } from './ExposeButton';
 import { FlatImage } from './FlatImage';
 import { useResults } from '@/state/use-stores';
 
@@ -17,11 +18,13 @@ interface Props {
   readonly title: string;
   readonly path: string;
   readonly value: ImageValue;
+  /** Makes it a dial of the open group; null where there is none. */
+  readonly onExpose: (() => void) | null;
 }
 const NONE = 'none';
 
 /** An image input: which file, what it holds, how it is read; takes a new one by button or drop. */
-export function ImageField({ node, input, title, path, value }: Props) {
+export function ImageField({ node, input, title, path, value, onExpose }: Props) {
   const put = (next: ImageValue): void => {
     commit('Chose an image', (document, board) => setValue(document, board, node.id, input, next));
   };
@@ -30,7 +33,7 @@ export function ImageField({ node, input, title, path, value }: Props) {
   const coordinates = Object.keys(inputs).find((id) => inputs[id]?.kind === 'vector');
   return (
     <div
-      className="col-span-2 flex flex-wrap items-center gap-2 py-1 text-[12px]"
+      className="col-span-full flex flex-wrap items-center gap-2 py-1 text-[12px]"
       data-testid={`image-${input}`}
       onDragOver={(event) => {
         event.preventDefault();
@@ -48,10 +51,29 @@ export function ImageField({ node, input, title, path, value }: Props) {
       <FileButton title={title} isBusy={isBusy} onTake={(file) => void take(file)} />
       <StudioImages value={value} onChoose={put} />
       <ImageState path={path} value={value} />
+      {onExpose ? <ExposeButton title={title} onExpose={onExpose} /> : null}
       {value.image && coordinates !== undefined ? (
         <FlatImage node={node} value={value} coordinates={coordinates} />
       ) : null}
     </div>
+  );
+}
+
+/** An image that is chosen by its file or from those of the studio. */
+export function ImageChoice({
+  title,
+  value,
+  onChoose,
+}: Pick<Props, 'title' | 'value'> & { readonly onChoose: (image: ImageValue) => void }) {
+  const { take, isBusy } = useTakenFile(onChoose);
+  return (
+    <span className="flex flex-wrap items-center gap-2 text-[12px]">
+      <span className="max-w-[180px] truncate font-semibold" title={value.name}>
+        {value.image ? value.name : 'none yet'}
+      </span>
+      <FileButton title={title} isBusy={isBusy} onTake={(file) => void take(file)} />
+      <StudioImages value={value} onChoose={onChoose} />
+    </span>
   );
 }
 

@@ -2,20 +2,21 @@
 import { own } from '@/core/base/own';
 import { memo, useEffect, useRef } from 'react';
 import { useShallow } from 'zustand/react/shallow';
-import { getNodeTitle, neutralValue } from '@/core/compile/catalogue';
+import { findGroupDefinition, getNodeTitle, neutralValue } from '@/core/compile/catalogue';
 import type { InputView } from '@/core/compile/catalogue';
 import { getInputValue } from '@/core/compile/uniforms';
+import { offerDial } from '@/core/edit/dial-offers';
 import { setValue } from '@/core/edit/nodes';
 import { resetInputs } from '@/core/edit/reset';
 import { disconnect } from '@/core/edit/strands';
-import { isImage } from '@/core/graph/document';
+import { isFlowing, isImage } from '@/core/graph/document';
 import type { NodeInstance } from '@/core/graph/document';
-import { NOT_DRIVEN } from '@/core/nodes/define';
 import { pickingFor } from '@/state/picks';
 import type { PlacedFinding } from '@/state/findings-state';
 import { useFindings } from '@/state/use-findings';
 import { colourSources } from './colour-sources';
 import { ImageField } from './ImageField';
+import { SettingRow } from './SettingRow';
 import { ValueRow } from './ValueRow';
 import { commit, endGesture } from '@/state/editing';
 import { indexBoard, useCard } from '@/state/use-card';
@@ -195,7 +196,19 @@ function InputEditor({ node, port, board, onExpose }: RowProps) {
   const value = port.dial
     ? (own(node.values, port.id) ?? port.dial.home)
     : getInputValue(node, port.id);
-  if (port.kind === 'image')
+  const group = useDocument((state) => findGroupDefinition(state.document, node));
+  const exposable = useDocument(
+    (state) =>
+      onExpose !== null &&
+      board !== null &&
+      offerDial(state.document, board, node.id, port.id) !== null,
+  );
+  const expose = exposable
+    ? () => {
+        onExpose?.(node.id, port.id);
+      }
+    : null;
+  if (port.kind === 'image' && !port.dial)
     return (
       <ImageField
         node={node}
@@ -203,9 +216,13 @@ function InputEditor({ node, port, board, onExpose }: RowProps) {
         title={port.title}
         path={[...path, node.id].join('/')}
         value={isImage(value) ? value : { image: '', name: '' }}
+        onExpose={expose}
       />
     );
-  const exposable = onExpose && !NOT_DRIVEN.has(port.kind) && value !== undefined;
+  if (port.dial && group && value !== undefined && !isFlowing(port.dial))
+    return (
+      <SettingRow node={node} port={port} group={group} path={[...path, node.id]} value={value} />
+    );
   return (
     <ValueRow
       port={port}
@@ -230,13 +247,7 @@ function InputEditor({ node, port, board, onExpose }: RowProps) {
       onUnplug={() => {
         commit('Removed a strand', (current, at) => disconnect(current, at, strands.split(' ')));
       }}
-      onExpose={
-        exposable
-          ? () => {
-              onExpose(node.id, port.id);
-            }
-          : null
-      }
+      onExpose={expose}
       picking={pickingFor(node, port)}
       sources={() => colourSources(port.title, node.id)}
     />

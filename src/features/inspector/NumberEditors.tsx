@@ -40,7 +40,7 @@ export function NumberEditor({ port, value, neutral, onChange, onDone }: Props<n
   const drag = (next: number): void => {
     onChange(next, `value ${port.id}`);
   };
-  const counts = port.port?.counts;
+  const counts = (port.port ?? port.like)?.counts;
   return (
     <span className="flex items-center gap-2">
       {counts === 'seed' ? (
@@ -125,7 +125,7 @@ export function TripleEditor({ port, value, onChange, onDone }: Props<Triple>) {
   const gesture = `value ${port.id}`;
   return (
     <span className="flex items-center gap-1">
-      {port.port?.picks === 'direction' ? (
+      {(port.port ?? port.like)?.picks === 'direction' ? (
         <DirectionBall
           label={port.title}
           value={value}

@@ -8,6 +8,7 @@ import type { InputValue, NodeInstance } from '@/core/graph/document';
 import type { PlacedFinding } from '@/state/findings-state';
 import { colourSources } from './colour-sources';
 import { CurveEditor } from './CurveEditor';
+import { ExposeButton } from './ExposeButton';
 import { FormulaEditor } from './formula/FormulaEditor';
 import { RampEditor } from './ramp/RampEditor';
 import type { RampDomain } from './ramp/edited-ramp';
@@ -18,6 +19,7 @@ interface Props {
   readonly node: NodeInstance;
   readonly ports: readonly InputView[];
   readonly findings: readonly PlacedFinding[];
+  readonly onExpose: ((node: string, input: string) => void) | null;
 }
 
 /** Between which values the ramps of a node lie; null where their ends are wired or driven. */
@@ -41,8 +43,13 @@ const callableOf = (ports: readonly InputView[]) =>
     .filter(({ kind }) => kind !== 'formula')
     .map(({ id, port }) => ({ name: id, help: port?.help ?? '' }));
 
+const isShape = ({ kind }: InputView, value: InputValue | undefined): boolean =>
+  value !== undefined && (kind === 'ramp' || kind === 'curve' || kind === 'formula');
+
 /** Editors of the ramps, curves and formulas of a node, with what is wrong in them marked. */
-export function ShapeEditors({ node, ports, findings }: Props) {
+export function ShapeEditors({ node, ports: all, findings, onExpose }: Props) {
+  // The shapes of a group are those of its dials, which have rows.
+  const ports = all.filter(({ dial }) => dial === null);
   const path = useView((state) => state.path);
   const domain = useDomain(node);
   const arriving = arrivingKey([...path, node.id], 'value');
@@ -55,6 +62,7 @@ export function ShapeEditors({ node, ports, findings }: Props) {
   const set = (id: string, value: InputValue, label: string, gesture: string | null): void => {
     commit(label, (current, at) => setValue(current, at, node.id, id, value), gesture);
   };
+  const exposed = onExpose ? valued.filter(({ port, value }) => isShape(port, value)) : [];
   const curves = valued.flatMap(({ port, value }) => (isCurve(value) ? [{ port, value }] : []));
   return (
     <>
@@ -91,6 +99,21 @@ export function ShapeEditors({ node, ports, findings }: Props) {
         ))}
       </div>
       <Formulas valued={valued} ports={ports} set={set} />
+      {exposed.length > 0 ? (
+        <p className="group/row flex items-center gap-2 text-[11.5px] text-soft">
+          {exposed.map(({ port }) => (
+            <span key={port.id} className="flex items-center gap-1">
+              {port.title}
+              <ExposeButton
+                title={port.title}
+                onExpose={() => {
+                  onExpose?.(node.id, port.id);
+                }}
+              />
+            </span>
+          ))}
+        </p>
+      ) : null}
     </>
   );
 }

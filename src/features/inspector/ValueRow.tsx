@@ -7,6 +7,7 @@ import { ColourField } from '@/ui/ColourField';
 import type { ColourSource } from '@/ui/ColourPanel';
 import { shortNumber } from '@/ui/NumberField';
 import { NumberEditor, TripleEditor } from './NumberEditors';
+import { ExposeButton } from './ExposeButton';
 import { PickButton } from './PickButton';
 import type { Picking } from '@/state/stores';
 
@@ -112,17 +113,7 @@ function ValueActions({
           <RotateCcw size={11} />
         </button>
       ) : null}
-      {onExpose && !drivenBy && !wiredFrom ? (
-        <button
-          type="button"
-          aria-label={`Make ${title} a dial`}
-          title="Make it a dial"
-          className="press on-row rounded-[2px] border border-seam text-[11px]"
-          onClick={onExpose}
-        >
-          ⊶
-        </button>
-      ) : null}
+      {onExpose ? <ExposeButton title={title} onExpose={onExpose} /> : null}
     </span>
   );
 }

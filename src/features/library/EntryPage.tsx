@@ -3,14 +3,13 @@ import { own } from '@/core/base/own';
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
 import { useForm } from 'react-hook-form';
-import { isTriple } from '@/core/graph/document';
 import { findNodeDefinition } from '@/core/compile/catalogue';
-import { toHex } from '@/core/surface/colour-science';
 import { withdrawRelease, withdrawalForm } from '@/contract/library';
 import { describeError } from '@/core/base/problem';
 import { useChange } from '@/state/use-call';
 import { Button } from '@/ui/Button';
 import { shortNumber } from '@/ui/NumberField';
+import { ShownValue } from '@/ui/ShownValue';
 import { FIELD } from '@/ui/Field';
 import { ProblemNote } from '@/ui/ProblemNote';
 import { Swatch } from '@/ui/Swatch';
@@ -114,14 +113,7 @@ function FrontTable({ release }: { readonly release: ReleaseView }) {
           <tr key={dial.id} className="border-b border-line">
             <td className="py-1">{dial.name}</td>
             <td className="figures">
-              {isTriple(dial.home) ? (
-                <span
-                  className="inline-block h-3 w-6 border border-line"
-                  style={{ background: toHex(dial.home) }}
-                />
-              ) : (
-                shortNumber(dial.home)
-              )}
+              <ShownValue value={dial.home} isColour={dial.kind === 'colour'} />
             </td>
             <td className="figures">
               {dial.kind === 'scalar'

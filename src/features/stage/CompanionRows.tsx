@@ -40,7 +40,7 @@ export function CompanionRows({
         />
         <button
           type="button"
-          className="ml-auto p-1 text-soft hover:text-ink"
+          className="ml-auto grid h-[24px] w-[24px] place-items-center text-soft hover:text-ink"
           aria-label={`Take ${name} from the stage`}
           onClick={() => {
             commit('Took a model from the stage', (current) => removeCompanion(current, id));

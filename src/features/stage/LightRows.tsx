@@ -108,7 +108,7 @@ function LightHeading({ light, change }: Props) {
       />
       <button
         type="button"
-        className="ml-auto p-1 text-soft hover:text-ink"
+        className="ml-auto grid h-[24px] w-[24px] place-items-center text-soft hover:text-ink"
         aria-label={`Remove ${light.name}`}
         onClick={() => {
           commit('Removed a light', (current) => removeLight(current, light.id));

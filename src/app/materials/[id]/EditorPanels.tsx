@@ -8,6 +8,7 @@ import { Front } from '@/features/front/Front';
 import { OutsideStrip } from '@/features/front/OutsideStrip';
 import { GuideStrip } from '@/features/guide/GuideStrip';
 import { Bench } from '@/features/inspector/Bench';
+import { DialSetting } from '@/features/inspector/DialSetting';
 import { BenchHint, useBenchIsOpen } from '@/features/inspector/BenchHint';
 import { Stage } from '@/features/stage/Stage';
 import { FindPanel } from '@/features/view/FindPanel';
@@ -126,6 +127,7 @@ function BoardArea({ evaluation, exposing, onExposed, onPublish }: BoardAreaProp
               exposing={exposing}
               onExposed={onExposed}
               onPublish={onPublish}
+              Setting={DialSetting}
             />
           </div>
         ) : null}

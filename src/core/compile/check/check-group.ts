@@ -1,8 +1,15 @@
 import { own } from '../../base/own';
-import { LIMITS, isTriple } from '../../graph/document';
-import type { Dial, Drive, GroupDefinition, NetworkDocument } from '../../graph/document';
+import { LIMITS, isChoice, isFlowing } from '../../graph/document';
+import type {
+  Dial,
+  Drive,
+  GroupDefinition,
+  NetworkDocument,
+  NodeInstance,
+} from '../../graph/document';
 import { NOT_DRIVEN } from '../../nodes/define';
-import { describePorts } from '../catalogue';
+import { describePorts, findNodeDefinition } from '../catalogue';
+import { fits, kindWord } from './kinds';
 import type { CheckReport, DocumentPath } from './report';
 
 /** Checks what a group shows outside: its inputs and dials, and what the dials drive. */
@@ -38,11 +45,11 @@ function checkDial(
   dial: Dial,
   at: DocumentPath,
 ): void {
-  if ((dial.kind === 'scalar') === isTriple(dial.home))
+  if (!fits(dial.kind, dial.home))
     report.add(
       'value.wrong-type',
       [...at, 'home'],
-      `The home of the dial “${dial.name}” is not a ${dial.kind}.`,
+      `The home of the dial “${dial.name}” is not a ${kindWord(dial.kind)}.`,
     );
   dial.drives.forEach((drive, k) => {
     checkDrive(report, document, group, dial, drive, [...at, 'drives', k]);
@@ -60,6 +67,8 @@ function checkDrive(
   const node = group.network.nodes.find((each) => each.id === drive.node);
   const port =
     node && describePorts(document, node)?.inputs.find((each) => each.id === drive.input);
+  if (node && dial.kind === 'choice' && node.type !== 'group')
+    return checkChoices(report, dial, drive, node, at);
   if (!node || !port)
     return report.add(
       'drive.missing-target',
@@ -68,12 +77,44 @@ function checkDrive(
         'Remove the drive.',
     );
   const place = { node: node.id };
-  if (NOT_DRIVEN.has(port.kind))
+  const isSetting = !isFlowing(dial);
+  if (isSetting ? port.kind !== dial.kind : NOT_DRIVEN.has(port.kind))
     report.add('drive.kind', at, `The dial “${dial.name}” cannot drive ${port.title}.`, place);
   if (drive.law !== 'as is' && dial.kind !== 'scalar')
     report.add('drive.law', at, `Only a scalar dial can have the law “${drive.law}”.`, place);
   if (drive.law === 'span' && drive.low === drive.high)
     report.add('drive.law', at, `The span of the dial “${dial.name}” has equal ends.`, place);
+}
+
+/** A dial that is a choice drives an option, and offers only what the option has. */
+function checkChoices(
+  report: CheckReport,
+  dial: Dial,
+  drive: Drive,
+  node: NodeInstance,
+  at: DocumentPath,
+): void {
+  const option = own(findNodeDefinition(node)?.options, drive.input);
+  if (!option)
+    return report.add(
+      'drive.missing-target',
+      at,
+      `The dial “${dial.name}” drives the option ${drive.input} of ${drive.node}, which does ` +
+        'not exist. Remove the drive.',
+    );
+  if (option.open !== undefined) return;
+  const offered = [
+    ...(dial.choices ?? []).map(({ value }) => value),
+    ...(isChoice(dial.home) ? [dial.home.choice] : []),
+  ];
+  const unknown = offered.find((value) => !option.choices.some((each) => each.value === value));
+  if (unknown !== undefined)
+    report.add(
+      'drive.kind',
+      at,
+      `The dial “${dial.name}” offers “${unknown}”, which ${option.title.toLowerCase()} has not.`,
+      { node: node.id },
+    );
 }
 
 /** Groups may not contain themselves, nor nest too deep, nor unfold to too many nodes. */

@@ -1,6 +1,7 @@
 import { own } from '../../base/own';
-import { isCurve, isFormula, isRamp, isTriple } from '../../graph/document';
+import { isChoice, isCurve, isFormula, isRamp, isTriple } from '../../graph/document';
 import type {
+  ChoiceValue,
   CurveValue,
   InputValue,
   NetworkDocument,
@@ -112,7 +113,27 @@ function checkValue(
   if (isFormula(value)) return checkFormula(report, node, value.formula, at);
   if (isRamp(value)) return checkRamp(report, node, value, at);
   if (isCurve(value)) return checkCurve(report, node, value, at);
+  if (isChoice(value)) return checkChoice(report, node, port, value, at);
   checkRange(report, node, port, value, at);
+}
+
+/** A choice of a dial is one that the dial offers. */
+function checkChoice(
+  report: CheckReport,
+  node: NodeInstance,
+  { title, dial }: InputView,
+  { choice }: ChoiceValue,
+  at: DocumentPath,
+): void {
+  const choices = dial?.choices ?? [];
+  if (choices.length === 0 || choices.some(({ value }) => value === choice)) return;
+  report.add(
+    'value.out-of-range',
+    at,
+    `${title} does not offer “${choice}”; it offers ` +
+      `${choices.map((each) => each.title).join(', ')}.`,
+    { node: node.id, severity: 'warning' },
+  );
 }
 
 /** Numbers, and each of the three of a vector or colour, within what may be typed. */

@@ -1,4 +1,4 @@
-import { isCurve, isFormula, isImage, isRamp, isTriple } from '../../graph/document';
+import { isChoice, isCurve, isFormula, isImage, isRamp, isTriple } from '../../graph/document';
 import type { PortKind } from '../../nodes/define';
 
 /** Whether a typed value is of the kind an input takes. */
@@ -20,6 +20,8 @@ export function fits(kind: PortKind, value: unknown): boolean {
       return isImage(value);
     case 'formula':
       return isFormula(value);
+    case 'choice':
+      return isChoice(value);
     case 'surface':
     case 'scalars':
       return false;
@@ -37,6 +39,7 @@ const WORDS: Record<PortKind, string> = {
   curve: 'curve',
   image: 'image',
   formula: 'formula',
+  choice: 'choice',
   surface: 'surface',
 };
 
