@@ -31,7 +31,8 @@ const run = (...given: string[]): string => {
 
 /** What the examples are used for, in a process of its own over the copied core. */
 const USE = `
-import { listDefinitions, searchNodes, findDefinition } from './core/compile/catalogue';
+import { listDefinitions, findDefinition } from './core/compile/catalogue';
+import { searchNodes } from './core/compile/search-nodes';
 import { describeCatalogue } from './core/compile/describe';
 import { handbookPages } from './core/compile/handbook';
 import { compileNetwork, uniformsFor } from './core/compile/compile';

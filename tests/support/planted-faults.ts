@@ -76,7 +76,11 @@ const GROUPS: Readonly<Record<string, GroupDefinition>> = {
   barnacles: groupOf(
     'barnacles',
     'Barnacles',
-    [node('inner', 'patterns.noise', { scale: -4 }), node('shown', 'patterns.image')],
+    [
+      node('inner', 'patterns.noise', { scale: -4 }),
+      node('shown', 'patterns.image'),
+      node('folded', 'patterns.fractal-noise'),
+    ],
     [
       dial('d1', { drives: [drive({ node: 'gone' })] }),
       dial('d2', { drives: [drive({ node: 'shown', input: 'image', law: 'as is' })] }),
@@ -85,8 +89,24 @@ const GROUPS: Readonly<Record<string, GroupDefinition>> = {
       dial('d5', { home: [1, 1, 1] }),
       dial('d6', {}),
       dial('d6', { name: 'Twice' }),
+      dial('d7', {
+        kind: 'choice',
+        home: { choice: 'none' },
+        choices: [{ value: 'pleated', title: 'Pleated' }],
+        drives: [drive({ node: 'folded', input: 'fold', law: 'as is' })],
+      }),
     ],
   ),
+  scarf: {
+    ...groupOf('scarf', 'Scarf', [node('weave', 'patterns.noise')], []),
+    inputs: [{ id: 'in1', name: 'Where', kind: 'vector' }],
+    network: {
+      nodes: [node('weave', 'patterns.noise')],
+      strands: [strand('@in:in1 > weave:at'), strand('weave:value > @out:value')],
+      regions: [],
+      notes: [],
+    },
+  },
   knot: groupOf('knot', 'Knot', [{ ...node('self', 'group'), group: 'knot' }], []),
 };
 
@@ -118,6 +138,7 @@ const NODES: readonly NodeInstance[] = [
   { ...node('empty', 'group'), group: 'absent' },
   { ...node('tied', 'group'), group: 'knot' },
   { ...node('shells', 'group'), group: 'barnacles' },
+  { ...node('loose', 'group'), group: 'scarf' },
   node('end', 'ranges.levels'),
   node('steep', 'model.slope'),
   node('bare', 'surface.surface'),
@@ -210,6 +231,8 @@ export const PLANTED: readonly PlantedFault[] = [
   { code: 'drive.law', place: ofDial('d4', { drive: 0, node: 'inner', input: 'scale' }) },
   { code: 'value.wrong-type', place: ofDial('d5') },
   { code: 'node.duplicate-id', place: ofDial('d6') },
+  { code: 'drive.kind', place: ofDial('d7', { drive: 0, node: 'folded', input: 'fold' }) },
+  { code: 'group.unwired', place: here({ node: 'loose' }) },
 ];
 
 /** The JSON Pointer by which the check names a planted fault. @throws when it does not find it */

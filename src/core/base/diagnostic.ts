@@ -24,6 +24,7 @@ export const DIAGNOSTIC_CODES = [
   'group.missing',
   'group.contains-itself',
   'group.too-deep',
+  'group.unwired',
   'network.too-large',
   'formula.wrong',
   'image.unavailable',

@@ -10,7 +10,7 @@ import type { SurfaceLanes } from '../nodes/parameters/lanes';
 import { CURVE_ROW, CURVE_ROWS, RAMP_ROW, RAMP_ROWS, STOP_ASPECTS } from '../nodes/ramp-table';
 import type { OpenStop } from '../nodes/ramp-table';
 import { plainSurface } from '../nodes/surface-lanes';
-import { inputPort } from './catalogue';
+import { inputPort, neutralValue } from './catalogue';
 import { asQuantity, toScalar, toTriple } from './convert';
 import type { Lowered } from './convert';
 import { applyDrives } from './drives';
@@ -18,7 +18,7 @@ import type { DriveScope } from './drives';
 import { IMAGE_UNIFORMS, chooseReading } from './images';
 import type { ImageSlot } from './images';
 import type { SharedReads } from './model-reads';
-import { wiredTo } from './scope';
+import { isNeutral, wiredTo } from './scope';
 import type { Scope } from './scope';
 import { getInputValue } from './uniforms';
 import type { Binding, BindingSource } from './uniforms';
@@ -103,7 +103,8 @@ export class InputLowering {
     const [first] = wired;
     const base = first
       ? this.asPort(first.value, port, first.strand)
-      : this.unwired(node, path, id, port);
+      : (isNeutral(scope, node.id, id) && this.neutral(node, id)) ||
+        this.unwired(node, path, id, port);
     const driven = this.drive(scope, node, id, base);
     this.arrived.set(arrivingKey(path, id), driven);
     if (port.kind === 'fixed') {
@@ -141,6 +142,20 @@ export class InputLowering {
         : { kind: 'scalar', lanes: [toScalar(this.b, value, strand.conversion)] };
     const converted = this.convert(value, port.kind as ValueKind, strand.conversion);
     return strand.plain ? converted : asQuantity(this.b, converted, port.quantity);
+  }
+
+  /** What changes nothing at an input; null where there is no such value. */
+  private neutral(node: NodeInstance, input: string): Lowered | null {
+    const value = neutralValue(node, input);
+    return value === undefined ? null : { kind: 'scalar', lanes: [this.b.f(value)] };
+  }
+
+  /** What a vector counts as by the coordinates it is said to be. */
+  coordinates(which: 'position' | 'normal' | 'texture'): Lowered {
+    const { position, normal, textureCoordinates } = this.model;
+    const lanes =
+      which === 'position' ? position : which === 'normal' ? normal : textureCoordinates;
+    return { kind: 'vector', lanes };
   }
 
   private unwired(

@@ -27,7 +27,7 @@ import { findNode } from './uniforms';
 import type { Binding } from './uniforms';
 import { InputLowering } from './lower-inputs';
 import { widest, wrapOutputs } from './lower-outputs';
-import { makeScope, findSource, valuesPath, wiredTo } from './scope';
+import { isFed, makeScope, findSource, valuesPath, wiredTo } from './scope';
 import type { Scope } from './scope';
 
 /** Turns a checked document into IR: opens groups, resolves dials, converts along strands. */
@@ -131,15 +131,21 @@ export class Lowering {
     const group = present(findGroupDefinition(this.document, node), 'group');
     const path = [...scope.path, node.id];
     const inputs = new Map<string, Lowered>();
+    const lists = new Map<string, readonly Lowered[]>();
     for (const port of group.inputs) {
-      const wired = wiredTo(scope, node.id, port.id)[0];
-      if (wired)
-        inputs.set(port.id, this.inputs.convert(wired.value, port.kind, wired.strand.conversion));
+      const all = wiredTo(scope, node.id, port.id);
+      const [wired] = all;
+      const convert = ({ value, strand }: (typeof all)[number]): Lowered =>
+        this.inputs.convert(value, port.kind, strand.conversion);
+      if (port.many) lists.set(port.id, all.map(convert));
+      if (wired) inputs.set(port.id, convert(wired));
       else if (port.fallback !== undefined && port.kind !== 'surface')
         inputs.set(
           port.id,
           this.inputs.bound(port.kind, { from: 'fallback', path, input: port.id }),
         );
+      else if (port.unwired && port.unwired !== 'neutral')
+        inputs.set(port.id, this.inputs.coordinates(port.unwired));
     }
     for (const dial of group.dials.filter(isFlowing)) {
       const wired = wiredTo(scope, node.id, dial.id)[0];
@@ -148,7 +154,12 @@ export class Lowering {
         : this.inputs.bound(dial.kind, { from: 'dial', path, dial: dial.id });
       inputs.set(dial.id, this.inputs.drive(scope, node, dial.id, setting));
     }
-    const inner = makeScope(path, group.network, group, inputs);
+    const fed = new Set(
+      [...group.inputs, ...group.dials]
+        .map(({ id }) => id)
+        .filter((id) => isFed(scope, node.id, id)),
+    );
+    const inner = makeScope(path, group.network, group, inputs, { lists, fed });
     this.lowerScope(inner);
     return Object.fromEntries(
       group.outputs.map((port) => {
@@ -178,6 +189,7 @@ export class Lowering {
       ...this.model,
       isUsed: (output) => this.used.has(outputKey([...scope.path, node.id], output)),
       isWired: (input) => wiredTo(scope, node.id, input).length > 0,
+      isFed: (input) => isFed(scope, node.id, input),
       meshMap: (kind, wanted, { which, detail } = {}) => {
         const path = [...scope.path, node.id],
           field = laneName({ of: 'map', field: path.join('/') + (which ? `~${which}` : '') });

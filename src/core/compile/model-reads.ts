@@ -12,7 +12,7 @@ import type { Binding } from './uniforms';
 /** What is antialiased over the width that a sample stands for. */
 export type Antialiased = readonly ('images' | 'steps')[];
 /** What all nodes of a program read alike. */
-export type SharedReads = Omit<ModelReads, 'meshMap' | 'isWired' | 'isUsed'>;
+export type SharedReads = Omit<ModelReads, 'meshMap' | 'isWired' | 'isFed' | 'isUsed'>;
 
 /**
  * What nodes read of the model and the scene, as inputs and uniforms of a program. What is bound on

@@ -11,7 +11,13 @@ export interface Scope {
   readonly inputs: ReadonlyMap<string, Lowered>;
   readonly outputs: Map<string, Lowered>;
   readonly arriving: ReadonlyMap<string, readonly Strand[]>;
+  /** All that arrives at the inputs of the group that take many. */
+  readonly lists: ReadonlyMap<string, readonly Lowered[]>;
+  /** The inputs and dials of the group that a strand feeds from outside. */
+  readonly fed: ReadonlySet<string>;
 }
+
+const NOTHING: Pick<Scope, 'lists' | 'fed'> = { lists: new Map(), fed: new Set() };
 
 /** Opens a board for lowering: strands sorted by the input they enter, nothing computed yet. */
 export function makeScope(
@@ -19,6 +25,7 @@ export function makeScope(
   network: Network,
   group: GroupDefinition | null,
   inputs: ReadonlyMap<string, Lowered>,
+  { lists, fed }: Pick<Scope, 'lists' | 'fed'> = NOTHING,
 ): Scope {
   const arriving = new Map<string, Strand[]>();
   for (const strand of network.strands) {
@@ -27,7 +34,7 @@ export function makeScope(
   }
   for (const strands of arriving.values())
     strands.sort((x, y) => x.order - y.order || (x.id < y.id ? -1 : 1));
-  return { path, network, group, inputs, outputs: new Map(), arriving };
+  return { path, network, group, inputs, outputs: new Map(), arriving, lists, fed };
 }
 
 /**
@@ -47,10 +54,26 @@ export function wiredTo(
   input: string,
 ): readonly { value: Lowered; strand: Strand }[] {
   return (scope.arriving.get(`${node}/${input}`) ?? []).flatMap((strand) => {
+    const list = strand.from.node === INPUT_EDGE && scope.lists.get(strand.from.output);
+    if (list) return list.map((value) => ({ value, strand }));
     const value = findSource(scope, strand);
     return value ? [{ value, strand }] : [];
   });
 }
+
+/** Whether a strand brings something to an input that begins at a node, here or further out. */
+export const isFed = (scope: Scope, node: string, input: string): boolean =>
+  (scope.arriving.get(`${node}/${input}`) ?? []).some(
+    ({ from }) => from.node !== INPUT_EDGE || scope.fed.has(from.output),
+  );
+
+/** Whether an input is to count as if it changed nothing: its group's input says so, unwired. */
+export const isNeutral = (scope: Scope, node: string, input: string): boolean =>
+  (scope.arriving.get(`${node}/${input}`) ?? []).some(
+    ({ from }) =>
+      from.node === INPUT_EDGE &&
+      scope.group?.inputs.find(({ id }) => id === from.output)?.unwired === 'neutral',
+  );
 
 /** Where the values of a node stand in the document, as a JSON pointer's steps. */
 export const valuesPath = (scope: Scope, node: NodeInstance): readonly (string | number)[] => [

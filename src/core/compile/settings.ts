@@ -39,7 +39,7 @@ function hasSettings(groups: Groups): boolean {
 }
 
 /** A node as a setting makes it: its option chosen, or its value replaced. */
-function withSetting(node: NodeInstance, input: string, setting: InputValue): NodeInstance {
+export function withSetting(node: NodeInstance, input: string, setting: InputValue): NodeInstance {
   return isChoice(setting) && node.type !== 'group'
     ? { ...node, options: { ...node.options, [input]: setting.choice } }
     : { ...node, values: { ...node.values, [input]: setting } };

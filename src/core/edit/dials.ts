@@ -45,7 +45,7 @@ function sliderOf(
   };
 }
 
-/** A drive to an inner value by a law, with the ends that suit the value unless others are given. */
+/** A drive to an inner value by a law, with ends that suit the value unless others are given. */
 export function makeDrive(
   document: NetworkDocument,
   groupId: string,

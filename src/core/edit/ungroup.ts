@@ -1,4 +1,3 @@
-import { AppError } from '../base/diagnostic';
 import type { NodeId } from '../base/ids';
 import { own } from '../base/own';
 import { INPUT_EDGE, OUTPUT_EDGE } from '../graph/document';
@@ -10,6 +9,7 @@ import type {
   NodeInstance,
   Strand,
 } from '../graph/document';
+import { dissolvedNodes } from './dissolved-values';
 import { freshId, getNetwork, nodeIds, strandIds, withNetwork } from './board';
 
 /** A group that is opened up: where its card stands, and the new ids of its nodes. */
@@ -21,8 +21,9 @@ interface Opening {
 }
 
 /**
- * Puts a group's nodes back on the board in place of one of its instances.
- * @throws AppError when one of its dials is wired or away from home: that would be lost
+ * Puts a group's nodes back on the board in place of one of its cards; what its dials set is
+ * written into them.
+ * @throws AppError when a dial is wired, or moved and acting on a strand: that would be lost
  */
 export function ungroup(
   document: NetworkDocument,
@@ -33,12 +34,13 @@ export function ungroup(
   const instance = network.nodes.find((node) => node.id === nodeId);
   const group = instance?.group === undefined ? undefined : own(document.groups, instance.group);
   if (!instance || !group) return document;
-  refuseUsedDials(network, instance, group);
   const opening = { network, group, nodeId, renamed: renameNodes(network, group) };
-  const nodes = group.network.nodes.map((node): NodeInstance => ({
-    ...node,
-    id: opening.renamed.get(node.id) ?? node.id,
-  }));
+  const nodes = dissolvedNodes({ document, network, group, card: instance }).map(
+    (node): NodeInstance => ({
+      ...node,
+      id: opening.renamed.get(node.id) ?? node.id,
+    }),
+  );
   const others = network.strands.filter(
     (strand) => strand.from.node !== nodeId && strand.to.node !== nodeId,
   );
@@ -47,24 +49,6 @@ export function ungroup(
     nodes: [...network.nodes.filter((node) => node.id !== nodeId), ...nodes],
     strands: [...others, ...innerStrands(opening), ...leavingStrands(opening)],
   });
-}
-
-function refuseUsedDials(network: Network, instance: NodeInstance, group: GroupDefinition): void {
-  const wired = group.dials.find((dial) =>
-    network.strands.some(({ to }) => to.node === instance.id && to.input === dial.id),
-  );
-  const moved = group.dials.find((dial) => {
-    const value = own(instance.values, dial.id);
-    return value !== undefined && JSON.stringify(value) !== JSON.stringify(dial.home);
-  });
-  const used = wired ?? moved;
-  if (!used) return;
-  throw new AppError(
-    'group.dial-in-use',
-    `The dial “${used.name}” ${wired ? 'has a strand' : 'is not at home'}.`,
-    'Reset it before opening the group up.',
-    { kept: 'Nothing was changed.' },
-  );
 }
 
 function renameNodes(network: Network, group: GroupDefinition): ReadonlyMap<NodeId, NodeId> {
@@ -78,13 +62,14 @@ function renameNodes(network: Network, group: GroupDefinition): ReadonlyMap<Node
   );
 }
 
-/** What an output within the group is outside: of a renamed node, or of what fed the group. */
-function outsideOf(
-  { network, nodeId, renamed }: Opening,
-  from: Strand['from'],
-): Strand['from'] | undefined {
-  if (from.node !== INPUT_EDGE) return { node: renamed.get(from.node) ?? '', output: from.output };
-  return network.strands.find(({ to }) => to.node === nodeId && to.input === from.output)?.from;
+/** What an output within the group is outside: of a renamed node, or all that fed the group. */
+function outsideOf({ network, nodeId, renamed }: Opening, from: Strand['from']): Strand['from'][] {
+  if (from.node !== INPUT_EDGE)
+    return [{ node: renamed.get(from.node) ?? '', output: from.output }];
+  return network.strands
+    .filter(({ to }) => to.node === nodeId && to.input === from.output)
+    .sort((a, b) => a.order - b.order)
+    .map((strand) => strand.from);
 }
 
 function innerStrands(opening: Opening): Strand[] {
@@ -95,10 +80,17 @@ function innerStrands(opening: Opening): Strand[] {
     return id;
   };
   return opening.group.network.strands.flatMap((strand): Strand[] => {
-    const from = outsideOf(opening, strand.from);
-    if (!from || strand.to.node === OUTPUT_EDGE) return [];
+    if (strand.to.node === OUTPUT_EDGE) return [];
     const to = { node: opening.renamed.get(strand.to.node) ?? '', input: strand.to.input };
-    return [{ ...strand, id: fresh(), from, to }];
+    const sources = outsideOf(opening, strand.from);
+    // Of a list each strand has a place of its own, right after the one before.
+    return sources.map((from, k) => ({
+      ...strand,
+      id: fresh(),
+      from,
+      to,
+      order: strand.order + k / Math.max(1, sources.length),
+    }));
   });
 }
 
@@ -109,7 +101,7 @@ function leavingStrands(opening: Opening): Strand[] {
       const end = opening.group.network.strands.find(
         (each) => each.to.node === OUTPUT_EDGE && each.to.input === strand.from.output,
       );
-      const from = end && outsideOf(opening, end.from);
+      const [from] = end ? outsideOf(opening, end.from) : [];
       return from ? [{ ...strand, from }] : [];
     });
 }

@@ -71,4 +71,9 @@ export interface ModelReads {
   isUsed(output: string): boolean;
   /** Whether a strand enters one of the node's inputs. */
   isWired(input: string): boolean;
+  /**
+   * The same, but a strand that begins at an input of a group counts only where that is wired
+   * outside.
+   */
+  isFed(input: string): boolean;
 }

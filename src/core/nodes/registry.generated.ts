@@ -30,6 +30,7 @@ import { nearestOf as nearestOfNode } from './masks/nearest-of.node.ts';
 import { union as unionNode } from './masks/union.node.ts';
 import { combine as combineNode } from './math/combine.node.ts';
 import { formula as formulaNode } from './math/formula.node.ts';
+import { isWired as isWiredNode } from './math/is-wired.node.ts';
 import { math as mathNode } from './math/math.node.ts';
 import { measure as measureNode } from './math/measure.node.ts';
 import { mix as mixNode } from './math/mix.node.ts';
@@ -129,6 +130,7 @@ export const NODES: readonly NodeDefinition[] = [
   unionNode,
   combineNode,
   formulaNode,
+  isWiredNode,
   mathNode,
   measureNode,
   mixNode,

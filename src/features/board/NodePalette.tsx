@@ -1,7 +1,8 @@
 'use client';
 import { Command } from 'cmdk';
 import { useEffect, useRef, useState } from 'react';
-import { describePorts, mayConnect, searchNodes } from '@/core/compile/catalogue';
+import { describePorts, mayConnect } from '@/core/compile/catalogue';
+import { searchNodes } from '@/core/compile/search-nodes';
 import { READY_GROUPS } from '@/core/edit/ready-groups';
 import { emptyDocument } from '@/core/graph/document';
 import type { GroupDefinition } from '@/core/graph/document';

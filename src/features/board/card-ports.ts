@@ -37,7 +37,8 @@ export function cardPorts(
   const idle = new Set(idleInputs(node));
   const wired = new Set(arriving.map(({ to }) => to.input));
   const usable = (ports?.inputs ?? []).filter(
-    (port) => (!idle.has(port.id) && !TYPED_ONLY.has(port.kind)) || wired.has(port.id),
+    (port) =>
+      (!idle.has(port.id) && !TYPED_ONLY.has(port.kind) && !port.isHidden) || wired.has(port.id),
   );
   const plain = (port: { id: string; title: string; kind: PortKind }): CardPort => ({
     id: port.id,

@@ -1,3 +1,4 @@
+import { checkUnwired } from './check-unwired';
 import type { Diagnostic } from '../../base/diagnostic';
 import type { GroupDefinition, Network, NetworkDocument, NodeInstance } from '../../graph/document';
 import { isImage } from '../../graph/document';
@@ -54,6 +55,7 @@ function checkNetwork(
     checkReading(report, { document, network, group, node, here });
   });
   checkStrands(report, { document, network, group, nodes, at });
+  checkUnwired(report, document, network, at);
 }
 
 interface NodePlace {
