@@ -56,8 +56,8 @@ export function useCard(nodeId: string): CardView {
 }
 
 /**
- * What dials do to a node's values, one line a drive in the order of the front: the dial's name, and
- * how the value comes about where that is a number.
+ * What dials do to a node's values, one line a drive in the order of the front: the dial's name,
+ * and how the value comes about where that is a number.
  */
 export function useCardDials(nodeId: string): readonly string[] {
   const board = useBoardId();

@@ -11,7 +11,8 @@ import { useMemo, useRef } from 'react';
 import { own } from '@/core/base/own';
 import { findDefinition } from '@/core/compile/catalogue';
 import { getNetwork } from '@/core/edit/board';
-import { connect, insertIntoStrand } from '@/core/edit/strands';
+import { insertIntoStrand } from '@/core/edit/strands';
+import { outputKey } from '@/core/graph/result-key';
 import type { NetworkDocument } from '@/core/graph/document';
 import { commit, currentBoard, endGesture, select } from '@/state/editing';
 import { stores } from '@/state/stores';
@@ -23,7 +24,7 @@ import { NodePalette } from './NodePalette';
 import { Overview } from './Overview';
 import { Selvedge } from './Selvedge';
 import { StrandEdge } from './StrandEdge';
-import { isFitting, markFitting, openEndAt } from './board-strands';
+import { isFitting, layProposed, markFitting, openEndAt } from './board-strands';
 import { useAdding } from './use-adding';
 import { useBoardElements } from './use-board-elements';
 import { useBoardKeys } from './use-board-keys';
@@ -176,11 +177,11 @@ function Drawing({ host, adding }: DrawingProps) {
   );
 }
 
-function layStrand({ source, sourceHandle, target, targetHandle }: Connection): void {
-  if (!sourceHandle || !targetHandle) return;
-  const from = { node: source, output: sourceHandle };
-  const to = { node: target, input: targetHandle };
-  commit('Connected a strand', (current, at) => connect(current, at, from, to));
+function layStrand(proposed: Connection): void {
+  const { path } = stores.view.getState();
+  const key = outputKey([...path, proposed.source], proposed.sourceHandle ?? '');
+  const kind = stores.results.getState().kinds.get(key);
+  commit('Connected a strand', (current, at) => layProposed(current, at, proposed, kind));
 }
 
 /** A card without strands that is dropped onto a strand is inserted into it. */

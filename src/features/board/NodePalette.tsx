@@ -16,6 +16,7 @@ export type PaletteChoice =
       readonly options?: Readonly<Record<string, string>>;
     }
   | { readonly ready: string }
+  | { readonly emptyGroup: true }
   | { readonly note: true }
   | { readonly region: true };
 interface Props {
@@ -56,6 +57,13 @@ interface Row {
   readonly choice: PaletteChoice;
 }
 const MARKS: readonly Row[] = [
+  {
+    key: 'Empty group',
+    title: 'Empty group',
+    help: 'a board of its own, built from inside',
+    family: 'group',
+    choice: { emptyGroup: true },
+  },
   { key: 'Note', title: 'Note', help: '', family: null, choice: { note: true } },
   { key: 'Region', title: 'Region', help: '', family: null, choice: { region: true } },
 ];

@@ -2,8 +2,12 @@
 import { Handle, Position, useStore, useUpdateNodeInternals } from '@xyflow/react';
 import type { Node, NodeProps } from '@xyflow/react';
 import { useEffect } from 'react';
-import { INPUT_EDGE, SURFACE_OUTPUT } from '@/core/graph/document';
+import { Plus } from 'lucide-react';
+import { NEW_PORT } from '@/core/edit/group-ports';
+import { INPUT_EDGE, SURFACE_OUTPUT, isFlowing } from '@/core/graph/document';
+import type { GroupDefinition, GroupPort } from '@/core/graph/document';
 import type { PortKind } from '@/core/nodes/define';
+import { AddPort, PortSettings } from './PortSettings';
 import { PortMark } from './port-mark';
 import { useOpenGroup } from '@/state/use-stores';
 
@@ -15,13 +19,24 @@ interface SelvedgePort {
   readonly name: string;
   readonly kind: PortKind;
   readonly isDial: boolean;
+  /** The port of the group that it is; null for a dial, and for the end of a material. */
+  readonly port: GroupPort | null;
 }
 const MATERIAL_END: SelvedgePort = {
   id: SURFACE_OUTPUT,
   name: 'Surface',
   kind: 'surface',
   isDial: false,
+  port: null,
 };
+
+const portOf = (port: GroupPort): SelvedgePort => ({
+  id: port.id,
+  name: port.name,
+  kind: port.many ? 'scalars' : port.kind,
+  isDial: false,
+  port,
+});
 
 /** The ports of an edge of the open board, and what they are. */
 function useSelvedgePorts(side: 'in' | 'out'): {
@@ -35,13 +50,15 @@ function useSelvedgePorts(side: 'in' | 'out'): {
       : { ports: [MATERIAL_END], caption: 'the material' };
   if (side === 'out')
     return {
-      ports: group.outputs.map((port) => ({ ...port, isDial: false })),
+      ports: group.outputs.map(portOf),
       caption: 'goes out',
     };
   return {
     ports: [
-      ...group.inputs.map((port) => ({ ...port, isDial: false })),
-      ...group.dials.map((dial) => ({ ...dial, isDial: true })),
+      ...group.inputs.map(portOf),
+      ...group.dials
+        .filter(isFlowing)
+        .map(({ id, name, kind }) => ({ id, name, kind, isDial: true, port: null })),
     ],
     caption: 'comes in',
   };
@@ -52,6 +69,7 @@ export function Selvedge({ id, data: { side } }: NodeProps<SelvedgeNode>) {
   const zoom = useStore((state) => state.transform[2]);
   const update = useUpdateNodeInternals();
   const { ports, caption } = useSelvedgePorts(side);
+  const group = useOpenGroup();
   useEffect(() => {
     update(id);
   }, [zoom, id, update, ports.length]);
@@ -72,13 +90,7 @@ export function Selvedge({ id, data: { side } }: NodeProps<SelvedgeNode>) {
       {ports.length === 0 && <div className="px-2 pb-1 text-[11px] text-soft">nothing</div>}
       {ports.map((port) => (
         <div key={port.id} className="relative px-2 py-[3px] text-[12px]">
-          <span
-            className={`block leading-[14px] wrap-anywhere ${side === 'out' ? 'text-right' : ''}`}
-            title={port.name}
-          >
-            {port.isDial ? '⊶ ' : ''}
-            {port.name}
-          </span>
+          <PortName side={side} port={port} group={group} />
           <Handle
             id={port.id}
             type={id === INPUT_EDGE ? 'source' : 'target'}
@@ -93,6 +105,58 @@ export function Selvedge({ id, data: { side } }: NodeProps<SelvedgeNode>) {
           </Handle>
         </div>
       ))}
+      {group ? <NewPort id={id} side={side} groupId={group.id} /> : null}
     </div>
+  );
+}
+
+/** Where a strand may be dropped, or a name typed, for a new port. */
+function NewPort({
+  id,
+  side,
+  groupId,
+}: {
+  readonly id: string;
+  readonly side: 'in' | 'out';
+  readonly groupId: string;
+}) {
+  return (
+    <div className="relative border-t border-line px-2">
+      <AddPort groupId={groupId} side={SIDES[side]} />
+      <Handle
+        id={NEW_PORT}
+        type={id === INPUT_EDGE ? 'source' : 'target'}
+        position={side === 'in' ? Position.Right : Position.Left}
+        className="port"
+        role="img"
+        data-kind="new"
+        style={{ top: 12 }}
+        title={`Drag a strand here for a new ${side === 'in' ? 'input' : 'output'}`}
+        aria-label={`Selvedge, new ${side === 'in' ? 'input' : 'output'}`}
+      >
+        <Plus size={11} aria-hidden />
+      </Handle>
+    </div>
+  );
+}
+
+const SIDES = { in: 'inputs', out: 'outputs' } as const;
+
+interface NameProps {
+  readonly side: 'in' | 'out';
+  readonly port: SelvedgePort;
+  readonly group: GroupDefinition | null;
+}
+
+function PortName({ side, port: { name, isDial, port }, group }: NameProps) {
+  if (port && group) return <PortSettings groupId={group.id} side={SIDES[side]} port={port} />;
+  return (
+    <span
+      className={`block leading-[14px] wrap-anywhere ${side === 'out' ? 'text-right' : ''}`}
+      title={name}
+    >
+      {isDial ? '⊶ ' : ''}
+      {name}
+    </span>
   );
 }

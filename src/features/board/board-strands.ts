@@ -3,8 +3,11 @@ import { describePorts, mayConnect } from '@/core/compile/catalogue';
 import { getNetwork } from '@/core/edit/board';
 import { isBend } from '@/core/edit/marks';
 import type { Place } from '@/core/edit/marks';
+import { NEW_PORT, leadIn, leadOut } from '@/core/edit/group-ports';
 import { canConnect, connect, inputKind, outputKind } from '@/core/edit/strands';
-import type { BoardId, NetworkDocument } from '@/core/graph/document';
+import { INPUT_EDGE, OUTPUT_EDGE } from '@/core/graph/document';
+import type { BoardId, NetworkDocument, ValueKind } from '@/core/graph/document';
+import { TYPED_ONLY } from '@/core/nodes/define';
 import type { PortKind } from '@/core/nodes/define';
 import { currentBoard } from '@/state/editing';
 import { BEND } from './board-elements';
@@ -39,8 +42,39 @@ export function isFitting(
   { source, sourceHandle, target, targetHandle }: Connection | Edge,
 ): boolean {
   if (sourceHandle == null || targetHandle == null) return false;
+  if (board !== null && sourceHandle === NEW_PORT)
+    return mayLeadIn(document, board, target, targetHandle);
+  if (board !== null && targetHandle === NEW_PORT) return source !== INPUT_EDGE;
   const from = { node: source, output: sourceHandle };
   return canConnect(document, board, from, { node: target, input: targetHandle });
+}
+
+/** Whether an input may be led to the left edge: all but those that are typed only. */
+function mayLeadIn(
+  document: NetworkDocument,
+  board: NonNullable<BoardId>,
+  node: string,
+  input: string,
+): boolean {
+  const kind = node === OUTPUT_EDGE ? undefined : inputKind(document, board, { node, input });
+  return kind !== undefined && !TYPED_ONLY.has(kind);
+}
+
+/** Lays a strand as the drawing library proposes; one to an edge makes a port there. */
+export function layProposed(
+  document: NetworkDocument,
+  board: BoardId,
+  { source, sourceHandle, target, targetHandle }: Connection,
+  kind: ValueKind | undefined,
+): NetworkDocument {
+  if (!sourceHandle || !targetHandle) return document;
+  const [from, to] = [
+    { node: source, output: sourceHandle },
+    { node: target, input: targetHandle },
+  ];
+  if (board !== null && sourceHandle === NEW_PORT) return leadIn(document, board, to);
+  if (board !== null && targetHandle === NEW_PORT) return leadOut(document, board, from, kind);
+  return connect(document, board, from, to);
 }
 
 /** Lights up the ports a strand may go to, by class names on their elements. */

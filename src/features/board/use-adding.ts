@@ -4,6 +4,7 @@ import { useCallback, useRef, useState } from 'react';
 import { own } from '@/core/base/own';
 import { findDefinition } from '@/core/compile/catalogue';
 import { addBend, addNote, addRegion } from '@/core/edit/marks';
+import { addEmptyGroup } from '@/core/edit/group-ports';
 import { addNode } from '@/core/edit/nodes';
 import { addReadyGroup } from '@/core/edit/ready-groups';
 import { insertIntoStrand } from '@/core/edit/strands';
@@ -26,9 +27,10 @@ type Place = readonly [number, number];
 function addChosen(
   document: NetworkDocument,
   board: BoardId,
-  choice: Extract<PaletteChoice, { ready: string } | { type: string }>,
+  choice: Exclude<PaletteChoice, { note: true } | { region: true }>,
   at: Place,
 ): { readonly document: NetworkDocument; readonly id: string } {
+  if ('emptyGroup' in choice) return addEmptyGroup(document, board, at);
   return 'ready' in choice
     ? addReadyGroup(document, board, choice.ready, at)
     : addNode(document, board, choice.type, at, choice.group, choice.options);
@@ -47,12 +49,15 @@ function place(choice: PaletteChoice, at: Place, open: OpenEnd | null): void {
   const { groups } = stores.document.getState().document;
   const group = 'type' in choice ? own(groups, choice.group ?? '') : undefined;
   const title = 'type' in choice ? (group?.name ?? findDefinition(choice.type)?.title) : undefined;
-  commit(`Added ${title ?? 'a ready group'}`, (current, board) => {
-    const added = addChosen(current, board, choice, at);
-    id = added.id;
-    if (open) return joinOpenEnd(added.document, id, open);
-    return strand ? insertIntoStrand(added.document, board, strand, id) : added.document;
-  });
+  commit(
+    `Added ${title ?? ('ready' in choice ? 'a ready group' : 'an empty group')}`,
+    (current, board) => {
+      const added = addChosen(current, board, choice, at);
+      id = added.id;
+      if (open) return joinOpenEnd(added.document, id, open);
+      return strand ? insertIntoStrand(added.document, board, strand, id) : added.document;
+    },
+  );
   if (id) select([id]);
 }
 

@@ -55,34 +55,7 @@ export function DialRow({ group, view, dial, Setting }: Props) {
         markDriven(null);
       }}
     >
-      <div className="flex items-center gap-1">
-        <button
-          type="button"
-          aria-expanded={open}
-          className={
-            'min-h-[24px] flex-1 text-left text-[12px] leading-[14px] wrap-anywhere ' +
-            (isChanged ? 'font-semibold' : '')
-          }
-          onClick={() => {
-            setOpen(!open);
-          }}
-        >
-          {isChanged ? '• ' : ''}
-          {dial.name}
-          {dial.unit ? <span className="text-soft"> {dial.unit}</span> : null}
-        </button>
-        {isChanged ? (
-          <button
-            type="button"
-            className="min-h-[24px] text-[11px] underline"
-            onClick={() => {
-              set(undefined, null);
-            }}
-          >
-            home
-          </button>
-        ) : null}
-      </div>
+      <DialHead {...{ dial, open, isChanged, set }} onOpen={setOpen} />
       <Setting
         view={view}
         group={group}
@@ -104,6 +77,47 @@ export function DialRow({ group, view, dial, Setting }: Props) {
             commit('Changed a dial', (current) => changeDial(current, group.id, dial.id, change));
           }}
         />
+      ) : null}
+    </div>
+  );
+}
+
+interface HeadProps {
+  readonly dial: Dial;
+  readonly open: boolean;
+  readonly isChanged: boolean;
+  readonly set: (next: InputValue | undefined, gesture: string | null) => void;
+  readonly onOpen: (open: boolean) => void;
+}
+
+function DialHead({ dial, open, isChanged, set, onOpen }: HeadProps) {
+  return (
+    <div className="flex items-center gap-1">
+      <button
+        type="button"
+        aria-expanded={open}
+        className={
+          'min-h-[24px] flex-1 text-left text-[12px] leading-[14px] wrap-anywhere ' +
+          (isChanged ? 'font-semibold' : '')
+        }
+        onClick={() => {
+          onOpen(!open);
+        }}
+      >
+        {isChanged ? '• ' : ''}
+        {dial.name}
+        {dial.unit ? <span className="text-soft"> {dial.unit}</span> : null}
+      </button>
+      {isChanged ? (
+        <button
+          type="button"
+          className="min-h-[24px] text-[11px] underline"
+          onClick={() => {
+            set(undefined, null);
+          }}
+        >
+          home
+        </button>
       ) : null}
     </div>
   );

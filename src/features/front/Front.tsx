@@ -1,5 +1,4 @@
 'use client';
-import type { NodeId } from '@/core/base/ids';
 import { own } from '@/core/base/own';
 import { describeNode } from '@/core/compile/catalogue';
 import { findNode } from '@/core/compile/uniforms';
@@ -83,7 +82,7 @@ export function Front({ evaluation, exposing, onExposed, onPublish, Setting }: P
 
 /** What a group's ports are read by where no card of it is at hand. */
 const CARD: NodeInstance = {
-  id: '' as NodeId,
+  id: '',
   type: 'group',
   version: 1,
   at: [0, 0],

@@ -190,6 +190,19 @@ const InputRow = memo(function InputRow(props: RowProps) {
   );
 }, isAlike);
 
+/** What makes a value a dial of the open group; null where it cannot be one. */
+function useExpose(node: string, input: string, board: Rows['board'], onExpose: Rows['onExpose']) {
+  const isOffered = useDocument(
+    ({ document }) =>
+      onExpose !== null && board !== null && offerDial(document, board, node, input) !== null,
+  );
+  return isOffered
+    ? () => {
+        onExpose?.(node, input);
+      }
+    : null;
+}
+
 function InputEditor({ node, port, board, onExpose }: RowProps) {
   const path = useView((state) => state.path);
   const { strands, wiredFrom, drivenBy } = useSource(node, port, board);
@@ -197,17 +210,7 @@ function InputEditor({ node, port, board, onExpose }: RowProps) {
     ? (own(node.values, port.id) ?? port.dial.home)
     : getInputValue(node, port.id);
   const group = useDocument((state) => findGroupDefinition(state.document, node));
-  const exposable = useDocument(
-    (state) =>
-      onExpose !== null &&
-      board !== null &&
-      offerDial(state.document, board, node.id, port.id) !== null,
-  );
-  const expose = exposable
-    ? () => {
-        onExpose?.(node.id, port.id);
-      }
-    : null;
+  const expose = useExpose(node.id, port.id, board, onExpose);
   if (port.kind === 'image' && !port.dial)
     return (
       <ImageField

@@ -3,8 +3,12 @@ import { DropdownMenu } from 'radix-ui';
 import { maskInput } from '@/core/edit/complement';
 import { swappableInputs } from '@/core/edit/exchange';
 import { resetNode } from '@/core/edit/reset';
-import type { NodeInstance } from '@/core/graph/document';
-import { commit } from '@/state/editing';
+import { passDialsOn } from '@/core/edit/dials';
+import { listUses, makeOwn } from '@/core/edit/group-uses';
+import { ungroup } from '@/core/edit/ungroup';
+import type { BoardId, NetworkDocument, NodeInstance } from '@/core/graph/document';
+import { tellProblem } from '@/ui/tell-problem';
+import { commit, currentBoard } from '@/state/editing';
 import { askExchange, linkCopy, swap, toggleOff, unlinkCopy } from '@/state/rewiring';
 import { stores } from '@/state/stores';
 import { tellChange } from '@/state/tell-change';
@@ -48,6 +52,52 @@ function swapsOf(node: NodeInstance): readonly MenuItem[] {
   });
 }
 
+/** What concerns the group that a card stands for. */
+function groupItems({ id, group }: NodeInstance): readonly MenuItem[] {
+  if (group === undefined) return [];
+  const { document } = stores.document.getState();
+  const uses = listUses(document, group).length;
+  const board = currentBoard();
+  const act = (label: string, edit: (current: NetworkDocument, at: BoardId) => NetworkDocument) => {
+    try {
+      commit(label, edit);
+    } catch (error) {
+      tellProblem(error);
+    }
+  };
+  return [
+    ...(uses > 1
+      ? [
+          {
+            title: 'Make this one its own',
+            help: `${String(uses)} cards share it; the others stay as they are`,
+            act: () => {
+              act('Gave a card its own group', (current, at) => makeOwn(current, at, id));
+            },
+          },
+        ]
+      : []),
+    ...(board === null
+      ? []
+      : [
+          {
+            title: 'Pass its dials on',
+            help: 'All become dials of the group around it',
+            act: () => {
+              act('Passed dials on', (current) => passDialsOn(current, board, id));
+            },
+          },
+        ]),
+    {
+      title: 'Dissolve the group',
+      help: 'Its nodes come onto this board; the look stays',
+      act: () => {
+        act('Dissolved a group', (current, at) => ungroup(current, at, id));
+      },
+    },
+  ];
+}
+
 function itemsFor(node: NodeInstance): readonly (readonly MenuItem[])[] {
   const { id } = node;
   return [
@@ -87,6 +137,7 @@ function itemsFor(node: NodeInstance): readonly (readonly MenuItem[])[] {
             },
           ]),
     ],
+    groupItems(node),
     [
       {
         title: 'All home',

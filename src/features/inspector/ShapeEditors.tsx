@@ -62,8 +62,6 @@ export function ShapeEditors({ node, ports: all, findings, onExpose }: Props) {
   const set = (id: string, value: InputValue, label: string, gesture: string | null): void => {
     commit(label, (current, at) => setValue(current, at, node.id, id, value), gesture);
   };
-  const exposed = onExpose ? valued.filter(({ port, value }) => isShape(port, value)) : [];
-  const curves = valued.flatMap(({ port, value }) => (isCurve(value) ? [{ port, value }] : []));
   return (
     <>
       {valued.map(({ port, value, faults }) =>
@@ -84,46 +82,73 @@ export function ShapeEditors({ node, ports: all, findings, onExpose }: Props) {
           />
         ) : null,
       )}
-      <div className="flex flex-wrap gap-3">
-        {curves.map(({ port, value }, k) => (
-          <CurveEditor
-            key={port.id}
-            title={port.title}
-            curve={value}
-            histogram={k === 0 ? histogram : null}
-            onDone={endGesture}
-            onChange={(next, gesture, label) => {
-              set(port.id, next, label, gesture ? `${port.id} ${gesture}` : null);
-            }}
-          />
-        ))}
-      </div>
+      <Curves valued={valued} histogram={histogram} set={set} />
       <Formulas valued={valued} ports={ports} set={set} />
-      {exposed.length > 0 ? (
-        <p className="group/row flex items-center gap-2 text-[11.5px] text-soft">
-          {exposed.map(({ port }) => (
-            <span key={port.id} className="flex items-center gap-1">
-              {port.title}
-              <ExposeButton
-                title={port.title}
-                onExpose={() => {
-                  onExpose?.(node.id, port.id);
-                }}
-              />
-            </span>
-          ))}
-        </p>
-      ) : null}
+      {onExpose ? <ExposedShapes node={node} valued={valued} onExpose={onExpose} /> : null}
     </>
   );
 }
 
+interface Valued {
+  readonly port: InputView;
+  readonly value: InputValue | undefined;
+  readonly faults: readonly PlacedFinding[];
+}
+
+function Curves({
+  valued,
+  histogram,
+  set,
+}: Pick<FormulasProps, 'valued' | 'set'> & { readonly histogram: Uint32Array | null }) {
+  const curves = valued.flatMap(({ port, value }) => (isCurve(value) ? [{ port, value }] : []));
+  return (
+    <div className="flex flex-wrap gap-3">
+      {curves.map(({ port, value }, k) => (
+        <CurveEditor
+          key={port.id}
+          title={port.title}
+          curve={value}
+          histogram={k === 0 ? histogram : null}
+          onDone={endGesture}
+          onChange={(next, gesture, label) => {
+            set(port.id, next, label, gesture ? `${port.id} ${gesture}` : null);
+          }}
+        />
+      ))}
+    </div>
+  );
+}
+
+/** Ramps, curves and formulas that may become dials of the open group. */
+function ExposedShapes({
+  node,
+  valued,
+  onExpose,
+}: Pick<Props, 'node'> & {
+  readonly valued: readonly Valued[];
+  readonly onExpose: (node: string, input: string) => void;
+}) {
+  const shapes = valued.filter(({ port, value }) => isShape(port, value));
+  if (shapes.length === 0) return null;
+  return (
+    <p className="group/row flex items-center gap-2 text-[11.5px] text-soft">
+      {shapes.map(({ port }) => (
+        <span key={port.id} className="flex items-center gap-1">
+          {port.title}
+          <ExposeButton
+            title={port.title}
+            onExpose={() => {
+              onExpose(node.id, port.id);
+            }}
+          />
+        </span>
+      ))}
+    </p>
+  );
+}
+
 interface FormulasProps {
-  readonly valued: readonly {
-    readonly port: InputView;
-    readonly value: InputValue | undefined;
-    readonly faults: readonly PlacedFinding[];
-  }[];
+  readonly valued: readonly Valued[];
   readonly ports: readonly InputView[];
   readonly set: (id: string, value: InputValue, label: string, gesture: string | null) => void;
 }
