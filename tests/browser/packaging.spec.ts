@@ -34,7 +34,7 @@ test('a dial is made by its law with pictures of both ends; at home nothing chan
   await page.getByLabel('Group name').press('Enter');
   await card(page, 'Fractal noise').click();
   await page.getByRole('button', { name: 'Make Octaves a dial' }).click();
-  await expect(page.getByTestId('expose').locator('canvas')).toHaveCount(6);
+  await expect(page.getByTestId('expose').locator('canvas')).toHaveCount(10);
   await page.getByLabel('Name of the new dial').fill('Fineness');
   await page.getByRole('radio', { name: /times/ }).click();
   await page.getByRole('button', { name: 'Make the dial' }).click();
@@ -52,7 +52,7 @@ test('a dial moves the look and goes home; one drives several values', async ({ 
   await wear.press('Enter');
   await untilIdle(page);
   expect((await stagePicture(page)).equals(before)).toBe(false);
-  await page.getByRole('button', { name: 'home' }).click();
+  await page.getByRole('button', { name: 'home', exact: true }).click();
   await untilIdle(page);
   expect((await stagePicture(page)).equals(before)).toBe(true);
   await card(page, 'Smoothstep').click();

@@ -1,5 +1,6 @@
 'use client';
 import { ExposeButton } from './ExposeButton';
+import { useExpose } from './use-expose';
 import { own } from '@/core/base/own';
 import { LayoutGrid } from 'lucide-react';
 import { memo } from 'react';
@@ -126,6 +127,7 @@ interface OptionProps extends Props {
 }
 
 function NodeOption({ node, id, option, onCompare, onExpose }: OptionProps) {
+  const expose = useExpose(node.id, id, onExpose);
   const isShown = useFindings(
     ({ shown }) => shown?.place.node === node.id && shown.place.option === id,
   );
@@ -141,14 +143,7 @@ function NodeOption({ node, id, option, onCompare, onExpose }: OptionProps) {
       {option.open === 'parts' ? (
         <PickButton title={option.title} picking={pickingPart(node, id, option.title)} />
       ) : null}
-      {onExpose ? (
-        <ExposeButton
-          title={option.title}
-          onExpose={() => {
-            onExpose(node.id, id);
-          }}
-        />
-      ) : null}
+      {expose ? <ExposeButton title={option.title} onExpose={expose} /> : null}
       {option.choices.length > 2 ? (
         <button
           type="button"

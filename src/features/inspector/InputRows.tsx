@@ -5,7 +5,6 @@ import { useShallow } from 'zustand/react/shallow';
 import { findGroupDefinition, getNodeTitle, neutralValue } from '@/core/compile/catalogue';
 import type { InputView } from '@/core/compile/catalogue';
 import { getInputValue } from '@/core/compile/uniforms';
-import { offerDial } from '@/core/edit/dial-offers';
 import { setValue } from '@/core/edit/nodes';
 import { resetInputs } from '@/core/edit/reset';
 import { disconnect } from '@/core/edit/strands';
@@ -17,6 +16,7 @@ import { useFindings } from '@/state/use-findings';
 import { colourSources } from './colour-sources';
 import { ImageField } from './ImageField';
 import { SettingRow } from './SettingRow';
+import { useExpose } from './use-expose';
 import { ValueRow } from './ValueRow';
 import { commit, endGesture } from '@/state/editing';
 import { indexBoard, useCard } from '@/state/use-card';
@@ -190,19 +190,6 @@ const InputRow = memo(function InputRow(props: RowProps) {
   );
 }, isAlike);
 
-/** What makes a value a dial of the open group; null where it cannot be one. */
-function useExpose(node: string, input: string, board: Rows['board'], onExpose: Rows['onExpose']) {
-  const isOffered = useDocument(
-    ({ document }) =>
-      onExpose !== null && board !== null && offerDial(document, board, node, input) !== null,
-  );
-  return isOffered
-    ? () => {
-        onExpose?.(node, input);
-      }
-    : null;
-}
-
 function InputEditor({ node, port, board, onExpose }: RowProps) {
   const path = useView((state) => state.path);
   const { strands, wiredFrom, drivenBy } = useSource(node, port, board);
@@ -210,7 +197,7 @@ function InputEditor({ node, port, board, onExpose }: RowProps) {
     ? (own(node.values, port.id) ?? port.dial.home)
     : getInputValue(node, port.id);
   const group = useDocument((state) => findGroupDefinition(state.document, node));
-  const expose = useExpose(node.id, port.id, board, onExpose);
+  const expose = useExpose(node.id, port.id, onExpose);
   if (port.kind === 'image' && !port.dial)
     return (
       <ImageField

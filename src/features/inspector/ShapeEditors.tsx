@@ -10,6 +10,7 @@ import { colourSources } from './colour-sources';
 import { CurveEditor } from './CurveEditor';
 import { ExposeButton } from './ExposeButton';
 import { FormulaEditor } from './formula/FormulaEditor';
+import { useExpose } from './use-expose';
 import { RampEditor } from './ramp/RampEditor';
 import type { RampDomain } from './ramp/edited-ramp';
 import { commit, endGesture } from '@/state/editing';
@@ -133,18 +134,24 @@ function ExposedShapes({
   return (
     <p className="group/row flex items-center gap-2 text-[11.5px] text-soft">
       {shapes.map(({ port }) => (
-        <span key={port.id} className="flex items-center gap-1">
-          {port.title}
-          <ExposeButton
-            title={port.title}
-            onExpose={() => {
-              onExpose(node.id, port.id);
-            }}
-          />
-        </span>
+        <ExposedShape key={port.id} {...{ node, port, onExpose }} />
       ))}
     </p>
   );
+}
+
+function ExposedShape({
+  node,
+  port: { id, title },
+  onExpose,
+}: Pick<Props, 'node' | 'onExpose'> & { readonly port: InputView }) {
+  const expose = useExpose(node.id, id, onExpose);
+  return expose ? (
+    <span className="flex items-center gap-1">
+      {title}
+      <ExposeButton title={title} onExpose={expose} />
+    </span>
+  ) : null;
 }
 
 interface FormulasProps {

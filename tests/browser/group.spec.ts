@@ -1,0 +1,82 @@
+/** A group of one's own: built from inside, with settings of every kind on its front. */
+import { expect, test } from '@playwright/test';
+import { openPackaged } from './harbour-paint';
+import {
+  addNode,
+  card,
+  drag,
+  newMaterial,
+  port,
+  signIn,
+  stagePicture,
+  strands,
+  untilIdle,
+} from './studio';
+
+test('an empty group is built from inside by dragging to its edges, and named', async ({
+  page,
+}) => {
+  await newMaterial(page, 'From inside');
+  await addNode(page, 'empty group', 300, 120, 'Empty group');
+  await card(page, 'New group').dblclick();
+  await expect(page.getByTestId('front')).toBeVisible();
+  await addNode(page, 'cells', 260, 160, 'Cell noise');
+  const inside = card(page, 'Cell noise');
+  await drag(page, port(inside, 'input', 'Coordinates'), page.getByLabel('Selvedge, new input'));
+  await drag(page, port(inside, 'output', 'Distance'), page.getByLabel('Selvedge, new output'));
+  await expect(strands(page)).toHaveCount(2);
+
+  // What it counts as while nothing is wired is said, not guessed.
+  await page.getByTestId('selvedge-in').getByRole('button', { name: 'Coordinates' }).click();
+  await expect(page.getByRole('combobox', { name: 'What it is unwired' })).toHaveText(
+    'the position',
+  );
+  await page.getByLabel('Port name').fill('Where');
+  await page.getByLabel('Port name').press('Enter');
+  await page.keyboard.press('Escape');
+  await page.getByTestId('selvedge-out').getByRole('button', { name: 'add an output' }).click();
+  await page.getByLabel('Name of the new port').fill('Stain');
+  await page.getByRole('button', { name: 'Add', exact: true }).click();
+  await expect(page.getByTestId('selvedge-out').getByText('Stain')).toBeVisible();
+
+  await page.getByTestId('outside').click();
+  const outside = card(page, 'New group');
+  await expect(port(outside, 'input', 'Where')).toHaveCount(1);
+  await expect(port(outside, 'output', 'Stain')).toHaveCount(1);
+  await expect(page.getByTestId('problem')).toHaveCount(0);
+});
+
+test('a mode and a ramp are dials, set outside and put home; the group dissolves as it looks', async ({
+  page,
+}) => {
+  await signIn(page, 'maren');
+  await openPackaged(page, 'Moded paint');
+  await card(page, 'Moded paint').dblclick();
+  await untilIdle(page);
+  const before = await stagePicture(page);
+  await card(page, 'Fractal noise').click();
+  await page.getByRole('button', { name: 'Make Fold a dial' }).click();
+  await page.getByRole('button', { name: 'Make the dial' }).click();
+  const front = page.getByTestId('front');
+  await front.getByRole('combobox', { name: 'Fold' }).click();
+  await page.getByRole('option', { name: 'Ridged' }).click();
+  await untilIdle(page);
+  const ridged = await stagePicture(page);
+  expect(ridged.equals(before)).toBe(false);
+  await front.getByRole('button', { name: 'home', exact: true }).click();
+  await untilIdle(page);
+  expect((await stagePicture(page)).equals(before)).toBe(true);
+
+  // Outside, on the bench of the card, it is the same dial.
+  await page.getByTestId('outside').click();
+  await card(page, 'Moded paint').click();
+  await page.getByRole('combobox', { name: 'Fold' }).click();
+  await page.getByRole('option', { name: 'Ridged' }).click();
+  await untilIdle(page);
+  expect((await stagePicture(page)).equals(ridged)).toBe(true);
+  await page.getByRole('button', { name: 'Node …' }).click();
+  await page.getByRole('menuitem', { name: /Dissolve the group/ }).click();
+  await expect(card(page, 'Fractal noise')).toBeVisible();
+  await untilIdle(page);
+  expect((await stagePicture(page)).equals(ridged)).toBe(true);
+});
