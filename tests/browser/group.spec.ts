@@ -23,7 +23,7 @@ test('an empty group is built from inside by dragging to its edges, and named', 
   await addNode(page, 'cells', 260, 160, 'Cell noise');
   const inside = card(page, 'Cell noise');
   await drag(page, port(inside, 'input', 'Coordinates'), page.getByLabel('Selvedge, new input'));
-  await drag(page, port(inside, 'output', 'Distance'), page.getByLabel('Selvedge, new output'));
+  await drag(page, port(inside, 'output', 'Nearest'), page.getByLabel('Selvedge, new output'));
   await expect(strands(page)).toHaveCount(2);
 
   // What it counts as while nothing is wired is said, not guessed.
@@ -46,7 +46,7 @@ test('an empty group is built from inside by dragging to its edges, and named', 
   await expect(page.getByTestId('problem')).toHaveCount(0);
 });
 
-test('a mode and a ramp are dials, set outside and put home; the group dissolves as it looks', async ({
+test('a mode is a dial, set inside and outside, put home, and kept when dissolved', async ({
   page,
 }) => {
   await signIn(page, 'maren');

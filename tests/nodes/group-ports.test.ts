@@ -56,7 +56,7 @@ describe('ports of a group of one’s own', () => {
     expect(errors(scarf())).toEqual([]);
   });
   it('say what they are unwired; saying nothing is found', () => {
-    const silent = scarf({ unwired: undefined } as unknown as Partial<GroupPort>);
+    const silent = scarf({ unwired: undefined });
     expect(errors(silent)).toEqual(['group.unwired']);
     expect(bitsOf(scarf(), 'n1:out1')).toEqual(bitsOf(silent, 'n1:out1'));
     const byNormal = bitsOf(scarf({ unwired: 'normal' }), 'n1:out1');
