@@ -233,7 +233,7 @@ describe('dissolving', () => {
         }
         expect(bitsOf(ungroup(group.document, null, group.nodeId))).toEqual(bitsOf(document));
       }),
-      { numRuns: 30 },
+      { numRuns: 40 },
     );
   });
   it.each([

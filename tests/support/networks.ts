@@ -82,6 +82,12 @@ export const bindTestImages = (
     () => TEST_IMAGE,
   );
 
+const hashOf = (text: string): number =>
+  [...text.replace(/^map:/, '')].reduce(
+    (sum, sign) => (Math.imul(sum, 31) + sign.charCodeAt(0)) & 0xffffff,
+    7,
+  );
+
 /** Lanes for `count` pseudo-random points of an object about two metres across. */
 export function randomLanes(count: number, seed = 1): (name: string) => Float32Array {
   const cache = new Map<string, Float32Array>();
@@ -118,12 +124,14 @@ export function randomLanes(count: number, seed = 1): (name: string) => Float32A
   return (name) => {
     let lane = cache.get(name);
     if (!lane) {
+      // Of a map by its own node: the same whatever groups that is in, and whoever asks first.
+      const own = seededRandom(seed + hashOf(name.split('/').at(-1) ?? name));
       lane = fill(() =>
         name === 'footprint'
-          ? random() * 0.02
+          ? own() * 0.02
           : name.startsWith('map:') && !/\.d[xyz]$/.test(name)
-            ? random()
-            : random() - 0.5,
+            ? own()
+            : own() - 0.5,
       );
       cache.set(name, lane);
     }
