@@ -14,7 +14,7 @@ import type { MeshFacts } from '../core/mesh/mesh-facts';
 import { unwrap } from '../workers/answer';
 import { decodeApart } from '../workers/decode-apart';
 import { WorkerPool } from '../workers/pool';
-import { boardAt } from './board-path';
+import { boardAt } from '../core/edit/board';
 import { client } from './client';
 import { systemClock } from './clock';
 import { StageCompanions } from './companions';

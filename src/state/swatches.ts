@@ -8,7 +8,7 @@ import type { NestedDemand } from '../core/evaluate/session';
 import type { TapResult } from '../core/evaluate/tap-results';
 import type { NetworkDocument, NodeInstance } from '../core/graph/document';
 import { isLost, unwrap } from '../workers/answer';
-import { boardAt } from './board-path';
+import { boardAt } from '../core/edit/board';
 import type { EditorParts } from './editor-parts';
 import type { StageImages } from './images';
 import { reconcileTaps } from './reconcile-taps';

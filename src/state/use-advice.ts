@@ -6,7 +6,7 @@ import { adviseNode, watchedKeys } from '@/core/evaluate/advice';
 import type { NodeInstance } from '@/core/graph/document';
 import type { Advice } from '@/core/nodes/advice';
 import { keyOnBoard } from './editing';
-import { boardAt } from './board-path';
+import { boardAt } from '../core/edit/board';
 import { useResults, useView } from './use-stores';
 import { stores } from './stores';
 

@@ -14,7 +14,7 @@ import type {
   NodeInstance,
   Strand,
 } from '../core/graph/document';
-import { boardAt } from './board-path';
+import { boardAt } from '../core/edit/board';
 import { useDocument, useView } from './use-stores';
 
 /** What a card follows of the document: its own node, its strands, and the group it stands for. */

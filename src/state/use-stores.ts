@@ -3,7 +3,7 @@ import { useStore } from 'zustand';
 import { own } from '../core/base/own';
 import { getNetwork } from '../core/edit/board';
 import type { BoardId, GroupDefinition, Network, NetworkDocument } from '../core/graph/document';
-import { boardAt } from './board-path';
+import { boardAt } from '../core/edit/board';
 import { stores } from './stores';
 import type {
   DocumentState,

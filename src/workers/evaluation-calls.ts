@@ -9,7 +9,10 @@ import type { FillRequest } from '../core/evaluate/fill';
 import { surfaceShares } from '../core/evaluate/layer-stack';
 import { seeValues } from '../core/evaluate/level-line';
 import { pickPoint } from '../core/evaluate/pick';
+import { measureDial, rankInfluence } from '../core/evaluate/dial-measures';
+import type { TriedGroup } from '../core/evaluate/dial-measures';
 import { proveGroup } from '../core/evaluate/proof';
+import type { ProofModel } from '../core/evaluate/proof';
 import { makeStageProgram } from '../core/evaluate/stage-program';
 import { surveyModel } from '../core/evaluate/survey';
 import { TapEvaluator } from '../core/evaluate/tap-results';
@@ -100,6 +103,16 @@ export function documentCalls({ models, answer }: Desk) {
   };
 }
 
+/** A group's card, as it comes along with a call. */
+type GroupOnBoard = Omit<TriedGroup, 'models'>;
+
+/** Models by name, with what is measured on them. */
+const namedModels = (models: Desk['models'], ids: readonly ModelId[]): readonly ProofModel[] =>
+  ids.map((id) => {
+    const { analysis, maps, mesh } = models.get(id);
+    return { name: mesh.name, analysis, maps };
+  });
+
 /** Calls about documents that come along with them. */
 export const evaluationCalls = ({ models, answer }: Desk) => ({
   survey: (id: ModelId, document: NetworkDocument, pin: ResultKey | null, frame: CompanionFrame) =>
@@ -118,12 +131,12 @@ export const evaluationCalls = ({ models, answer }: Desk) => ({
     ids: readonly ModelId[],
   ) =>
     answer(() => {
-      const shown = ids.map((id) => models.get(id));
-      const named = shown.map(({ analysis, maps, mesh }) => ({
-        name: mesh.name,
-        analysis,
-        maps,
-      }));
-      return proveGroup(source, candidate, groupId, named);
+      return proveGroup(source, candidate, groupId, namedModels(models, ids));
     }),
+  /** What is found of one dial of a group by trying it over its slider. */
+  measureDial: (tried: GroupOnBoard, dial: string, ids: readonly ModelId[]) =>
+    answer(() => measureDial({ ...tried, models: namedModels(models, ids) }, dial)),
+  /** The values inside a group that are no dials, those of most influence first. */
+  rankInfluence: (tried: GroupOnBoard, ids: readonly ModelId[]) =>
+    answer(() => rankInfluence({ ...tried, models: namedModels(models, ids) })),
 });

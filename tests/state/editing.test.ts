@@ -5,7 +5,7 @@ import { tidyNodes } from '@/core/edit/tidy';
 import { LIMITS } from '@/core/graph/document';
 import type { NetworkDocument } from '@/core/graph/document';
 import { readClip } from '@/state/clipboard';
-import { boardAt } from '@/state/board-path';
+import { boardAt } from '@/core/edit/board';
 import {
   commit,
   currentBoard,

@@ -1,4 +1,5 @@
 import { own } from '../base/own';
+import type { NodeId } from '../base/ids';
 import type {
   BoardId,
   GroupDefinition,
@@ -13,6 +14,18 @@ export type { BoardId } from '../graph/document';
 export function getNetwork(document: NetworkDocument, board: BoardId): Network {
   if (board === null) return document.network;
   return own(document.groups, board)?.network ?? { nodes: [], strands: [], regions: [], notes: [] };
+}
+
+/** The board at the end of a path of group nodes; the deepest that exists. */
+export function boardAt(document: NetworkDocument, path: readonly NodeId[]): BoardId {
+  let board: BoardId = null;
+  for (const id of path) {
+    const network: Network = getNetwork(document, board);
+    const group: string | undefined = network.nodes.find((node) => node.id === id)?.group;
+    if (group === undefined || !own(document.groups, group)) return board;
+    board = group;
+  }
+  return board;
 }
 
 /** The document with another network on a board. */

@@ -11,7 +11,7 @@ import { cureFinding, cureTitle, useBoardFindings, useFindings } from '@/state/u
 import { DialSettings } from './DialSettings';
 import type { SettingEditor } from './setting';
 import { commit, endGesture } from '@/state/editing';
-import { boardAt } from '@/state/board-path';
+import { boardAt } from '@/core/edit/board';
 import { useDocument, useView } from '@/state/use-stores';
 
 interface Props {

@@ -5,7 +5,7 @@ import { findNode } from '@/core/compile/uniforms';
 import { withGroup } from '@/core/edit/board';
 import { resetInputs } from '@/core/edit/reset';
 import type { GroupDefinition, NodeInstance } from '@/core/graph/document';
-import { boardAt } from '@/state/board-path';
+import { boardAt } from '@/core/edit/board';
 import { useDocument, useView } from '@/state/use-stores';
 import type { SettingEditor } from './setting';
 import type { Evaluation } from '@/state/evaluation';
@@ -13,6 +13,7 @@ import { Button } from '@/ui/Button';
 import { DialRow } from './DialRow';
 import { ExposePanel } from './ExposePanel';
 import type { Exposing } from './dial-ends';
+import { NotesPanel } from './NotesPanel';
 import { ProofPanel } from './ProofPanel';
 import { commit } from '@/state/editing';
 import { useBoard } from '@/state/use-stores';
@@ -71,6 +72,7 @@ export function Front({ evaluation, exposing, onExposed, onPublish, Setting }: P
         ))}
       </div>
       <div className="max-h-[45%] shrink-0 overflow-auto border-t border-line p-3 pt-2">
+        {exposing ? null : <NotesPanel evaluation={evaluation} group={group} />}
         {exposing ? null : <ProofPanel evaluation={evaluation} group={group} />}
         <Button look="strong" className="mt-2 w-full justify-center" onClick={onPublish}>
           Publish this group

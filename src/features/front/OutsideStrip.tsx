@@ -7,7 +7,7 @@ import { outputKey } from '@/core/graph/result-key';
 import type { Network, NetworkDocument, NodeInstance } from '@/core/graph/document';
 import { getNetwork } from '@/core/edit/board';
 import { leaveTo } from '@/state/editing';
-import { boardAt } from '@/state/board-path';
+import { boardAt } from '@/core/edit/board';
 import { useDocument, useResults, useView } from '@/state/use-stores';
 import { PictureCanvas } from '@/ui/PictureCanvas';
 

@@ -8,7 +8,7 @@ import type { Law, NetworkDocument } from '@/core/graph/document';
 import type { Picture } from '@/core/evaluate/picture';
 import type { Evaluation } from '@/state/evaluation';
 import { unwrap } from '@/workers/answer';
-import { boardAt } from '@/state/board-path';
+import { boardAt } from '@/core/edit/board';
 import { stores } from '@/state/stores';
 
 /** The inner value that is being pulled out. */

@@ -14,7 +14,7 @@ import { Sheet } from '@/ui/Sheet';
 import { unwrap } from '@/workers/answer';
 import type { TapResult } from '@/core/evaluate/tap-results';
 import { keyOnBoard } from '@/state/editing';
-import { boardAt } from '@/state/board-path';
+import { boardAt } from '@/core/edit/board';
 import { stores } from '@/state/stores';
 
 type Picture = TapResult['picture'];

@@ -22,7 +22,7 @@ import { focusBoard } from '@/ui/focus-board';
 import { Choose } from '@/ui/Choose';
 import { FindingNotes } from './FindingNotes';
 import { commit, keyOnBoard } from '@/state/editing';
-import { boardAt } from '@/state/board-path';
+import { boardAt } from '@/core/edit/board';
 import { useDocument, useResults, useView } from '@/state/use-stores';
 
 const METHODS = [

@@ -5,7 +5,7 @@ import { getNetwork } from '@/core/edit/board';
 import { INPUT_EDGE } from '@/core/graph/document';
 import type { Triple } from '@/core/graph/document';
 import { keyOnBoard } from '@/state/editing';
-import { boardAt } from '@/state/board-path';
+import { boardAt } from '@/core/edit/board';
 import { pickColour } from '@/state/picks';
 import { stores } from '@/state/stores';
 import type { ColourSource } from '@/ui/ColourPanel';

@@ -2,7 +2,7 @@
 import { ChevronLeft, ChevronRight } from 'lucide-react';
 import { walkStrand } from '@/core/edit/walk';
 import { parseResultKey } from '@/core/graph/result-key';
-import { boardAt } from '@/state/board-path';
+import { boardAt } from '@/core/edit/board';
 import { togglePin } from '@/state/editing';
 import { pinName } from '@/state/pin-name';
 import { stores } from '@/state/stores';
