@@ -85,7 +85,7 @@ test('nor has a material in which much is wrong, its list, and the front of a gr
   await openStored(page, plantedDocument());
   await page.getByTestId('findings').click();
   expect(await violations(page)).toEqual([]);
-  await page.locator('button[data-code="drive.kind"]').click();
+  await page.locator('button[data-code="drive.kind"]').first().click();
   await page.keyboard.press('Escape');
   await expect(page.getByTestId('front')).toBeVisible();
   expect(await violations(page)).toEqual([]);

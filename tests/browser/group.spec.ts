@@ -80,3 +80,23 @@ test('a mode is a dial, set inside and outside, put home, and kept when dissolve
   await untilIdle(page);
   expect((await stagePicture(page)).equals(ridged)).toBe(true);
 });
+
+test('the inspector’s notes name what misleads, lead to it, and mend it', async ({ page }) => {
+  await signIn(page, 'maren');
+  await openPackaged(page, 'Noted paint');
+  await card(page, 'Noted paint').dblclick();
+  const notes = page.getByTestId('notes');
+  await notes.locator('summary').click();
+  await expect(notes.locator('[data-code="no-description"]')).toBeVisible();
+  await page.getByLabel('Group description').fill('Old paint with chipped edges.');
+  await page.getByLabel('Group description').press('Tab');
+  await expect(notes.locator('[data-code="no-description"]')).toHaveCount(0);
+  await addNode(page, 'checks', 120, 260, 'Checks');
+  await expect(notes.locator('[data-code="leftover"]')).toContainText('Checks');
+  await notes.locator('[data-code="leftover"]').getByRole('button', { name: 'Show it' }).click();
+  await expect(page.getByTestId('bench')).toContainText('Checks');
+  await notes.locator('[data-code="leftover"]').getByRole('button', { name: 'Remove it' }).click();
+  await expect(card(page, 'Checks')).toHaveCount(0);
+  // What has to be tried comes as it is found: the inner values of most influence last.
+  await expect(notes.locator('[data-code="influence"]').first()).toBeVisible({ timeout: 60_000 });
+});

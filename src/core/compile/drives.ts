@@ -78,12 +78,10 @@ function applyDrive(
         return b.add(lane, b.mul(b.sub(amount, b.f(1)), field('reach')));
       case 'span':
         return b.add(lane, b.mul(b.sub(amount, home()), b.sub(field('high'), field('low'))));
-      case 'blend': {
-        const begins = drive.low === undefined ? lane : field('low');
-        const mixed = b.add(b.mul(begins, b.sub(b.f(1), amount)), b.mul(field('high'), amount));
-        // At home to the bit, whatever the mix rounds to there.
-        return b.select(b.eq(amount, home()), lane, mixed);
-      }
+      case 'blend':
+        return drive.low === undefined
+          ? mix(b, lane, field('high'), amount)
+          : blend(b, lane, { low: field('low'), high: field('high'), amount, home: home() });
       case 'power':
         return b.select(b.eq(amount, home()), lane, pow(b, lane, amount));
       case 'as is':
@@ -95,4 +93,25 @@ function applyDrive(
     kind: value.kind,
     lanes: [law(value.lanes[0]), law(value.lanes[1]), law(value.lanes[2])],
   };
+}
+
+const mix = (b: Builder, low: F32, high: F32, share: F32): F32 =>
+  b.add(b.mul(low, b.sub(b.f(1), share)), b.mul(high, share));
+
+/** How far, in shares of the span, a home may lie from where the designed value falls. */
+const HOME_SLACK = 1e-3;
+
+/**
+ * From one end to the other; at home the designed value to the bit, which the mix would only come
+ * close to. A home that stands elsewhere is no place of the designed value, and mixed like any.
+ */
+function blend(
+  b: Builder,
+  designed: F32,
+  { low, high, amount, home }: Readonly<Record<'low' | 'high' | 'amount' | 'home', F32>>,
+): F32 {
+  const off = b.sub(mix(b, low, high, home), designed);
+  const slack = b.mul(b.f(HOME_SLACK), b.abs(b.sub(high, low)));
+  const atHome = b.select(b.eq(amount, home), designed, mix(b, low, high, amount));
+  return b.select(b.le(b.abs(off), slack), atHome, mix(b, low, high, amount));
 }

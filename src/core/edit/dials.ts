@@ -244,12 +244,20 @@ export function drivenValue(designed: number, drive: Drive, dial: number, home: 
     case 'span':
       return designed + (dial - home) * ((drive.high ?? 0) - (drive.low ?? 0));
     case 'blend':
-      return dial === home
+      return dial === home && isPlaceOf(designed, drive, home)
         ? designed
-        : (drive.low ?? designed) * (1 - dial) + (drive.high ?? 0) * dial;
+        : mixEnds(designed, drive, dial);
     case 'power':
       return dial === home ? designed : Math.max(designed, 0) ** dial;
     case 'as is':
       return dial;
   }
 }
+
+const mixEnds = (designed: number, { low = designed, high = 0 }: Drive, share: number): number =>
+  low * (1 - share) + high * share;
+
+/** Whether the designed value falls at the home of a blend, but for the rounding of the home. */
+export const isPlaceOf = (designed: number, drive: Drive, home: number): boolean =>
+  Math.abs(mixEnds(designed, drive, home) - designed) <=
+  1e-3 * Math.abs((drive.high ?? 0) - (drive.low ?? designed));

@@ -1,5 +1,6 @@
 import { AppError } from '../base/diagnostic';
 import { describePorts, neutralValue } from '../compile/catalogue';
+import { isPlaceOf } from './dials';
 import { settingOf, withSetting } from '../compile/settings';
 import { getInputValue } from '../compile/uniforms';
 import { INPUT_EDGE, isFlowing, isTriple } from '../graph/document';
@@ -50,7 +51,9 @@ function lawOf({ drive, dial }: Part, at: number, value: number): number {
     case 'span':
       return fround(value + fround(fround(at - home) * fround(high - low)));
     case 'blend':
-      return at === home ? value : fround(fround(low * fround(1 - at)) + fround(high * at));
+      return at === home && isPlaceOf(value, drive, home)
+        ? value
+        : fround(fround(low * fround(1 - at)) + fround(high * at));
     case 'power':
       return at === home ? value : fround(Math.max(value, 0) ** at);
     case 'as is':

@@ -31,7 +31,7 @@ export function CompanionsPanel({ models }: { readonly models: readonly ModelEnt
   const { materials, problem } = useOtherMaterials();
   return (
     <StageDock panel="companions">
-      <div className="grid grid-cols-[repeat(auto-fill,minmax(205px,1fr))] gap-x-4 pr-9">
+      <div className="grid grid-cols-[repeat(auto-fill,minmax(205px,1fr))] gap-x-4 pr-12">
         {beside.map((companion) => (
           <CompanionRows key={companion.id} companion={companion} materials={materials} />
         ))}

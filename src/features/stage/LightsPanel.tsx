@@ -16,7 +16,7 @@ export function LightsPanel() {
   const surroundings = useDocument((state) => state.document.surroundings ?? DEFAULT_SURROUNDINGS);
   return (
     <StageDock panel="lights">
-      <div className="grid grid-cols-[repeat(auto-fill,minmax(205px,1fr))] gap-x-4 pr-9">
+      <div className="grid grid-cols-[repeat(auto-fill,minmax(205px,1fr))] gap-x-4 pr-12">
         {lights.map((light) => (
           <LightRows key={light.id} light={light} />
         ))}
