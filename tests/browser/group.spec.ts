@@ -94,7 +94,7 @@ test('the inspector’s notes name what misleads, lead to it, and mend it', asyn
   await addNode(page, 'checks', 120, 260, 'Checks');
   await expect(notes.locator('[data-code="leftover"]')).toContainText('Checks');
   await notes.locator('[data-code="leftover"]').getByRole('button', { name: 'Show it' }).click();
-  await expect(page.getByTestId('bench')).toContainText('Checks');
+  await expect(page.locator('.card-chosen[data-title="Checks"]')).toBeVisible();
   await notes.locator('[data-code="leftover"]').getByRole('button', { name: 'Remove it' }).click();
   await expect(card(page, 'Checks')).toHaveCount(0);
   // What has to be tried comes as it is found: the inner values of most influence last.

@@ -36,7 +36,8 @@ export function PortSettings({ groupId, side, port }: Props) {
         <button
           type="button"
           className={
-            'nodrag block w-full leading-[14px] wrap-anywhere hover:underline ' +
+            'nodrag -my-[3px] block min-h-[24px] w-full leading-[14px] wrap-anywhere ' +
+            'hover:underline ' +
             (side === 'outputs' ? 'text-right' : 'text-left')
           }
           title={port.help ? `${port.name}: ${port.help}` : `Settings of ${port.name}`}
