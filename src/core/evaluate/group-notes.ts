@@ -1,12 +1,8 @@
 import { own } from '../base/own';
-import {
-  findGroupDefinition,
-  findNodeDefinition,
-  getNodeTitle,
-  inputPort,
-} from '../compile/catalogue';
+import { findGroupDefinition, findNodeDefinition, getNodeTitle } from '../compile/catalogue';
+import { silentMeaning } from '../compile/check/check-unwired';
 import { getInputValue } from '../compile/uniforms';
-import { INPUT_EDGE, OUTPUT_EDGE, isImage } from '../graph/document';
+import { OUTPUT_EDGE, isImage } from '../graph/document';
 import type { Dial, GroupDefinition, NetworkDocument, NodeInstance } from '../graph/document';
 import type { NodeId } from '../base/ids';
 
@@ -200,29 +196,20 @@ function followNotes(document: NetworkDocument, group: GroupDefinition): GroupNo
 }
 
 /** Inputs that count as coordinates without having said so. */
-function portNotes({ inputs, network }: GroupDefinition): GroupNote[] {
-  return inputs.flatMap((port) => {
+function portNotes(group: GroupDefinition): GroupNote[] {
+  return group.inputs.flatMap((port) => {
     if (port.kind !== 'vector' || port.fallback !== undefined || port.unwired) return [];
-    const isSilent = network.strands.some(({ from, to }) => {
-      const node = network.nodes.find(({ id }) => id === to.node);
-      const isFrom = from.node === INPUT_EDGE && from.output === port.id;
-      return isFrom && node && typeof inputPort(node, to.input)?.default === 'string';
-    });
-    return isSilent
-      ? [
-          {
-            code: 'unwired' as const,
-            tone: 'fault' as const,
-            message: `Unwired, “${port.name}” counts as coordinates, which nobody has said.`,
-            port: port.id,
-            cure: {
-              act: 'declare' as const,
-              title: 'Say it is the position',
-              port: port.id,
-            },
-          },
-        ]
-      : [];
+    const meaning = silentMeaning(group, port.id);
+    if (meaning === null) return [];
+    return [
+      {
+        code: 'unwired' as const,
+        tone: 'fault' as const,
+        message: `Unwired, “${port.name}” counts as the ${meaning}, which nobody has said.`,
+        port: port.id,
+        cure: { act: 'declare' as const, title: 'Say it is the position', port: port.id },
+      },
+    ];
   });
 }
 

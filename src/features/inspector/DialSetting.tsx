@@ -1,30 +1,18 @@
 'use client';
-import type { InputView } from '@/core/compile/catalogue';
 import { rampModes } from '@/core/compile/uniforms';
 import { isChoice, isCurve, isFormula, isImage, isRamp, isTriple } from '@/core/graph/document';
-import type { GroupDefinition, InputValue } from '@/core/graph/document';
 import { Choose } from '@/ui/Choose';
 import { ColourField } from '@/ui/ColourField';
 import { ShownValue } from '@/ui/ShownValue';
+import type { SettingProps } from '@/ui/setting-props';
 import { CurveEditor } from './CurveEditor';
 import { ImageChoice } from './ImageField';
 import { NumberEditor, TripleEditor } from './NumberEditors';
 import { FormulaEditor } from './formula/FormulaEditor';
 import { RampEditor } from './ramp/RampEditor';
 
-export interface DialSettingProps {
-  /** The dial as an input of its group. */
-  readonly view: InputView;
-  readonly group: GroupDefinition;
-  /** The nodes that lead into the group. */
-  readonly path: readonly string[];
-  readonly value: InputValue;
-  readonly onChange: (value: InputValue, gesture: string | null) => void;
-  readonly onDone: () => void;
-}
-
 /** The value of a dial, set as what it is: a slider, a ball, a colour, a choice, a ramp, a file. */
-export function DialSetting(props: DialSettingProps) {
+export function DialSetting(props: SettingProps) {
   const { view, value, onChange, onDone } = props;
   if (typeof value === 'number')
     return <NumberEditor port={view} value={value} onChange={onChange} onDone={onDone} />;
@@ -66,7 +54,7 @@ export function DialSetting(props: DialSettingProps) {
 }
 
 /** A ramp, a curve or a formula: a few words, and its whole editor when it is opened. */
-function ShapeSetting(props: DialSettingProps) {
+function ShapeSetting(props: SettingProps) {
   return (
     <details className="w-full">
       <summary className="min-h-[24px] cursor-pointer text-[12px]">
@@ -77,7 +65,7 @@ function ShapeSetting(props: DialSettingProps) {
   );
 }
 
-function ShapeEditor({ view, group, path, value, onChange, onDone }: DialSettingProps) {
+function ShapeEditor({ view, group, path, value, onChange, onDone }: SettingProps) {
   const gesture = (step: string | null): string | null => step && `value ${view.id} ${step}`;
   const [drive] = view.dial?.drives ?? [];
   const node = group.network.nodes.find(({ id }) => id === drive?.node);

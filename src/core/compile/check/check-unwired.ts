@@ -4,7 +4,7 @@ import { findGroupDefinition, getNodeTitle, inputPort } from '../catalogue';
 import type { CheckReport, DocumentPath } from './report';
 
 /** What a vector counts as inside a group while nothing is wired to it and nothing is declared. */
-function silentMeaning({ network }: GroupDefinition, port: string): string | null {
+export function silentMeaning({ network }: GroupDefinition, port: string): string | null {
   for (const { from, to } of network.strands) {
     if (from.node !== INPUT_EDGE || from.output !== port) continue;
     const node = network.nodes.find(({ id }) => id === to.node);
