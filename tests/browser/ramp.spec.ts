@@ -82,6 +82,8 @@ test('a ramp is looked at closely, copied, kept, and read from its strip', async
   await bar.hover();
   await page.mouse.wheel(0, 200);
   expect(await axis.textContent()).toBe(before);
+  // The bench may have scrolled under the pointer.
+  await bar.hover();
   await page.keyboard.down('Control');
   await page.mouse.wheel(0, -600);
   await page.keyboard.up('Control');

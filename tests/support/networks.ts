@@ -82,9 +82,10 @@ export const bindTestImages = (
     () => TEST_IMAGE,
   );
 
+/** A small number for a text, the same for the same one. */
 const hashOf = (text: string): number =>
-  [...text.replace(/^map:/, '')].reduce(
-    (sum, sign) => (Math.imul(sum, 31) + sign.charCodeAt(0)) & 0xffffff,
+  Array.from(text.replace(/^map:/, ''), (sign) => sign.charCodeAt(0)).reduce(
+    (sum, code) => (Math.imul(sum, 31) + code) & 0xffffff,
     7,
   );
 
