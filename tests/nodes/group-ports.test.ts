@@ -261,6 +261,12 @@ describe('dissolving', () => {
     expect(bitsOf(flat)).toEqual(bitsOf(set));
     expect(bitsOf(flat)).not.toEqual(bitsOf(document));
   });
+  it('keeps what an input is unwired, or refuses where that cannot be typed', () => {
+    const usual = ungroup(scarf(), null, 'n1');
+    const noise = usual.network.nodes.find(({ type }) => type === 'patterns.noise');
+    expect(bitsOf(usual, `${noise?.id ?? ''}:value`)).toEqual(bitsOf(scarf(), 'n1:out1'));
+    expect(() => ungroup(scarf({ unwired: 'normal' }), null, 'n1')).toThrow('cannot be typed');
+  });
   it('refuses a moved dial that acts on a strand, and says so', () => {
     const document = documentOf(
       [node('noise', 'patterns.noise'), node('more', 'math.math'), node('end', 'surface.surface')],

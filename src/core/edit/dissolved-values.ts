@@ -1,5 +1,7 @@
 import { AppError } from '../base/diagnostic';
-import { describePorts, neutralValue } from '../compile/catalogue';
+import { own } from '../base/own';
+import { describePorts, inputPort, neutralValue } from '../compile/catalogue';
+import { fits } from '../compile/check/kinds';
 import { isPlaceOf } from './dials';
 import { settingOf, withSetting } from '../compile/settings';
 import { getInputValue } from '../compile/uniforms';
@@ -8,6 +10,7 @@ import type {
   Dial,
   Drive,
   GroupDefinition,
+  GroupPort,
   InputValue,
   Network,
   NetworkDocument,
@@ -114,7 +117,37 @@ function withDriven(dissolving: Dissolving, node: NodeInstance, input: string): 
   return { ...node, values: { ...node.values, [input]: value } };
 }
 
-/** A node with what an unwired input of the group stands for typed where it goes. */
+function refuseUnwired({ name }: GroupPort): never {
+  throw new AppError(
+    'group.unwired',
+    `What “${name}” is unwired cannot be typed where it goes.`,
+    'Wire it, or change what it is unwired, before dissolving the group.',
+    { kept: 'Nothing was changed.' },
+  );
+}
+
+const COORDINATES: Readonly<Record<string, string>> = {
+  position: 'position',
+  normal: 'normal',
+  texture: 'texture coordinates',
+};
+
+/** A node whose input has what an unwired port of the group stands for. */
+function withPort(node: NodeInstance, input: string, port: GroupPort): NodeInstance {
+  const inner = inputPort(node, input);
+  const { fallback, unwired } = port;
+  if (fallback === undefined && unwired !== undefined && unwired !== 'neutral') {
+    const isUsual =
+      inner?.default === COORDINATES[unwired] && own(node.values, input) === undefined;
+    return isUsual ? node : refuseUnwired(port);
+  }
+  const value = fallback ?? (unwired === 'neutral' ? neutralValue(node, input) : undefined);
+  if (value === undefined) return node;
+  if (!inner || !fits(inner.kind, value)) refuseUnwired(port);
+  return { ...node, values: { ...node.values, [input]: value } };
+}
+
+/** A node with what unwired inputs of the group stand for typed where they go. */
 function withUnwired({ network, group, card }: Dissolving, node: NodeInstance): NodeInstance {
   return group.network.strands.reduce((changed, { from, to }) => {
     if (from.node !== INPUT_EDGE || to.node !== node.id) return changed;
@@ -122,19 +155,15 @@ function withUnwired({ network, group, card }: Dissolving, node: NodeInstance): 
     const isWired = network.strands.some(
       (strand) => strand.to.node === card.id && strand.to.input === from.output,
     );
-    if (!port || isWired) return changed;
-    const value =
-      port.fallback ?? (port.unwired === 'neutral' ? neutralValue(node, to.input) : undefined);
-    return value === undefined
-      ? changed
-      : { ...changed, values: { ...changed.values, [to.input]: value } };
+    return port && !isWired ? withPort(changed, to.input, port) : changed;
   }, node);
 }
 
 /**
  * The nodes of a group as they are outside it: with what its dials and unwired inputs make of
  * their values, equal to the bit in single precision (a *power* to a few units in the last place).
- * @throws AppError when a dial is wired, or moved and acting on a strand: that would be lost
+ * @throws AppError when a dial is wired, or moved and acting on a strand, or what an input is
+ *   unwired cannot be typed where it goes: that would be lost
  */
 export function dissolvedNodes(dissolving: Dissolving): readonly NodeInstance[] {
   const { group } = dissolving;

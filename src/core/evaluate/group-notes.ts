@@ -84,7 +84,8 @@ function dialNotes(document: NetworkDocument, group: GroupDefinition, dial: Dial
     notes.push({ code, tone, message, dial: dial.id });
   };
   const isTwice = group.dials.filter(({ name }) => name === dial.name).length > 1;
-  if (dial.name.trim() === '' || isTwice)
+  if (dial.name.trim() === '') say('dial-name', 'fault', 'A dial has no name.');
+  else if (isTwice)
     say('dial-name', 'fault', `Two dials are called “${dial.name}”: nobody can tell them apart.`);
   if (dial.help.trim() === '')
     say('dial-help', 'fault', `“${dial.name}” does not say what it does.`);

@@ -31,30 +31,41 @@ const CLEAR = 12;
 const CELL = 256;
 /** Strands shorter than this, or that run backwards, are left as they are. */
 const SHORTEST = 80;
-/** How often cards in the way of a detour are passed, too. */
-const ROUNDS = 3;
+/** How often cards in the way of a detour are passed, too; how many levels are tried each time. */
+const ROUNDS = 2,
+  LEVELS = 8;
+/** A strand behind more cards than this stays straight: a way around them would be no clearer. */
+const MOST_CROSSED = 4;
+/** Cells along one side of the widest board. */
+const ROW = 65_536;
+const cellAt = (x: number, y: number): number =>
+  (Math.floor(x / CELL) + ROW / 2) * ROW + Math.floor(y / CELL) + ROW / 2;
 
 /** Cards by the cells they touch. */
 class CardGrid {
-  private readonly cells = new Map<string, Obstacle[]>();
+  private readonly cells = new Map<number, Obstacle[]>();
 
   constructor(cards: readonly Obstacle[]) {
     for (const card of cards)
       for (let x = Math.floor(card.left / CELL); x <= Math.floor(card.right / CELL); x++)
         for (let y = Math.floor(card.top / CELL); y <= Math.floor(card.bottom / CELL); y++) {
-          const key = `${String(x)} ${String(y)}`;
-          this.cells.set(key, [...(this.cells.get(key) ?? []), card]);
+          const key = cellAt(x * CELL, y * CELL);
+          const known = this.cells.get(key);
+          if (known) known.push(card);
+          else this.cells.set(key, [card]);
         }
   }
 
-  /** The cards a path runs behind, but for those at its ends. */
-  crossed({ source, target }: LooseStrand, places: readonly BoardPoint[]): Set<Obstacle> {
+  /** The cards a path runs behind, but for those at its ends; no more than `most` and one. */
+  crossed(
+    { source, target }: LooseStrand,
+    places: readonly BoardPoint[],
+    most: number,
+  ): Set<Obstacle> {
     const found = new Set<Obstacle>();
     for (const [x, y] of sampleStrand(places)) {
-      const near = this.cells.get(
-        `${String(Math.floor(x / CELL))} ${String(Math.floor(y / CELL))}`,
-      );
-      for (const card of near ?? [])
+      if (found.size > most) break;
+      for (const card of this.cells.get(cellAt(x, y)) ?? [])
         if (
           card.id !== source &&
           card.id !== target &&
@@ -91,18 +102,17 @@ function passing(
 function detour(grid: CardGrid, strand: LooseStrand): readonly BoardPoint[] {
   const { from, to } = strand;
   if (to[0] - from[0] < SHORTEST) return [];
-  const straight = grid.crossed(strand, [from, to]);
-  if (straight.size === 0) return [];
+  const straight = grid.crossed(strand, [from, to], MOST_CROSSED);
+  if (straight.size === 0 || straight.size > MOST_CROSSED) return [];
   let best: readonly BoardPoint[] = [],
     fewest = straight.size,
     nearest = Infinity;
   const inWay = new Set(straight);
   for (let round = 0; round < ROUNDS && fewest > 0; round++) {
     const cards = [...inWay];
-    for (const y of cards.flatMap(({ top, bottom }) => [top - CLEAR, bottom + CLEAR])) {
+    for (const { y, far } of levelsAround(strand, cards)) {
       const through = passing(strand, cards, y);
-      const crossed = grid.crossed(strand, [from, ...through, to]);
-      const far = Math.abs(y - from[1]) + Math.abs(y - to[1]);
+      const crossed = grid.crossed(strand, [from, ...through, to], straight.size);
       if (crossed.size < fewest || (crossed.size === fewest && far < nearest && best.length > 0)) {
         best = through;
         fewest = crossed.size;
@@ -114,17 +124,33 @@ function detour(grid: CardGrid, strand: LooseStrand): readonly BoardPoint[] {
   return best;
 }
 
+/** Levels above and below cards, those that lead least far off first. */
+const levelsAround = ({ from, to }: LooseStrand, cards: readonly Obstacle[]) =>
+  cards
+    .flatMap(({ top, bottom }) => [top - CLEAR, bottom + CLEAR])
+    .map((y) => ({ y, far: Math.abs(y - from[1]) + Math.abs(y - to[1]) }))
+    .sort((a, b) => a.far - b.far)
+    .slice(0, LEVELS);
+
+/** Lays strands around cards one by one: null for one that runs straight. */
+export function makeLayer(cards: readonly Obstacle[]): (strand: LooseStrand) => LaidStrand | null {
+  const grid = new CardGrid(cards);
+  return (strand) => {
+    const through = detour(grid, strand);
+    return through.length > 0 ? { from: strand.from, to: strand.to, through } : null;
+  };
+}
+
 /** The strands that are laid around cards; all others run straight. */
 export function layStrands(
   cards: readonly Obstacle[],
   strands: readonly LooseStrand[],
 ): ReadonlyMap<string, LaidStrand> {
-  const grid = new CardGrid(cards);
+  const lay = makeLayer(cards);
   return new Map(
     strands.flatMap((strand) => {
-      const through = detour(grid, strand);
-      const { from, to } = strand;
-      return through.length > 0 ? [[strand.id, { from, to, through }] as const] : [];
+      const laid = lay(strand);
+      return laid ? [[strand.id, laid] as const] : [];
     }),
   );
 }

@@ -96,7 +96,7 @@ export function useBoardElements(host: React.RefObject<HTMLDivElement | null>) {
     [host],
   );
   useInView(cards, viewport, size);
-  useLaidStrands(cards, edges);
+  useLaidStrands(cards, detail === 'distant' ? NO_EDGES : edges);
   // Far out, one picture shows all strands.
   return {
     nodes,

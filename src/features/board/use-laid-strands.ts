@@ -1,41 +1,49 @@
 import type { NodeHandle } from '@xyflow/react';
 import { useEffect } from 'react';
 import type { BoardNode } from './board-elements';
-import { layStrands } from './lay-strands';
+import { makeLayer } from './lay-strands';
 import type { LaidStrand, LooseStrand, Obstacle } from './lay-strands';
 import { useLaid } from './use-detour';
 import type { StrandEdgeType } from './StrandEdge';
 
 /** How long cards must rest before strands are laid around them, milliseconds. */
 const REST = 140;
-/** Boards with more strands than this are read as a whole; there strands stay straight. */
-const MOST = 3000;
+/** How long strands are laid before the page does something else, milliseconds. */
+const SLICE = 5;
 
-/** Lays the strands of the board around its cards, whenever these have come to rest. */
+/**
+ * Lays the strands of the board around its cards whenever these have come to rest, in slices, so
+ * that nobody waits for it; what changes meanwhile begins it anew.
+ */
 export function useLaidStrands(
   cards: readonly BoardNode[],
   edges: readonly StrandEdgeType[],
 ): void {
   useEffect(() => {
-    const timer = setTimeout(() => {
-      useLaid.setState(layAround(cards, edges), true);
-    }, REST);
+    let timer = setTimeout(begin, REST);
+    function begin(): void {
+      const placed = new Map(cards.map((card) => [card.id, card]));
+      const lay = makeLayer(
+        cards.flatMap((card) => (card.type === 'card' ? [obstacleOf(card)] : [])),
+      );
+      const laid = new Map<string, LaidStrand>();
+      let next = 0;
+      const go = (): void => {
+        const until = performance.now() + SLICE;
+        for (; next < edges.length && performance.now() < until; next++)
+          for (const strand of looseStrand(edges[next] as StrandEdgeType, placed)) {
+            const found = lay(strand);
+            if (found) laid.set(strand.id, found);
+          }
+        if (next < edges.length) timer = setTimeout(go);
+        else useLaid.setState(laid, true);
+      };
+      go();
+    }
     return () => {
       clearTimeout(timer);
     };
   }, [cards, edges]);
-}
-
-function layAround(
-  cards: readonly BoardNode[],
-  edges: readonly StrandEdgeType[],
-): ReadonlyMap<string, LaidStrand> {
-  if (edges.length > MOST) return new Map();
-  const placed = new Map(cards.map((card) => [card.id, card]));
-  return layStrands(
-    cards.flatMap((card) => (card.type === 'card' ? [obstacleOf(card)] : [])),
-    edges.flatMap((edge) => looseStrand(edge, placed)),
-  );
 }
 
 const obstacleOf = ({ id, position, width = 0, height = 0 }: BoardNode): Obstacle => ({

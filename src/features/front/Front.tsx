@@ -72,7 +72,7 @@ export function Front({ evaluation, exposing, onExposed, onPublish, Setting }: P
         ))}
       </div>
       <div className="max-h-[45%] shrink-0 overflow-auto border-t border-line p-3 pt-2">
-        {exposing ? null : <NotesPanel evaluation={evaluation} group={group} />}
+        {exposing ? null : <NotesPanel key={group.id} evaluation={evaluation} group={group} />}
         {exposing ? null : <ProofPanel evaluation={evaluation} group={group} />}
         <Button look="strong" className="mt-2 w-full justify-center" onClick={onPublish}>
           Publish this group
