@@ -1,5 +1,6 @@
 import { groupDefinition } from '@/core/graph/document-shape';
 import type { GroupDefinition } from '@/core/graph/document';
+import type { ProofSheet } from '@/core/evaluate/proof-sheet';
 import type { Proof } from '@/core/evaluate/proof';
 import Joi from 'joi';
 import {
@@ -55,6 +56,9 @@ export const releaseForm = record({
   groups: groupsForm,
   proof: proofForm,
   swatchHash: sha256,
+  /** Its proof sheet; null until it is made, or where there is none. */
+  sheet: nullable(object<ProofSheet>()),
+  sheetHash: nullable(sha256),
   authorName: text(200),
   createdAt: moment,
   withdrawnAt: nullable(moment),
@@ -105,6 +109,16 @@ export const publishGroup = defineRoute('POST', '/api/library', {
   answer: answers(record({ id: identifier })),
   status: 202,
 });
+
+/** Which release a proof sheet is made for, and where its group stands. */
+export const sheetRequestForm = record({
+  entryId: identifier,
+  version: versionForm,
+  materialId: identifier,
+  revision: whole(1),
+  groupId: identifier,
+});
+export type SheetRequest = TypeOf<typeof sheetRequestForm>;
 
 export const withdrawalForm = record({ version: versionForm, reason: trimmed(500, 3) });
 /** Takes a release off the rack; who uses it keeps it. */

@@ -4,7 +4,7 @@ import { AppError } from '@/core/base/diagnostic';
 import { checkCompiled } from '@/core/compile/compile';
 import { neededGroups } from '@/core/edit/board';
 import { proveGroup } from '@/core/evaluate/proof';
-import type { Proof, ProofModel } from '@/core/evaluate/proof';
+import type { Proof } from '@/core/evaluate/proof';
 import { hashContent } from '@/core/graph/canonical';
 import { DOCUMENT_VERSION } from '@/core/graph/document';
 import type { GroupDefinition, NetworkDocument } from '@/core/graph/document';
@@ -13,16 +13,15 @@ import { isAlreadyThere } from '@/db/client';
 import { storeBlob } from '@/db/queries/blobs';
 import { findEntryByName, insertRelease } from '@/db/queries/library';
 import { findMaterial } from '@/db/queries/materials';
-import { findModel } from '@/db/queries/models';
 import { prepareImages } from './images';
 import type { JobContext } from './jobs/define-job';
+import { tryToEnqueue } from './jobs/enqueue';
+import { SHEET } from './jobs/lanes';
 import { findRevision, listReleases } from './stored';
-import { prepareModel, renderSwatch, showcase } from './render';
+import { referenceModels } from './reference-models';
+import { renderSwatch, showcase } from './render';
 
 const UNPUBLISHED = 'Nothing was published.';
-/** The models every group is proved on, besides the material's own. */
-const REFERENCE_MODELS = ['demo-study', 'demo-buoy'];
-
 type Report = JobContext['report'];
 
 /** What came of a publication that was granted. */
@@ -63,7 +62,6 @@ export async function publish(
   await report(0.95, 'Putting it on the rack');
   const entryId = (await findEntryByName(request.rack, request.name))?.id ?? randomUUID();
   const { rack, name, description, tags, version } = request;
-  const { materialId, revision } = source.origin;
   await release(
     { id: entryId, rack, name, description, tags, authorId: userId },
     {
@@ -72,15 +70,27 @@ export async function publish(
       groups,
       documentVersion: DOCUMENT_VERSION,
       contentHash,
-      sourceMaterialId: materialId,
-      sourceRevision: revision,
+      sourceMaterialId: source.origin.materialId,
+      sourceRevision: source.origin.revision,
       proof,
       swatchHash,
       authorId: userId,
     },
   );
+  await tryToEnqueue(
+    SHEET,
+    { entryId, version, ...pick(request) },
+    { title: `Proof sheet of ${name} ${version}`, userId, key: `${entryId}/${version}` },
+  );
   return { entryId, proof };
 }
+
+/** Where the group stands that was published. */
+const pick = ({ materialId, revision, groupId }: PublicationRequest) => ({
+  materialId,
+  revision,
+  groupId,
+});
 
 /** The group in the saved material, free of errors. */
 async function readCandidate(
@@ -182,25 +192,6 @@ const different = (proof: Proof): AppError =>
     kept: UNPUBLISHED,
     details: { proof },
   });
-
-/**
- * One after the other: preparing a model keeps the thread busy, and a connection waiting meanwhile
- * could give up.
- */
-async function referenceModels(userId: string, own: string): Promise<ProofModel[]> {
-  const prepared: ProofModel[] = [];
-  for (const modelId of new Set([...REFERENCE_MODELS, own])) {
-    const model = await findModel(userId, modelId);
-    if (!model)
-      throw new AppError(
-        'proof.no-model',
-        `The reference model ${modelId} is missing.`,
-        'Start the application once more to restore the demo models.',
-      );
-    prepared.push({ name: model.name, ...(await prepareModel(model)) });
-  }
-  return prepared;
-}
 
 function refusal({ difference, changes }: Proof): string {
   const [first] = changes;

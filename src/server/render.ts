@@ -74,6 +74,9 @@ export function renderSwatch(
   return encodeRgba(picture.width, picture.height, picture.pixels);
 }
 
+/** The card of the group that a document of `showcase` shows. */
+export const SHOWN = 'shown';
+
 /**
  * A document that shows a group at home: its surface, or its first value as the colour of a plain
  * one.
@@ -103,10 +106,10 @@ export function showcase(
     order: 0,
   });
   const document = emptyDocument(group?.name ?? '');
-  const nodes = [plain('shown', 'group', { group: root })];
+  const nodes = [plain(SHOWN, 'group', { group: root })];
   const end = { node: OUTPUT_EDGE, input: SURFACE_OUTPUT };
   if (!output) return document;
-  const start = { node: 'shown', output: output.id };
+  const start = { node: SHOWN, output: output.id };
   if (output.kind === 'surface')
     return {
       ...document,

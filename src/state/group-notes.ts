@@ -43,9 +43,9 @@ export function useGroupNotes(evaluation: Evaluation, group: GroupDefinition): I
       const { document } = stores.document.getState();
       const dials = document.groups[id]?.dials.filter(({ kind }) => kind === 'scalar') ?? [];
       await evaluation.models.load(STUDY, 'Study form');
-      const tried = { document, path };
       const models = [...new Set([modelId, STUDY])];
-      const { evaluator } = evaluation.pool;
+      const { background, documents } = evaluation.pool;
+      const tried = { document: documents.bring(background, document), path, models };
       let found: readonly GroupNote[] = [];
       const tell = (notes: readonly GroupNote[], left: number): void => {
         found = [...found, ...notes];
@@ -54,11 +54,11 @@ export function useGroupNotes(evaluation: Evaluation, group: GroupDefinition): I
       };
       setWaiting(dials.length + 1);
       for (const [k, dial] of dials.entries()) {
-        const notes = await unwrap(evaluator.measureDial(tried, dial.id, models));
+        const notes = await unwrap(background.measureDial(tried, dial.id));
         if (!live) return;
         tell(notes, dials.length - k);
       }
-      const ranked = await unwrap(evaluator.rankInfluence(tried, models));
+      const ranked = await unwrap(background.rankInfluence(tried));
       if (live) tell(influenceNotes(ranked), 0);
     };
     const timer = setTimeout(() => {

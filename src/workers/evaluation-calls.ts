@@ -1,4 +1,4 @@
-import type { ModelId, ResultKey } from '../core/base/ids';
+import type { ModelId, NodeId, ResultKey } from '../core/base/ids';
 import { checkCompiled } from '../core/compile/compile';
 import type { CompanionFrame } from '../core/compile/model-scale';
 import { seePoints } from '../core/evaluate/camera';
@@ -11,15 +11,18 @@ import { seeValues } from '../core/evaluate/level-line';
 import { pickPoint } from '../core/evaluate/pick';
 import { measureDial, rankInfluence } from '../core/evaluate/dial-measures';
 import type { TriedGroup } from '../core/evaluate/dial-measures';
+import { GroupPainter } from '../core/evaluate/group-painter';
 import { proveGroup } from '../core/evaluate/proof';
 import type { ProofModel } from '../core/evaluate/proof';
 import { makeStageProgram } from '../core/evaluate/stage-program';
 import { surveyModel } from '../core/evaluate/survey';
 import { TapEvaluator } from '../core/evaluate/tap-results';
 import type { EvaluationRequest } from '../core/evaluate/tap-results';
+import type { DialValues } from '../core/edit/variants';
 import type { BoardId, NetworkDocument, Triple } from '../core/graph/document';
 import { PLAIN_TARGETS } from '../core/surface/stage-layout';
 import { attempt } from './answer';
+import type { Answer } from './answer';
 import { sent } from './desk';
 import type { Desk } from './desk';
 import { HeldDocuments } from './held-documents';
@@ -42,16 +45,27 @@ function settle<T>(work: () => T): () => T {
   }
 }
 
-/** Calls about the open document, which the worker holds. */
-export function documentCalls({ models, answer }: Desk) {
-  const taps = new TapEvaluator();
-  const filler = new StageFiller();
+/** Does work on a document that is named in a call. */
+type OnDocument = <T>(
+  named: DocumentReference,
+  work: (document: NetworkDocument) => T,
+) => Promise<Answer<T>>;
+
+/** All calls about the open document, which the worker holds. */
+export function documentCalls(desk: Desk) {
   const held = new HeldDocuments();
   // What is named is looked up at once: by the time the models are here, another may be newest.
-  const about = <T>(named: DocumentReference, work: (document: NetworkDocument) => T) => {
+  const about: OnDocument = (named, work) => {
     const document = settle(() => held.get(named));
-    return answer(() => work(document()));
+    return desk.answer(() => work(document()));
   };
+  return { ...stageCalls(desk, held, about), ...groupCalls(desk, about) };
+}
+
+/** Calls for what is shown on the stage, on the cards and in the bench. */
+function stageCalls({ models, answer }: Desk, held: HeldDocuments, about: OnDocument) {
+  const taps = new TapEvaluator();
+  const filler = new StageFiller();
   return {
     /** Holds a document under a number, for the calls that come after. */
     holdDocument: (number: number, news: DocumentNews) =>
@@ -103,15 +117,50 @@ export function documentCalls({ models, answer }: Desk) {
   };
 }
 
-/** A group's card, as it comes along with a call. */
-type GroupOnBoard = Omit<TriedGroup, 'models'>;
-
-/** Models by name, with what is measured on them. */
+/** Models by name, with what is measured on them as it is asked for. */
 const namedModels = (models: Desk['models'], ids: readonly ModelId[]): readonly ProofModel[] =>
   ids.map((id) => {
-    const { analysis, maps, mesh } = models.get(id);
-    return { name: mesh.name, analysis, maps };
+    const { analysis, measured, mesh } = models.get(id);
+    return { name: mesh.name, analysis, maps: measured };
   });
+
+/** A group's card in a document that the worker may hold, and the models it is tried on. */
+interface GroupRequest {
+  readonly document: DocumentReference;
+  /** The nodes that lead to the card, it included. */
+  readonly path: readonly NodeId[];
+  readonly models: readonly ModelId[];
+}
+/** Pictures of a group at settings of its dials. */
+export interface PaintRequest extends Omit<GroupRequest, 'models'> {
+  readonly model: ModelId;
+  readonly settings: readonly DialValues[];
+  /** Pixels a side. */
+  readonly size: number;
+  /** The whole model, where left out. */
+  readonly camera?: Camera;
+}
+
+/** Calls about a group as it stands on its board. */
+function groupCalls({ models }: Desk, about: OnDocument) {
+  const painter = new GroupPainter();
+  const on = <T>({ document, path, models: ids }: GroupRequest, work: (tried: TriedGroup) => T) =>
+    about(document, (found) => work({ document: found, path, models: namedModels(models, ids) }));
+  return {
+    /** What is found of one dial of a group by trying it over its slider. */
+    measureDial: (tried: GroupRequest, dial: string) =>
+      on(tried, (group) => measureDial(group, dial)),
+    /** The values inside a group that are no dials, those of most influence first. */
+    rankInfluence: (tried: GroupRequest) => on(tried, rankInfluence),
+    /** Pictures of a group at settings of its dials, each with its share that is not as at home. */
+    paintGroup: ({ document, path, settings, model, size, camera }: PaintRequest) =>
+      about(document, (found) => {
+        const [painted] = namedModels(models, [model]);
+        if (!painted) return [];
+        return painter.paintAll(found, path, settings, painted, size, camera);
+      }),
+  };
+}
 
 /** Calls about documents that come along with them. */
 export const evaluationCalls = ({ models, answer }: Desk) => ({
@@ -133,10 +182,4 @@ export const evaluationCalls = ({ models, answer }: Desk) => ({
     answer(() => {
       return proveGroup(source, candidate, groupId, namedModels(models, ids));
     }),
-  /** What is found of one dial of a group by trying it over its slider. */
-  measureDial: (tried: GroupOnBoard, dial: string, ids: readonly ModelId[]) =>
-    answer(() => measureDial({ ...tried, models: namedModels(models, ids) }, dial)),
-  /** The values inside a group that are no dials, those of most influence first. */
-  rankInfluence: (tried: GroupOnBoard, ids: readonly ModelId[]) =>
-    answer(() => rankInfluence({ ...tried, models: namedModels(models, ids) })),
 });

@@ -12,16 +12,10 @@ import { makeRamp } from '@/core/edit/network-sketch';
 import { setOption, setValue } from '@/core/edit/nodes';
 import { isFlowing } from '@/core/graph/document';
 import type { InputValue, Law, NetworkDocument } from '@/core/graph/document';
-import { evaluateWasm } from '../support/agreement';
+import { bitsOf, evaluateWasm } from '../support/agreement';
 import { documentOf, node, randomDocument, randomLanes } from '../support/networks';
 
 const COUNT = 64;
-/** Everything a network gives at random points, bit by bit. */
-function bitsOf(document: NetworkDocument, taps: readonly string[] = []): readonly number[] {
-  const compiled = compileNetwork(document, { surface: taps.length === 0, taps });
-  const { wasm } = evaluateWasm(compiled, document, randomLanes(COUNT, 5), COUNT);
-  return wasm.flatMap((lane) => [...new Uint32Array(Float32Array.from(lane).buffer)]);
-}
 const numbersOf = (document: NetworkDocument, tap: string): readonly number[] => {
   const compiled = compileNetwork(document, { surface: false, taps: [tap] });
   const { wasm } = evaluateWasm(compiled, document, randomLanes(COUNT, 5), COUNT);

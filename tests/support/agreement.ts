@@ -1,10 +1,10 @@
 import { WasmRunner } from '@/core/backends/wasm/runner';
-import { uniformsFor } from '@/core/compile/compile';
+import { compileNetwork, uniformsFor } from '@/core/compile/compile';
 import type { CompiledNetwork } from '@/core/compile/compile';
 import type { NetworkDocument } from '@/core/graph/document';
 import { ReferenceInterpreter } from '@/core/ir/reference';
 import type { ImageAtlas } from '@/core/base/image';
-import { TEST_SCALE, bindTestImages } from './networks';
+import { TEST_SCALE, bindTestImages, randomLanes } from './networks';
 
 export interface Evaluation {
   readonly images: readonly ImageAtlas[];
@@ -70,4 +70,14 @@ export function measureAgreement(
     });
   }
   return { bitDifferences, beyond, worst, compared };
+}
+
+/** How many points `bitsOf` evaluates. */
+const BIT_POINTS = 64;
+
+/** Everything a network gives at random points, or some of its results, bit by bit. */
+export function bitsOf(document: NetworkDocument, taps: readonly string[] = []): readonly number[] {
+  const compiled = compileNetwork(document, { surface: taps.length === 0, taps });
+  const { wasm } = evaluateWasm(compiled, document, randomLanes(BIT_POINTS, 5), BIT_POINTS);
+  return wasm.flatMap((lane) => [...new Uint32Array(Float32Array.from(lane).buffer)]);
 }

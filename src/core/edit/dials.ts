@@ -2,6 +2,7 @@ import { own } from '../base/own';
 import { describePorts, inputPort } from '../compile/catalogue';
 import { isTriple } from '../graph/document';
 import type { Dial, Drive, GroupDefinition, Law, NetworkDocument } from '../graph/document';
+import type { Variant } from '../graph/document';
 import { freshId, getNetwork, withGroup } from './board';
 import { kindUnder, offerDial } from './dial-offers';
 import type { DialOffer } from './dial-offers';
@@ -198,6 +199,11 @@ export function addDrive(
   });
 }
 
+const withoutDial = ({ values, ...variant }: Variant, dialId: string): Variant => ({
+  ...variant,
+  values: Object.fromEntries(Object.entries(values).filter(([id]) => id !== dialId)),
+});
+
 /** Removes a dial; inner values keep what they had, strands to the dial go. */
 export function removeDial(
   document: NetworkDocument,
@@ -207,6 +213,9 @@ export function removeDial(
   return withGroup(document, groupId, (group) => ({
     ...group,
     dials: group.dials.filter((dial) => dial.id !== dialId),
+    ...(group.variants
+      ? { variants: group.variants.map((variant) => withoutDial(variant, dialId)) }
+      : {}),
     network: {
       ...group.network,
       strands: group.network.strands.filter(

@@ -19,6 +19,26 @@ export function listUses(document: NetworkDocument, groupId: GroupId): readonly 
   );
 }
 
+/** The nodes that lead to the first card of a group from the material's board, it included. */
+export function findCardPath(
+  document: NetworkDocument,
+  groupId: GroupId,
+): readonly NodeId[] | undefined {
+  const seen = new Set<string>();
+  const waiting: { readonly board: BoardId; readonly path: readonly NodeId[] }[] = [
+    { board: null, path: [] },
+  ];
+  for (let next = waiting.shift(); next; next = waiting.shift())
+    for (const { id, group } of getNetwork(document, next.board).nodes) {
+      if (group === undefined) continue;
+      const path = [...next.path, id];
+      if (group === groupId) return path;
+      if (!seen.has(group)) waiting.push({ board: group, path });
+      seen.add(group);
+    }
+  return undefined;
+}
+
 /** A copy's name: the first of “Name 2”, “Name 3”, … that no group has. */
 function copyName(document: NetworkDocument, name: string): string {
   const names = new Set(Object.values(document.groups).map((group) => group.name));

@@ -1,7 +1,7 @@
 import { AppError } from '../base/diagnostic';
 import type { ModelId } from '../base/ids';
-import { MeshAnalysis, mapKey } from '../mesh/analysis';
-import type { MapSettings } from '../mesh/analysis';
+import { MAP_SIZE, MeshAnalysis, mapKey } from '../mesh/analysis';
+import type { DetailSource, MapSettings } from '../mesh/analysis';
 import type { MeshMap } from '../mesh/mesh-map';
 import { uniformPoints } from '../mesh/sample-points';
 import type { SamplePoints } from '../mesh/sample-points';
@@ -11,6 +11,9 @@ import type { Camera, VisiblePoints } from './camera';
 
 /** Points over the whole surface by which values are described. */
 const STATISTICS_POINTS = 4096;
+
+/** How many maps are kept that were measured to try a setting. */
+const TRIED_MAPS = 24;
 
 /** What a camera sees of a model, and the model's spread of points as seen from there. */
 export interface SeenModel {
@@ -24,6 +27,7 @@ export class LoadedModel {
   /** The same for the same mesh. */
   readonly uniform: SamplePoints;
   private readonly provided = new Map<string, MeshMap>();
+  private readonly tried = new Map<string, MeshMap>();
   private seen: { readonly key: string; readonly made: SeenModel } | null = null;
 
   constructor(mesh: SurfaceMesh) {
@@ -38,6 +42,21 @@ export class LoadedModel {
   /** The map measured with these settings, as far as it was provided. */
   readonly maps = (settings: MapSettings): MeshMap | undefined =>
     this.provided.get(mapKey(settings));
+
+  /**
+   * The same, or else measured here, quickly: for settings that are only tried. The last few are
+   * kept.
+   */
+  readonly measured = (settings: MapSettings, detail?: DetailSource): MeshMap => {
+    const key = mapKey(settings);
+    const known = this.provided.get(key) ?? this.tried.get(key);
+    if (known) return known;
+    const map = this.analysis.quickMap(settings, MAP_SIZE.quick, detail);
+    this.tried.set(key, map);
+    const [oldest] = this.tried.keys();
+    if (this.tried.size > TRIED_MAPS && oldest !== undefined) this.tried.delete(oldest);
+    return map;
+  };
 
   provide(settings: MapSettings, map: MeshMap): void {
     this.provided.set(mapKey(settings), map);

@@ -234,6 +234,12 @@ export const originShape = record({
   outputs: mapOf(id<PortId>(), outputEnd, LIMITS.ports),
 });
 
+/** A named set of dial values; dials it does not name are home. */
+export const variantShape = named(
+  'variant',
+  record({ id: id(), name, values: mapOf(id<PortId>(), inputValue, LIMITS.dials) }),
+);
+
 /** A group: its network, its ports and its dials. */
 export const groupDefinition = named(
   'group',
@@ -246,6 +252,10 @@ export const groupDefinition = named(
     /** In the order of the front. */
     dials: list(dialShape, { most: LIMITS.dials }),
     network: networkShape,
+    /** Named sets of its dials' values, in the order they are offered. */
+    variants: optional(list(variantShape, { most: LIMITS.variants, unique: 'id' })),
+    /** What it cannot do, for whoever uses it. */
+    limits: optional(words),
     origin: optional(originShape),
     /** Set when it was placed from the library. */
     release: optional(record({ entryId: id(), version: text(40, 1) })),

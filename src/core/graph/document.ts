@@ -21,6 +21,7 @@ import type {
   regionShape,
   strandShape,
   valueKind,
+  variantShape,
 } from './document-shape';
 import type {
   companionShape,
@@ -88,6 +89,8 @@ export type DialKind = TypeOf<typeof dialKind>;
 export type Dial = TypeOf<typeof dialShape>;
 /** An input or an output of a group. */
 export type GroupPort = TypeOf<typeof groupPort>;
+/** A named set of a group's dial values. */
+export type Variant = TypeOf<typeof variantShape>;
 /** The saved revision a group was packaged from. */
 export type Origin = TypeOf<typeof originShape>;
 /** A group: its network, its ports and its dials. */

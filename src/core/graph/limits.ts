@@ -14,6 +14,7 @@ export const LIMITS = {
   dials: 200,
   drives: 200,
   choices: 60,
+  variants: 64,
   name: 200,
   text: 10000,
   formula: 1_000_000,

@@ -1,4 +1,5 @@
-import { and, desc, eq, inArray } from 'drizzle-orm';
+import { and, desc, eq, inArray, isNull } from 'drizzle-orm';
+import type { ProofSheet } from '@/core/evaluate/proof-sheet';
 import { database } from '../client';
 import { entry, release, user } from '../schema/index';
 
@@ -59,6 +60,8 @@ export async function listReleases(entryId: string) {
       documentVersion: release.documentVersion,
       proof: release.proof,
       swatchHash: release.swatchHash,
+      sheet: release.sheet,
+      sheetHash: release.sheetHash,
       authorName: user.name,
       createdAt: release.createdAt,
       withdrawnAt: release.withdrawnAt,
@@ -72,7 +75,7 @@ export async function listReleases(entryId: string) {
 
 export type NewRelease = Omit<
   typeof release.$inferInsert,
-  'createdAt' | 'withdrawnAt' | 'withdrawnReason'
+  'createdAt' | 'withdrawnAt' | 'withdrawnReason' | 'sheet' | 'sheetHash'
 >;
 
 /** Adds an entry if it is new, and its release, together or not at all. */
@@ -90,6 +93,20 @@ export async function insertRelease(
       });
     await tx.insert(release).values(given);
   });
+}
+
+/** Keeps the proof sheet of a release; the one it has, if it has one, stays. */
+export async function keepSheet(
+  { entryId, version }: { readonly entryId: string; readonly version: string },
+  sheet: ProofSheet,
+  sheetHash: string,
+): Promise<void> {
+  await database()
+    .update(release)
+    .set({ sheet, sheetHash })
+    .where(
+      and(eq(release.entryId, entryId), eq(release.version, version), isNull(release.sheetHash)),
+    );
 }
 
 export async function withdrawRelease(

@@ -32,7 +32,7 @@ export async function findPicture(
     .innerJoin(entry, eq(entry.id, release.entryId))
     .where(
       and(
-        eq(release.swatchHash, blob.hash),
+        or(eq(release.swatchHash, blob.hash), eq(release.sheetHash, blob.hash)),
         isNull(release.withdrawnAt),
         or(eq(entry.rack, 'studio'), exists(ofProjectRack)),
       ),

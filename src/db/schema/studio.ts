@@ -11,6 +11,7 @@ import {
 } from 'drizzle-orm/pg-core';
 import type { GroupDefinition, NetworkDocument, RampValue } from '../../core/graph/document';
 import type { ModelPreparation } from '../../core/exchange/prepare';
+import type { ProofSheet } from '@/core/evaluate/proof-sheet';
 import type { Proof } from '../../core/evaluate/proof';
 import { user } from './accounts';
 
@@ -174,6 +175,9 @@ export const release = pgTable(
     swatchHash: text('swatch_hash')
       .notNull()
       .references(() => blob.hash),
+    /** Its proof sheet, once it is made: all pictures as one, and what they show. */
+    sheet: jsonb('sheet').$type<ProofSheet>(),
+    sheetHash: text('sheet_hash').references(() => blob.hash),
     authorId: text('author_id')
       .notNull()
       .references(() => user.id),

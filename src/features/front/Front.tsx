@@ -1,4 +1,5 @@
 'use client';
+import type { ComponentType } from 'react';
 import { own } from '@/core/base/own';
 import { describeNode } from '@/core/compile/catalogue';
 import { findNode } from '@/core/compile/uniforms';
@@ -23,13 +24,20 @@ interface Props {
   readonly exposing: Exposing | null;
   readonly onExposed: () => void;
   readonly onPublish: () => void;
+  readonly onPapers: () => void;
   readonly Setting: SettingEditor;
+  /** The variants of the group, to be kept, applied and compared. */
+  readonly Variants: ComponentType<{
+    readonly group: GroupDefinition;
+    readonly evaluation: Evaluation;
+  }>;
 }
 
 /**
  * The outside of the open group, beside its board: dials as its users will see them, and the proof.
  */
-export function Front({ evaluation, exposing, onExposed, onPublish, Setting }: Props) {
+export function Front(props: Props) {
+  const { evaluation, exposing, onExposed, Setting, Variants } = props;
   const { group } = useBoard();
   if (!group) return null;
   const dials = (describeNode(CARD, group)?.inputs ?? []).flatMap((view) =>
@@ -70,13 +78,19 @@ export function Front({ evaluation, exposing, onExposed, onPublish, Setting }: P
               ))}
           </section>
         ))}
+        {exposing ? null : <Variants key={group.id} {...{ group, evaluation }} />}
       </div>
       <div className="max-h-[45%] shrink-0 overflow-auto border-t border-line p-3 pt-2">
         {exposing ? null : <NotesPanel key={group.id} evaluation={evaluation} group={group} />}
         {exposing ? null : <ProofPanel evaluation={evaluation} group={group} />}
-        <Button look="strong" className="mt-2 w-full justify-center" onClick={onPublish}>
-          Publish this group
-        </Button>
+        <div className="mt-2 flex gap-1">
+          <Button className="justify-center" onClick={props.onPapers}>
+            Papers
+          </Button>
+          <Button look="strong" className="flex-1 justify-center" onClick={props.onPublish}>
+            Publish this group
+          </Button>
+        </div>
       </div>
     </div>
   );
@@ -149,6 +163,25 @@ function GroupWords({ group }: { readonly group: GroupDefinition }) {
           if (description !== group.description) change('Described the group', { description });
         }}
       />
+      <details className="mb-2 text-[12px] text-soft" open={Boolean(group.limits)}>
+        <summary className="min-h-[24px] cursor-pointer">Known limits</summary>
+        <textarea
+          aria-label="Known limits of the group"
+          key={`l${group.id}`}
+          defaultValue={group.limits ?? ''}
+          placeholder="What it cannot do: seams, sizes, models it is not for"
+          rows={2}
+          className="w-full resize-none bg-transparent"
+          onKeyDown={(event) => {
+            event.stopPropagation();
+          }}
+          onBlur={(event) => {
+            const limits = event.target.value.trim();
+            if (limits !== (group.limits ?? ''))
+              change('Stated the limits of the group', { limits: limits || undefined });
+          }}
+        />
+      </details>
     </>
   );
 }

@@ -1,10 +1,11 @@
 'use client';
 import { own } from '@/core/base/own';
 import { useMemo, useState } from 'react';
+import type { ComponentType } from 'react';
 import { describeNode, findNodeDefinition, idleInputs } from '@/core/compile/catalogue';
 import { getNetwork } from '@/core/edit/board';
 import { findListChain } from '@/core/edit/repeat';
-import type { NodeInstance } from '@/core/graph/document';
+import type { GroupDefinition, NodeInstance } from '@/core/graph/document';
 import type { Evaluation } from '@/state/evaluation';
 import { useBoardFindings } from '@/state/use-findings';
 import { AdviceList } from './AdviceList';
@@ -27,6 +28,13 @@ interface BenchProps {
   readonly evaluation: Evaluation | null;
   /** Offered inside groups. */
   readonly onExpose: ((node: string, input: string) => void) | null;
+  /** The variants of a group's card, to be applied. */
+  readonly Variants: ComponentType<{
+    readonly group: GroupDefinition;
+    readonly card: NodeInstance;
+    readonly path: readonly string[];
+    readonly evaluation: Evaluation | null;
+  }>;
 }
 
 /** The workbench under the board: all there is to set on the chosen node or strand. */
@@ -47,7 +55,9 @@ export function Bench(props: BenchProps) {
 /** Inputs with an editor of their own, which stand above the rows. */
 const SHAPES: ReadonlySet<string> = new Set(['ramp', 'curve', 'formula']);
 
-function NodeBench({ node, evaluation, onExpose }: BenchProps & { readonly node: NodeInstance }) {
+function NodeBench(props: BenchProps & { readonly node: NodeInstance }) {
+  const { node, evaluation, onExpose, Variants } = props;
+  const path = useView((state) => state.path);
   const [comparing, setComparing] = useState<string | null>(null);
   const board = useBoardId();
   const { group } = useCard(node.id);
@@ -58,27 +68,12 @@ function NodeBench({ node, evaluation, onExpose }: BenchProps & { readonly node:
   const isFaulty = (id: string): boolean => findings.some(({ place }) => place.input === id);
   const shown = (ports?.inputs ?? []).filter((port) => !idle.has(port.id) || isFaulty(port.id));
   const [first] = ports?.outputs ?? [];
-  const compared = comparing === null ? undefined : own(definition?.options, comparing);
   return (
     <div className="scaled flex h-full gap-4 overflow-auto p-3" data-testid="bench">
       <BenchPicture node={node} outputs={ports?.outputs ?? []} />
       <div className="min-w-0 flex-1">
         <BenchHeader node={node} onCompare={setComparing} onExpose={onExpose} />
-        {compared && comparing !== null && first && evaluation ? (
-          <CompareSheet
-            node={node}
-            option={comparing}
-            definition={compared}
-            output={first.id}
-            evaluation={evaluation}
-            onChoose={(choice) => {
-              changeOption(node, comparing, choice);
-            }}
-            onClose={() => {
-              setComparing(null);
-            }}
-          />
-        ) : null}
+        <Compared node={node} option={comparing} evaluation={evaluation} onClose={setComparing} />
         <p
           tabIndex={0}
           className={
@@ -96,6 +91,9 @@ function NodeBench({ node, evaluation, onExpose }: BenchProps & { readonly node:
         {evaluation && first?.kind === 'surface' ? (
           <SurfaceShares node={node.id} board={board} evaluation={evaluation} />
         ) : null}
+        {group ? (
+          <Variants {...{ group, evaluation }} card={node} path={[...path, node.id]} />
+        ) : null}
         <ShapeEditors node={node} ports={shown} findings={findings} onExpose={onExpose} />
         <InputRows
           node={node}
@@ -105,6 +103,36 @@ function NodeBench({ node, evaluation, onExpose }: BenchProps & { readonly node:
         />
       </div>
     </div>
+  );
+}
+
+interface ComparedProps {
+  readonly node: NodeInstance;
+  readonly option: string | null;
+  readonly evaluation: Evaluation | null;
+  readonly onClose: (option: null) => void;
+}
+
+/** The choices of an option in pictures, while they are compared. */
+function Compared({ node, option, evaluation, onClose }: ComparedProps) {
+  const { group } = useCard(node.id);
+  const compared = option === null ? undefined : own(findNodeDefinition(node)?.options, option);
+  const [first] = describeNode(node, group)?.outputs ?? [];
+  if (!compared || option === null || !first || !evaluation) return null;
+  return (
+    <CompareSheet
+      node={node}
+      option={option}
+      definition={compared}
+      output={first.id}
+      evaluation={evaluation}
+      onChoose={(choice) => {
+        changeOption(node, option, choice);
+      }}
+      onClose={() => {
+        onClose(null);
+      }}
+    />
   );
 }
 

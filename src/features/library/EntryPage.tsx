@@ -13,6 +13,7 @@ import { ShownValue } from '@/ui/ShownValue';
 import { FIELD } from '@/ui/Field';
 import { ProblemNote } from '@/ui/ProblemNote';
 import { Swatch } from '@/ui/Swatch';
+import { ReleasePapers } from './ReleasePapers';
 import { Tags } from './EntryGrid';
 import { contractResolver } from '@/ui/contract-form';
 import type { EntryView, ReleaseView } from '@/contract/library';
@@ -54,6 +55,7 @@ export function EntryPage({
         </h1>
         <p className="mb-4 max-w-[60ch]">{entry.description}</p>
         {current ? <FrontTable release={current} /> : null}
+        {current ? <ReleasePapers release={current} /> : null}
         <h2 className="mt-5 mb-1 text-[15px] font-semibold">Releases</h2>
         <ul>
           {entry.releases.map((release) => (

@@ -1,15 +1,16 @@
 import { identifier, object, record, sha256 } from '@/contract/forms';
-import { publicationForm } from '@/contract/library';
+import { publicationForm, sheetRequestForm } from '@/contract/library';
 import { preparationForm } from '@/contract/model-forms';
 import type { MapSettings } from '@/core/mesh/analysis';
 import { AppError } from '@/core/base/diagnostic';
 import { findOwner } from '@/db/queries/owners';
 import { runMap } from '../mesh-maps';
 import { publish } from '../publish';
+import { makeSheet } from '../proof-sheet';
 import { drawSwatch } from '../swatches';
 import { defineJob } from './define-job';
 import type { JobKind } from './define-job';
-import { MESH_MAP, PUBLICATION, SWATCH } from './lanes';
+import { MESH_MAP, PUBLICATION, SHEET, SWATCH } from './lanes';
 
 const publication = defineJob({
   ...PUBLICATION,
@@ -49,7 +50,18 @@ const meshMap = defineJob({
   },
 });
 
-const ALL = [publication, swatch, meshMap] as unknown as readonly JobKind<unknown>[];
+const sheet = defineJob({
+  ...SHEET,
+  tries: 2,
+  timeoutSeconds: 600,
+  form: sheetRequestForm,
+  run: async (request, { userId, report }) => {
+    if (userId !== null) await makeSheet(userId, request, report);
+    return {};
+  },
+});
+
+const ALL = [publication, swatch, meshMap, sheet] as unknown as readonly JobKind<unknown>[];
 
 /** @returns undefined for a kind that this release does not know */
 export const findKind = (kind: string): JobKind<unknown> | undefined =>

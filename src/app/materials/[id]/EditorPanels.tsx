@@ -11,6 +11,8 @@ import { Bench } from '@/features/inspector/Bench';
 import { DialSetting } from '@/features/inspector/DialSetting';
 import { BenchHint, useBenchIsOpen } from '@/features/inspector/BenchHint';
 import { Stage } from '@/features/stage/Stage';
+import { VariantStrip } from '@/features/variants/VariantStrip';
+import { VariantsPanel } from '@/features/variants/VariantsPanel';
 import { FindPanel } from '@/features/view/FindPanel';
 import { useViewKeys } from '@/features/view/use-view-keys';
 import type { Evaluation } from '@/state/evaluation';
@@ -22,10 +24,11 @@ interface Props {
   readonly evaluation: Evaluation;
   readonly models: readonly ModelEntry[];
   readonly onPublish: () => void;
+  readonly onPapers: () => void;
 }
 
 /** Stage, board and bench at once, as far as none is hidden. */
-export function EditorPanels({ evaluation, models, onPublish }: Props) {
+export function EditorPanels({ evaluation, models, ...asked }: Props) {
   const hidden = useView((state) => state.hidden);
   useViewKeys();
   const hasStage = !hidden.has('stage');
@@ -42,17 +45,17 @@ export function EditorPanels({ evaluation, models, onPublish }: Props) {
       {hasStage && hasWork ? <Separator className="w-[5px] bg-line hover:bg-seam" /> : null}
       {hasWork ? (
         <Panel id="panel-work" minSize="25%">
-          <WorkArea evaluation={evaluation} onPublish={onPublish} />
+          <WorkArea evaluation={evaluation} {...asked} />
         </Panel>
       ) : null}
     </Group>
   );
 }
 
-type WorkProps = Pick<Props, 'evaluation' | 'onPublish'>;
+type WorkProps = Pick<Props, 'evaluation' | 'onPublish' | 'onPapers'>;
 
 /** The board, and the bench under it; an empty bench takes one line. */
-function WorkArea({ evaluation, onPublish }: WorkProps) {
+function WorkArea({ evaluation, ...asked }: WorkProps) {
   const isGroup = useOpenGroup() !== null;
   const hidden = useView((state) => state.hidden);
   const [exposing, setExposing] = useState<Exposing | null>(null);
@@ -72,7 +75,7 @@ function WorkArea({ evaluation, onPublish }: WorkProps) {
               onExposed={() => {
                 setExposing(null);
               }}
-              onPublish={onPublish}
+              {...asked}
             />
           </Panel>
         ) : null}
@@ -82,7 +85,11 @@ function WorkArea({ evaluation, onPublish }: WorkProps) {
             <Panel id="panel-bench" defaultSize="33%" minSize="8%">
               <div className="h-full bg-panel">
                 <ErrorBoundary name="The bench">
-                  <Bench evaluation={evaluation} onExpose={isGroup ? expose : null} />
+                  <Bench
+                    evaluation={evaluation}
+                    onExpose={isGroup ? expose : null}
+                    Variants={VariantStrip}
+                  />
                 </ErrorBoundary>
               </div>
             </Panel>
@@ -101,7 +108,7 @@ interface BoardAreaProps extends WorkProps {
 }
 
 /** The board; inside a group, its front beside it and the outside above. */
-function BoardArea({ evaluation, exposing, onExposed, onPublish }: BoardAreaProps) {
+function BoardArea(props: BoardAreaProps) {
   const path = useView((state) => state.path);
   const isGroup = useOpenGroup() !== null;
   const hasFront = useView((state) => !state.hidden.has('front'));
@@ -122,13 +129,7 @@ function BoardArea({ evaluation, exposing, onExposed, onPublish }: BoardAreaProp
         </div>
         {isGroup && hasFront ? (
           <div className="w-[clamp(262px,24vw,420px)] shrink-0">
-            <Front
-              evaluation={evaluation}
-              exposing={exposing}
-              onExposed={onExposed}
-              onPublish={onPublish}
-              Setting={DialSetting}
-            />
+            <Front {...props} Setting={DialSetting} Variants={VariantsPanel} />
           </div>
         ) : null}
       </div>

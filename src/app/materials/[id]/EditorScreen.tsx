@@ -6,6 +6,7 @@ import { AccountMenu } from '@/features/account/AccountMenu';
 import { BakeSheet } from '@/features/bake/BakeSheet';
 import { LibrarySheet } from '@/features/library/LibrarySheet';
 import { PublishSheet } from '@/features/library/PublishSheet';
+import { PapersSheet } from '@/features/papers/PapersSheet';
 import { useDocument, useOpenGroup } from '@/state/use-stores';
 import { ProblemNote } from '@/ui/ProblemNote';
 import { TopBar } from '@/ui/TopBar';
@@ -21,7 +22,7 @@ interface Props {
   readonly projects: readonly Project[];
   readonly user: { readonly id: string; readonly name: string; readonly role: string };
 }
-type SheetName = 'bake' | 'library' | 'publish';
+type SheetName = 'bake' | 'library' | 'publish' | 'papers';
 
 /** An open material: the bar over it, its panels, and the sheets that come over them. */
 export function EditorScreen({ materialId, models: initialModels, projects, user }: Props) {
@@ -64,6 +65,9 @@ export function EditorScreen({ materialId, models: initialModels, projects, user
             models={models}
             onPublish={() => {
               setSheet('publish');
+            }}
+            onPapers={() => {
+              setSheet('papers');
             }}
           />
         ) : null}
@@ -117,7 +121,14 @@ function EditorSheets({ session, sheet, onClose }: SheetsProps) {
   return (
     <>
       {session ? (
-        <BakeSheet open={sheet === 'bake'} onClose={onClose} evaluation={session.evaluation} />
+        <>
+          <BakeSheet open={sheet === 'bake'} onClose={onClose} evaluation={session.evaluation} />
+          <PapersSheet
+            group={sheet === 'papers' ? group : null}
+            evaluation={session.evaluation}
+            onClose={onClose}
+          />
+        </>
       ) : null}
       <LibrarySheet open={sheet === 'library'} onClose={onClose} />
       <PublishSheet

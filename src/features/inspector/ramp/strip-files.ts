@@ -3,17 +3,13 @@ import { encodeRgba } from '@/core/exchange/png';
 import type { RampValue } from '@/core/graph/document';
 import type { RampModes } from '@/core/nodes/ramp-table';
 import { readStripImage } from '@/state/strip-image';
+import { saveFile } from '@/ui/save-file';
 import { toast } from 'sonner';
 
 /** Offers a strip image of the ramp as a download. */
 export function saveStrip(ramp: RampValue, modes: RampModes): void {
   const png = encodeRgba(STRIP.width, STRIP.height, drawStrip(ramp, modes));
-  const address = URL.createObjectURL(new Blob([png], { type: 'image/png' }));
-  const link = document.createElement('a');
-  link.href = address;
-  link.download = 'ramp.png';
-  link.click();
-  URL.revokeObjectURL(address);
+  saveFile(new Blob([png], { type: 'image/png' }), 'ramp.png');
 }
 
 /** A ramp from a strip image, with a word on how near it comes. @throws AppError */
