@@ -5,6 +5,7 @@ import type { Problem } from '../core/base/problem';
 import type { ImageReading } from '../core/compile/images';
 import type { ModelScale } from '../core/compile/model-scale';
 import type { Camera } from '../core/evaluate/camera';
+import type { ValuePlace } from '../core/evaluate/influence';
 import type { ImageFacts } from '../core/evaluate/image-store';
 import type { Picked } from '../core/evaluate/pick';
 import type { TapResult } from '../core/evaluate/tap-results';
@@ -180,12 +181,18 @@ export interface WatchedInput {
   readonly input: string;
 }
 /** A result that is read on the stage while what it arrives at is edited. */
+/** A value that is pointed at, and what it is called. */
+export interface PointedValue extends ValuePlace {
+  readonly title: string;
+}
 export interface ProbeState {
   readonly watched: WatchedInput | null;
   /** The value whose line is drawn on the model. */
   readonly level: number | null;
   /** The value under the pointer, lane by lane; null beside the model. */
   readonly reading: readonly number[] | null;
+  /** The value whose region on the model is shown. */
+  readonly pointedValue: PointedValue | null;
 }
 
 /** All that the editor holds, each in a store of its own. */
@@ -253,7 +260,7 @@ export const createStores = (): Stores => ({
   stage: createStore(() => ({ model: null, companionStates: new Map<string, CompanionState>() })),
   measuring: createStore(() => ({ progress: null, isMeasuringStopped: false })),
   findings: createStore(() => emptyFindings),
-  probe: createStore(() => ({ watched: null, level: null, reading: null })),
+  probe: createStore(() => ({ watched: null, level: null, reading: null, pointedValue: null })),
 });
 
 /** Those of the page. */

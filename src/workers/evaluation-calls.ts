@@ -11,6 +11,8 @@ import { seeValues } from '../core/evaluate/level-line';
 import { pickPoint } from '../core/evaluate/pick';
 import { measureDial, rankInfluence } from '../core/evaluate/dial-measures';
 import type { TriedGroup } from '../core/evaluate/dial-measures';
+import { InfluenceFinder } from '../core/evaluate/influence';
+import type { ValuePlace } from '../core/evaluate/influence';
 import { GroupPainter } from '../core/evaluate/group-painter';
 import { proveGroup } from '../core/evaluate/proof';
 import type { ProofModel } from '../core/evaluate/proof';
@@ -141,9 +143,22 @@ export interface PaintRequest extends Omit<GroupRequest, 'models'> {
   readonly camera?: Camera;
 }
 
+/** Where a value, as a camera sees the model, changes what is shown. */
+export interface InfluenceRequest {
+  readonly document: DocumentReference;
+  readonly model: ModelId;
+  readonly place: ValuePlace;
+  /** What is shown; null for the finished surface. */
+  readonly pin: ResultKey | null;
+  readonly camera: Camera;
+  /** Of the grid, pixels. */
+  readonly width: number;
+}
+
 /** Calls about a group as it stands on its board. */
 function groupCalls({ models }: Desk, about: OnDocument) {
   const painter = new GroupPainter();
+  const finder = new InfluenceFinder();
   const on = <T>({ document, path, models: ids }: GroupRequest, work: (tried: TriedGroup) => T) =>
     about(document, (found) => work({ document: found, path, models: namedModels(models, ids) }));
   return {
@@ -152,6 +167,12 @@ function groupCalls({ models }: Desk, about: OnDocument) {
       on(tried, (group) => measureDial(group, dial)),
     /** The values inside a group that are no dials, those of most influence first. */
     rankInfluence: (tried: GroupRequest) => on(tried, rankInfluence),
+    /** Where a value changes what is shown; null for one that cannot be set. */
+    influence: ({ document, model, place, pin, camera, width }: InfluenceRequest) =>
+      about(document, (found) => {
+        const made = finder.find(models.get(model), found, place, pin, camera, width);
+        return made && sent(made, made.strength.buffer, made.reach.buffer);
+      }),
     /** Pictures of a group at settings of its dials, each with its share that is not as at home. */
     paintGroup: ({ document, path, settings, model, size, camera }: PaintRequest) =>
       about(document, (found) => {

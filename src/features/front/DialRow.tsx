@@ -6,12 +6,13 @@ import { findNode } from '@/core/compile/uniforms';
 import { changeDial } from '@/core/edit/dials';
 import { setValue } from '@/core/edit/nodes';
 import type { Dial, GroupDefinition, InputValue } from '@/core/graph/document';
-import { markDriven } from '@/state/driven';
+import { pointAtDial } from '@/state/driven';
 import { cureFinding, cureTitle, useBoardFindings, useFindings } from '@/state/use-findings';
 import { DialSettings } from './DialSettings';
 import type { SettingEditor } from './setting';
 import { commit, endGesture } from '@/state/editing';
 import { boardAt } from '@/core/edit/board';
+import type { PointedValue } from '@/state/stores';
 import { useDocument, useView } from '@/state/use-stores';
 
 interface Props {
@@ -39,20 +40,30 @@ function useDial({ dial }: Pick<Props, 'dial'>) {
   return { path, value, isChanged: JSON.stringify(value) !== JSON.stringify(dial.home), set };
 }
 
+/** A dial on the card that the open group was entered by. */
+const placeOf = (path: readonly string[], { id, name }: Dial): PointedValue | null => {
+  const node = path.at(-1);
+  return node === undefined ? null : { path: path.slice(0, -1), node, input: id, title: name };
+};
+
 /** A dial as the users of the group see it; opened, what its author sets on it. */
 export function DialRow({ group, view, dial, Setting }: Props) {
   const [open, setOpen] = useState(false);
   const { path, value, isChanged, set } = useDial({ dial });
+  // From a value back to its dials: those that drive the chosen card stand out.
+  const drivesChosen = useView(({ selection }) =>
+    dial.drives.some(({ node }) => selection.includes(node)),
+  );
   return (
     <div
-      className="py-0.5"
+      className={`border-l-2 py-0.5 pl-1 ${drivesChosen ? 'border-weld' : 'border-transparent'}`}
       data-testid={`dial-${dial.id}`}
       title={dial.help}
       onPointerEnter={() => {
-        markDriven(dial);
+        pointAtDial(dial, placeOf(path, dial));
       }}
       onPointerLeave={() => {
-        markDriven(null);
+        pointAtDial(null, null);
       }}
     >
       <DialHead {...{ dial, open, isChanged, set }} onOpen={setOpen} />

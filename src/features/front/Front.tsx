@@ -78,19 +78,21 @@ export function Front(props: Props) {
               ))}
           </section>
         ))}
-        {exposing ? null : <Variants key={group.id} {...{ group, evaluation }} />}
+        {exposing ? null : (
+          <>
+            <Variants key={`v${group.id}`} {...{ group, evaluation }} />
+            <NotesPanel key={`n${group.id}`} {...{ group, evaluation }} />
+            <ProofPanel {...{ group, evaluation }} />
+          </>
+        )}
       </div>
-      <div className="max-h-[45%] shrink-0 overflow-auto border-t border-line p-3 pt-2">
-        {exposing ? null : <NotesPanel key={group.id} evaluation={evaluation} group={group} />}
-        {exposing ? null : <ProofPanel evaluation={evaluation} group={group} />}
-        <div className="mt-2 flex gap-1">
-          <Button className="justify-center" onClick={props.onPapers}>
-            Papers
-          </Button>
-          <Button look="strong" className="flex-1 justify-center" onClick={props.onPublish}>
-            Publish this group
-          </Button>
-        </div>
+      <div className="flex shrink-0 gap-1 border-t border-line p-2">
+        <Button className="justify-center" onClick={props.onPapers}>
+          Papers
+        </Button>
+        <Button look="strong" className="flex-1 justify-center" onClick={props.onPublish}>
+          Publish this group
+        </Button>
       </div>
     </div>
   );

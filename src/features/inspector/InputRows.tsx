@@ -1,6 +1,7 @@
 'use client';
 import { own } from '@/core/base/own';
 import { memo, useEffect, useRef } from 'react';
+import type { ReactNode } from 'react';
 import { useShallow } from 'zustand/react/shallow';
 import { findGroupDefinition, getNodeTitle, neutralValue } from '@/core/compile/catalogue';
 import type { InputView } from '@/core/compile/catalogue';
@@ -9,7 +10,8 @@ import { setValue } from '@/core/edit/nodes';
 import { resetInputs } from '@/core/edit/reset';
 import { disconnect } from '@/core/edit/strands';
 import { isFlowing, isImage } from '@/core/graph/document';
-import type { NodeInstance } from '@/core/graph/document';
+import type { Dial, NodeInstance } from '@/core/graph/document';
+import { pointAtDial } from '@/state/driven';
 import { pickingFor } from '@/state/picks';
 import type { PlacedFinding } from '@/state/findings-state';
 import { useFindings } from '@/state/use-findings';
@@ -19,6 +21,7 @@ import { SettingRow } from './SettingRow';
 import { useExpose } from './use-expose';
 import { ValueRow } from './ValueRow';
 import { commit, endGesture } from '@/state/editing';
+import { stores } from '@/state/stores';
 import { indexBoard, useCard } from '@/state/use-card';
 import { useDocument, useView } from '@/state/use-stores';
 
@@ -185,10 +188,39 @@ const InputRow = memo(function InputRow(props: RowProps) {
   const { node, port } = props;
   return (
     <MarkedRow node={node.id} input={port.id} isWide={isWide(port)}>
-      <InputEditor {...props} />
+      {port.dial ? (
+        <DialPointer dial={port.dial} node={node.id}>
+          <InputEditor {...props} />
+        </DialPointer>
+      ) : (
+        <InputEditor {...props} />
+      )}
     </MarkedRow>
   );
 }, isAlike);
+
+interface PointerProps {
+  readonly dial: Dial;
+  readonly node: string;
+  readonly children: ReactNode;
+}
+
+/** A dial on a card: while it is pointed at, the stage shows where it changes what is seen. */
+function DialPointer({ dial, node, children }: PointerProps) {
+  return (
+    <div
+      onPointerEnter={() => {
+        const { path } = stores.view.getState();
+        pointAtDial(null, { path, node, input: dial.id, title: dial.name });
+      }}
+      onPointerLeave={() => {
+        pointAtDial(null, null);
+      }}
+    >
+      {children}
+    </div>
+  );
+}
 
 function InputEditor({ node, port, board, onExpose }: RowProps) {
   const path = useView((state) => state.path);

@@ -7,6 +7,7 @@ import { BACKDROPS, stores } from '@/state/stores';
 import { useView } from '@/state/use-stores';
 import { BeaconTools } from './BeaconTools';
 import { CompanionsPanel } from './CompanionsPanel';
+import { InfluenceOverlay } from './InfluenceOverlay';
 import { LevelLine } from './LevelLine';
 import { LightsPanel } from './LightsPanel';
 import { StretchNote } from './LookChoice';
@@ -47,6 +48,7 @@ export function Stage({ evaluation, models }: Props) {
           }}
         />
         <LevelLine evaluation={evaluation} host={host} />
+        <InfluenceOverlay evaluation={evaluation} />
         <StageNotes evaluation={evaluation} failure={failure} />
         {pin === null ? <OpacityChoice /> : null}
         <StageBar
