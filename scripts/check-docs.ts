@@ -1,13 +1,13 @@
 /**
  * Checks that every public export of the core says what it is, and that functions which throw say
- * what. Nodes, parameters and starters are documented by their own texts.
+ * what. Nodes, parameters, starters and ready groups are documented by their own texts.
  */
 import { readFileSync, readdirSync } from 'node:fs';
 import path from 'node:path';
 import ts from 'typescript';
 
 const root = path.resolve(import.meta.dirname, '..');
-const EXEMPT = /\.(test|generated|node|parameter|map|export|starter)\.ts$/;
+const EXEMPT = /\.(test|generated|node|parameter|map|export|starter|ready)\.ts$/;
 const files = readdirSync(path.join(root, 'src/core'), { recursive: true, encoding: 'utf8' })
   .filter((file) => file.endsWith('.ts') && !EXEMPT.test(file))
   .map((file) => path.join('src/core', file))

@@ -1,11 +1,14 @@
 'use client';
-import { useEffect, useState } from 'react';
-import { influenceNotes } from '../core/evaluate/dial-measures';
-import { listNotes } from '../core/evaluate/group-notes';
-import type { GroupNote } from '../core/evaluate/group-notes';
+import { useEffect } from 'react';
+import { useStore } from 'zustand';
+import { influenceNotes } from '../core/evaluate/group-measures';
+import { listNotes, proofNotes } from '../core/evaluate/group-notes';
+import type { GroupNote } from '../core/evaluate/group-note';
 import type { GroupDefinition } from '../core/graph/document';
 import { unwrap } from '../workers/answer';
+import type { RemoteWorker } from '../workers/pool';
 import type { Evaluation } from './evaluation';
+import { inspection, tellFound } from './inspection';
 import { stores } from './stores';
 import { useDocument, useView } from './use-stores';
 
@@ -17,54 +20,69 @@ const REST = 700;
 /** What the inspector found in the open group. */
 export interface InspectorNotes {
   readonly notes: readonly GroupNote[];
-  /** Dials still to be tried; 0 when all is known. */
+  /** What is still to be tried; 0 when all is known. */
   readonly waiting: number;
 }
 
-const order = (notes: readonly GroupNote[]): readonly GroupNote[] => [
-  ...notes.filter(({ tone }) => tone === 'fault'),
-  ...notes.filter(({ tone }) => tone === 'fact'),
-];
+type Task = (worker: RemoteWorker) => Promise<readonly GroupNote[]>;
+
+/** All that is measured of a group, each by whichever worker is free; influence is told last. */
+function listTasks(
+  evaluation: Evaluation,
+  groupId: string,
+  path: readonly string[],
+  models: readonly string[],
+): Task[] {
+  const { document } = stores.document.getState();
+  const { documents } = evaluation.pool;
+  const dials = document.groups[groupId]?.dials.filter(({ kind }) => kind === 'scalar') ?? [];
+  const on = (worker: RemoteWorker) => ({
+    document: documents.bring(worker, document),
+    path,
+    models,
+  });
+  return [
+    ...dials.map(
+      ({ id }): Task =>
+        (worker) =>
+          unwrap(worker.measureDial(on(worker), id)),
+    ),
+    (worker) => unwrap(worker.measurePairs(on(worker))),
+    (worker) => unwrap(worker.measureUnplugging(on(worker))),
+    async (worker) => influenceNotes(await unwrap(worker.rankInfluence(on(worker)))),
+  ];
+}
 
 /**
- * The inspector's notes on the open group: those that need no computing at once, then dial by dial
- * as they are tried; begun anew when the group changes.
+ * Has the open group tried by the workers whenever it changes, and keeps what is found in
+ * `inspection`.
  */
-export function useGroupNotes(evaluation: Evaluation, group: GroupDefinition): InspectorNotes {
+export function useInspection(evaluation: Evaluation, { id }: GroupDefinition): void {
   const groups = useDocument((state) => state.document.groups);
   const modelId = useDocument((state) => state.modelId);
   const path = useView((state) => state.path);
-  const [measured, setMeasured] = useState<readonly GroupNote[]>([]);
-  const [waiting, setWaiting] = useState(0);
-  const { id } = group;
   useEffect(() => {
     let live = true;
     const run = async (): Promise<void> => {
-      const { document } = stores.document.getState();
-      const dials = document.groups[id]?.dials.filter(({ kind }) => kind === 'scalar') ?? [];
       await evaluation.models.load(STUDY, 'Study form');
-      const models = [...new Set([modelId, STUDY])];
-      const { background, documents } = evaluation.pool;
-      const tried = { document: documents.bring(background, document), path, models };
-      let found: readonly GroupNote[] = [];
-      const tell = (notes: readonly GroupNote[], left: number): void => {
-        found = [...found, ...notes];
-        setMeasured(found);
-        setWaiting(left);
+      const tasks = listTasks(evaluation, id, path, [...new Set([modelId, STUDY])]);
+      const found: (readonly GroupNote[])[] = tasks.map(() => []);
+      let [next, waiting] = [0, tasks.length];
+      const work = async (worker: RemoteWorker): Promise<void> => {
+        for (let k = next++; k < tasks.length; k = next++) {
+          const notes = await tasks[k]?.(worker);
+          if (!live) return;
+          found[k] = notes ?? [];
+          tellFound(id, { measured: found.flat(), waiting: --waiting });
+        }
       };
-      setWaiting(dials.length + 1);
-      for (const [k, dial] of dials.entries()) {
-        const notes = await unwrap(background.measureDial(tried, dial.id));
-        if (!live) return;
-        tell(notes, dials.length - k);
-      }
-      const ranked = await unwrap(background.rankInfluence(tried));
-      if (live) tell(influenceNotes(ranked), 0);
+      tellFound(id, { waiting });
+      await Promise.all(evaluation.pool.all.map(work));
     };
     const timer = setTimeout(() => {
       // What a network does wrong is said elsewhere; what was found so far stays.
       run().catch(() => {
-        if (live) setWaiting(0);
+        if (live) tellFound(id, { waiting: 0 });
       });
     }, REST);
     return () => {
@@ -72,8 +90,23 @@ export function useGroupNotes(evaluation: Evaluation, group: GroupDefinition): I
       clearTimeout(timer);
     };
   }, [evaluation, groups, id, modelId, path]);
+}
+
+/** All notes on a group: those that need no computing at once, the others as they are found. */
+export function useGroupNotes(group: GroupDefinition): InspectorNotes {
+  const found = useStore(inspection);
+  const document = useDocument((state) => state.document);
+  const isAbout = found.groupId === group.id;
+  const notes = [
+    ...listNotes(document, group.id),
+    ...proofNotes(group, isAbout ? found.proof : null),
+    ...(isAbout ? found.measured : []),
+  ];
   return {
-    notes: order([...listNotes(stores.document.getState().document, id), ...measured]),
-    waiting,
+    notes: [
+      ...notes.filter(({ tone }) => tone === 'fault'),
+      ...notes.filter(({ tone }) => tone === 'fact'),
+    ],
+    waiting: isAbout ? found.waiting : 0,
   };
 }

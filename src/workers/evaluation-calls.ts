@@ -9,8 +9,9 @@ import type { FillRequest } from '../core/evaluate/fill';
 import { surfaceShares } from '../core/evaluate/layer-stack';
 import { seeValues } from '../core/evaluate/level-line';
 import { pickPoint } from '../core/evaluate/pick';
-import { measureDial, rankInfluence } from '../core/evaluate/dial-measures';
-import type { TriedGroup } from '../core/evaluate/dial-measures';
+import { measureDial } from '../core/evaluate/dial-measures';
+import { measurePairs, measureUnplugging, rankInfluence } from '../core/evaluate/group-measures';
+import { GroupTrial } from '../core/evaluate/group-trial';
 import { InfluenceFinder } from '../core/evaluate/influence';
 import type { ValuePlace } from '../core/evaluate/influence';
 import { GroupPainter } from '../core/evaluate/group-painter';
@@ -159,12 +160,26 @@ export interface InfluenceRequest {
 function groupCalls({ models }: Desk, about: OnDocument) {
   const painter = new GroupPainter();
   const finder = new InfluenceFinder();
-  const on = <T>({ document, path, models: ids }: GroupRequest, work: (tried: TriedGroup) => T) =>
-    about(document, (found) => work({ document: found, path, models: namedModels(models, ids) }));
+  let last: { readonly key: string; readonly trial: GroupTrial } | null = null;
+  // One group is tried many times in a row: it is compiled once.
+  const on = <T>({ document, path, models: ids }: GroupRequest, work: (trial: GroupTrial) => T) =>
+    about(document, (found) => {
+      const key = JSON.stringify([path, ids]);
+      if (last?.key !== key || last.trial.document !== found)
+        last = {
+          key,
+          trial: new GroupTrial({ document: found, path, models: namedModels(models, ids) }),
+        };
+      return work(last.trial);
+    });
   return {
     /** What is found of one dial of a group by trying it over its slider. */
     measureDial: (tried: GroupRequest, dial: string) =>
-      on(tried, (group) => measureDial(group, dial)),
+      on(tried, (trial) => measureDial(trial, dial)),
+    /** What is found of two dials at their ends together. */
+    measurePairs: (tried: GroupRequest) => on(tried, measurePairs),
+    /** What is found when each input is unplugged in turn. */
+    measureUnplugging: (tried: GroupRequest) => on(tried, measureUnplugging),
     /** The values inside a group that are no dials, those of most influence first. */
     rankInfluence: (tried: GroupRequest) => on(tried, rankInfluence),
     /** Where a value changes what is shown; null for one that cannot be set. */

@@ -1,19 +1,7 @@
-import { readFileSync } from 'node:fs';
-import { checkReferences } from '@/core/compile/check/check';
 import { compileNetwork, mapDemands, uniformsFor } from '@/core/compile/compile';
-import { READY_GROUPS, addReadyGroup } from '@/core/edit/ready-groups';
-import { setValue } from '@/core/edit/nodes';
 import { adviseNode, listPlaces } from '@/core/evaluate/advice';
 import { frozenNotes } from '@/core/evaluate/bake';
-import { EvaluationSession } from '@/core/evaluate/session';
-import { describeValues } from '@/core/evaluate/statistics';
-import { readModel } from '@/core/exchange/read-model';
-import { emptyDocument } from '@/core/graph/document';
 import type { InputValue } from '@/core/graph/document';
-import { MeshAnalysis, mapKey } from '@/core/mesh/analysis';
-import type { MapSettings } from '@/core/mesh/analysis';
-import type { MeshMap } from '@/core/mesh/mesh-map';
-import { uniformPoints } from '@/core/mesh/sample-points';
 import { TEST_SCALE, documentOf, node } from '../support/networks';
 import { valueAt } from '../support/evaluate';
 import type { Lanes } from '../support/evaluate';
@@ -122,59 +110,4 @@ describe('cell noise in octaves', () => {
     close([at(1 + 1e-4)], [one], 1e-3);
     expect(two).not.toBeCloseTo(one, 3);
   });
-});
-
-describe('ready chains', () => {
-  const measured = new Map<string, MeshMap>();
-  let analysis: MeshAnalysis;
-  beforeAll(async () => {
-    analysis = new MeshAnalysis(
-      (await readModel(new Uint8Array(readFileSync('assets/models/bell.glb')), 'bell')).mesh,
-    );
-  });
-  const maps = (settings: MapSettings): MeshMap => {
-    const map = measured.get(mapKey(settings)) ?? analysis.quickMap(settings, 96);
-    measured.set(mapKey(settings), map);
-    return map;
-  };
-  it.each(READY_GROUPS.map((each) => [each.name, each] as const))(
-    '%s is a group without findings, its dials at home the look as designed, its mask ' +
-      'neither empty nor full',
-    (name, { definition }) => {
-      const added = addReadyGroup(emptyDocument('x'), null, name, [0, 0]);
-      expect(checkReferences(added.document)).toEqual([]);
-      expect(definition.dials.length).toBeGreaterThanOrEqual(4);
-      const again = addReadyGroup(added.document, null, name, [0, 0]);
-      expect(Object.keys(again.document.groups)).toHaveLength(1);
-      const key = `${added.id}:mask`;
-      const evaluate = (document: typeof added.document): Float32Array =>
-        new EvaluationSession({ surface: false, taps: [key] }).evaluate(
-          document,
-          analysis.mesh,
-          uniformPoints(analysis.mesh, 1024),
-          maps,
-        )[0] ?? new Float32Array();
-      const designed = evaluate(added.document);
-      const { mean, minimum, maximum } = describeValues([designed]);
-      expect(minimum).toBeGreaterThanOrEqual(0);
-      expect(maximum).toBeLessThanOrEqual(1);
-      expect(mean).toBeGreaterThan(0.02);
-      expect(mean).toBeLessThan(0.9);
-      const unchanged = definition.dials.reduce(
-        (document, dial) =>
-          typeof dial.home === 'number'
-            ? setValue(document, null, added.id, dial.id, dial.home)
-            : document,
-        added.document,
-      );
-      expect(evaluate(unchanged)).toEqual(designed);
-      const [first] = definition.dials;
-      if (typeof first?.home !== 'number') throw new Error('no dial');
-      expect(
-        describeValues([
-          evaluate(setValue(added.document, null, added.id, first.id, first.home * 0.4)),
-        ]).mean,
-      ).not.toBeCloseTo(mean, 2);
-    },
-  );
 });

@@ -1,5 +1,5 @@
 import type { GroupId } from '../base/ids';
-import type { NoteCure } from '../evaluate/group-notes';
+import type { NoteCure } from '../evaluate/group-note';
 import type { NetworkDocument } from '../graph/document';
 import { changeNode } from './board';
 import { changeDial } from './dials';

@@ -1,61 +1,27 @@
 import { own } from '../base/own';
-import { findGroupDefinition, findNodeDefinition, getNodeTitle } from '../compile/catalogue';
+import { getNodeTitle } from '../compile/catalogue';
 import { silentMeaning } from '../compile/check/check-unwired';
 import { getInputValue } from '../compile/uniforms';
-import { OUTPUT_EDGE, isImage } from '../graph/document';
-import type { Dial, GroupDefinition, NetworkDocument, NodeInstance } from '../graph/document';
-import type { NodeId } from '../base/ids';
-
-/** What the inspector may find in a group. */
-export type NoteCode =
-  | 'no-name'
-  | 'no-description'
-  | 'no-dials'
-  | 'dial-help'
-  | 'dial-ends'
-  | 'dial-name'
-  | 'dial-zero'
-  | 'dial-dead'
-  | 'dial-flat'
-  | 'dial-beyond'
-  | 'leftover'
-  | 'off'
-  | 'unwired'
-  | 'image'
-  | 'units'
-  | 'camera'
-  | 'lights'
-  | 'influence';
-
-/** One change that a note offers. */
-export type NoteCure =
-  | { readonly act: 'remove-node'; readonly title: string; readonly node: NodeId }
-  | { readonly act: 'switch-on'; readonly title: string; readonly node: NodeId }
-  | {
-      readonly act: 'slider';
-      readonly title: string;
-      readonly dial: string;
-      readonly soft: readonly [number, number];
-    }
-  | { readonly act: 'declare'; readonly title: string; readonly port: string };
-
-/** A note: what was found, where, why it matters, and what mends it. */
-export interface GroupNote {
-  readonly code: NoteCode;
-  /** `fault`: whoever uses the group is misled; `fact`: worth knowing. */
-  readonly tone: 'fault' | 'fact';
-  readonly message: string;
-  readonly node?: NodeId;
-  readonly dial?: string;
-  readonly port?: string;
-  readonly input?: string;
-  readonly cure?: NoteCure;
-}
+import type { Dial, GroupDefinition, NetworkDocument } from '../graph/document';
+import { PLAIN_NAMES, nameFault } from '../edit/naming-rule';
+import type { NamingRule } from '../edit/naming-rule';
+import { fullValues } from '../edit/variants';
+import type { Proof } from './proof';
+import type { GroupNote, NoteCode } from './group-note';
+import { feedingOut, followNotes, nodeNotes } from './node-notes';
 
 /** The name every new group has. */
 const UNNAMED = 'New group';
 
-function wordNotes({ name, description, dials }: GroupDefinition): GroupNote[] {
+/** Whether a name keeps the studio's rule. */
+function namingNotes(name: string, rule: NamingRule, place: Partial<GroupNote> = {}): GroupNote[] {
+  const fault = nameFault(name, rule);
+  return fault
+    ? [{ code: 'naming', tone: 'fault', message: `The name “${name}” ${fault}.`, ...place }]
+    : [];
+}
+
+function wordNotes({ name, description, dials }: GroupDefinition, rule: NamingRule): GroupNote[] {
   const notes: GroupNote[] = [];
   if (name.trim() === '' || name === UNNAMED)
     notes.push({
@@ -63,6 +29,7 @@ function wordNotes({ name, description, dials }: GroupDefinition): GroupNote[] {
       tone: 'fault',
       message: 'The group has no name of its own: nobody will find it.',
     });
+  else notes.push(...namingNotes(name, rule));
   if (description.trim() === '')
     notes.push({
       code: 'no-description',
@@ -78,7 +45,12 @@ function wordNotes({ name, description, dials }: GroupDefinition): GroupNote[] {
   return notes;
 }
 
-function dialNotes(document: NetworkDocument, group: GroupDefinition, dial: Dial): GroupNote[] {
+function dialNotes(
+  document: NetworkDocument,
+  group: GroupDefinition,
+  dial: Dial,
+  rule: NamingRule,
+): GroupNote[] {
   const notes: GroupNote[] = [];
   const say = (code: NoteCode, tone: GroupNote['tone'], message: string): void => {
     notes.push({ code, tone, message, dial: dial.id });
@@ -87,6 +59,7 @@ function dialNotes(document: NetworkDocument, group: GroupDefinition, dial: Dial
   if (dial.name.trim() === '') say('dial-name', 'fault', 'A dial has no name.');
   else if (isTwice)
     say('dial-name', 'fault', `Two dials are called “${dial.name}”: nobody can tell them apart.`);
+  else notes.push(...namingNotes(dial.name, rule, { dial: dial.id }));
   if (dial.help.trim() === '')
     say('dial-help', 'fault', `“${dial.name}” does not say what it does.`);
   if (dial.kind === 'scalar' && !(dial.ends?.low && dial.ends.high))
@@ -107,98 +80,12 @@ function dialNotes(document: NetworkDocument, group: GroupDefinition, dial: Dial
   return notes;
 }
 
-/** The nodes that something going out depends on. */
-function feedingOut({ network: { strands } }: GroupDefinition): ReadonlySet<string> {
-  const needed = new Set<string>();
-  const waiting: string[] = [OUTPUT_EDGE];
-  for (let id = waiting.pop(); id !== undefined; id = waiting.pop())
-    for (const { from, to } of strands)
-      if (to.node === id && !needed.has(from.node)) {
-        needed.add(from.node);
-        waiting.push(from.node);
-      }
-  return needed;
-}
-
-function nodeNotes(
-  document: NetworkDocument,
-  group: GroupDefinition,
-  node: NodeInstance,
-  isNeeded: boolean,
-): GroupNote[] {
-  const title = getNodeTitle(document, node);
-  if (!isNeeded)
-    return [
-      {
-        code: 'leftover',
-        tone: 'fault',
-        message: `“${title}” leads nowhere: nothing that goes out depends on it.`,
-        node: node.id,
-        cure: { act: 'remove-node', title: 'Remove it', node: node.id },
-      },
-    ];
-  const notes: GroupNote[] = [];
-  if (node.off)
-    notes.push({
-      code: 'off',
-      tone: 'fault',
-      message: `“${title}” is off; whoever uses the group does not see that.`,
-      node: node.id,
-      cure: { act: 'switch-on', title: 'Switch it on', node: node.id },
-    });
-  const isDialled = (input: string): boolean =>
-    group.dials.some(({ drives }) =>
-      drives.some((drive) => drive.node === node.id && drive.input === input),
-    );
-  for (const [input, port] of Object.entries(findNodeDefinition(node)?.inputs ?? {})) {
-    if (port.kind !== 'image' || isDialled(input)) continue;
-    const value = own(node.values, input);
-    if (!isImage(value) || value.image === '')
-      notes.push({
-        code: 'image',
-        tone: 'fault',
-        message: `“${title}” has no image: it is grey.`,
-        node: node.id,
-        input,
-      });
-  }
-  const isAlone = !group.network.strands.some(({ to }) => to.node === node.id && to.input === 'at');
-  if (node.options['per'] === 'unit' && isAlone)
-    notes.push({
-      code: 'units',
-      tone: 'fact',
-      message: `“${title}” counts per metre: on a larger model its pattern is finer.`,
-      node: node.id,
-    });
-  return notes;
-}
-
-/** What a group follows beside the surface, itself or by groups inside. */
-function followNotes(document: NetworkDocument, group: GroupDefinition): GroupNote[] {
-  const seen = new Set<string>();
-  const found = new Map<'camera' | 'lights', NodeInstance>();
-  const visit = ({ id, network }: GroupDefinition, outer: NodeInstance | null): void => {
-    if (seen.has(id)) return;
-    seen.add(id);
-    for (const node of network.nodes) {
-      const follows = findNodeDefinition(node)?.follows;
-      if (follows && !found.has(follows)) found.set(follows, outer ?? node);
-      const inner = findGroupDefinition(document, node);
-      if (inner) visit(inner, outer ?? node);
-    }
-  };
-  visit(group, null);
-  return [...found].map(([follows, node]) => ({
-    code: follows,
-    tone: 'fact',
-    message: `It follows the ${follows} (“${getNodeTitle(document, node)}”): a bake freezes that.`,
-    node: node.id,
-  }));
-}
-
-/** Inputs that count as coordinates without having said so. */
-function portNotes(group: GroupDefinition): GroupNote[] {
-  return group.inputs.flatMap((port) => {
+/** Names of ports that break the rule, and inputs that silently count as coordinates. */
+function portNotes(group: GroupDefinition, rule: NamingRule): GroupNote[] {
+  const named = [...group.inputs, ...group.outputs].flatMap(({ id, name }) =>
+    namingNotes(name, rule, { port: id }),
+  );
+  const silent = group.inputs.flatMap((port): GroupNote[] => {
     if (port.kind !== 'vector' || port.fallback !== undefined || port.unwired) return [];
     const meaning = silentMeaning(group, port.id);
     if (meaning === null) return [];
@@ -212,22 +99,78 @@ function portNotes(group: GroupDefinition): GroupNote[] {
       },
     ];
   });
+  return [...named, ...silent];
 }
 
-/** What the inspector sees in a group without computing anything, faults first. */
-export function listNotes(document: NetworkDocument, groupId: string): readonly GroupNote[] {
+/** Variants that are the same as home or as another: nobody can tell them apart. */
+function variantNotes(group: GroupDefinition): GroupNote[] {
+  const seen = new Map<string, string>([[JSON.stringify(fullValues(group, {})), 'home']]);
+  return (group.variants ?? []).flatMap(({ name, values }): GroupNote[] => {
+    const key = JSON.stringify(fullValues(group, values));
+    const same = seen.get(key);
+    if (same === undefined) seen.set(key, `“${name}”`);
+    return same === undefined
+      ? []
+      : [
+          {
+            code: 'variant',
+            tone: 'fact',
+            message: `The variant “${name}” is the same as ${same}.`,
+          },
+        ];
+  });
+}
+
+/**
+ * What the inspector sees in a group without computing anything, faults first.
+ * @param rule that names are to keep
+ */
+export function listNotes(
+  document: NetworkDocument,
+  groupId: string,
+  rule: NamingRule = PLAIN_NAMES,
+): readonly GroupNote[] {
   const group = own(document.groups, groupId);
   if (!group) return [];
   const needed = feedingOut(group);
   const notes = [
-    ...wordNotes(group),
-    ...group.dials.flatMap((dial) => dialNotes(document, group, dial)),
-    ...portNotes(group),
+    ...wordNotes(group, rule),
+    ...group.dials.flatMap((dial) => dialNotes(document, group, dial, rule)),
+    ...portNotes(group, rule),
+    ...variantNotes(group),
     ...group.network.nodes.flatMap((node) => nodeNotes(document, group, node, needed.has(node.id))),
     ...followNotes(document, group),
   ];
   return [
     ...notes.filter(({ tone }) => tone === 'fault'),
     ...notes.filter(({ tone }) => tone === 'fact'),
+  ];
+}
+
+/** What the proof of a group found, as a note: where and why it is not what it came from. */
+export function proofNotes(group: GroupDefinition, proof: Proof | null): readonly GroupNote[] {
+  if (!group.origin)
+    return [
+      {
+        code: 'proof',
+        tone: 'fact',
+        message: 'It was built from inside: there is no network to prove it against.',
+      },
+    ];
+  if (!proof || proof.identical) return [];
+  const [first] = proof.changes;
+  const node = group.network.nodes.find(
+    ({ id, name }) => id === first?.node || name === first?.node,
+  );
+  const why = first
+    ? ` Mostly by ${first.node} ${first.what}: ${first.before} → ${first.after}.`
+    : '';
+  return [
+    {
+      code: 'proof',
+      tone: 'fault',
+      message: `At home it does not look like the network it was packaged from.${why}`,
+      ...(node ? { node: node.id } : {}),
+    },
   ];
 }

@@ -4,8 +4,10 @@ import { own } from '@/core/base/own';
 import { describeNode } from '@/core/compile/catalogue';
 import { findNode } from '@/core/compile/uniforms';
 import { withGroup } from '@/core/edit/board';
+import { dialSections } from '@/core/edit/group-papers';
+import { cardOf } from '@/core/edit/sheet-plan';
 import { resetInputs } from '@/core/edit/reset';
-import type { GroupDefinition, NodeInstance } from '@/core/graph/document';
+import type { GroupDefinition } from '@/core/graph/document';
 import { boardAt } from '@/core/edit/board';
 import { useDocument, useView } from '@/state/use-stores';
 import type { SettingEditor } from './setting';
@@ -40,10 +42,6 @@ export function Front(props: Props) {
   const { evaluation, exposing, onExposed, Setting, Variants } = props;
   const { group } = useBoard();
   if (!group) return null;
-  const dials = (describeNode(CARD, group)?.inputs ?? []).flatMap((view) =>
-    view.dial ? [{ view, dial: view.dial }] : [],
-  );
-  const sections = [...new Set(group.dials.map((dial) => dial.section))];
   return (
     <div className="scaled flex h-full flex-col border-l border-line bg-panel" data-testid="front">
       <div className="flex min-h-0 flex-1 flex-col overflow-auto p-3">
@@ -62,22 +60,7 @@ export function Front(props: Props) {
           </p>
         ) : null}
         <AllHome group={group} />
-        {sections.map((section) => (
-          <section key={section} className="mb-2">
-            <h2 className="mb-1 border-b border-line text-[12px] font-semibold">{section}</h2>
-            {dials
-              .filter(({ dial }) => dial.section === section)
-              .map(({ view, dial }, k) => (
-                <DialRow
-                  key={`${dial.id} ${String(k)}`}
-                  group={group}
-                  view={view}
-                  dial={dial}
-                  Setting={Setting}
-                />
-              ))}
-          </section>
-        ))}
+        <DialSections group={group} Setting={Setting} />
         {exposing ? null : (
           <>
             <Variants key={`v${group.id}`} {...{ group, evaluation }} />
@@ -98,15 +81,28 @@ export function Front(props: Props) {
   );
 }
 
-/** What a group's ports are read by where no card of it is at hand. */
-const CARD: NodeInstance = {
-  id: '',
-  type: 'group',
-  version: 1,
-  at: [0, 0],
-  values: {},
-  options: {},
-};
+interface SectionsProps {
+  readonly group: GroupDefinition;
+  readonly Setting: SettingEditor;
+}
+
+/** The dials under the names of their sections; a row dragged by its handle changes their order. */
+function DialSections({ group, Setting }: SectionsProps) {
+  const views = new Map(
+    (describeNode(cardOf(group), group)?.inputs ?? []).map((view) => [view.id, view]),
+  );
+  return dialSections(group).map(({ title, dials }) => (
+    <section key={title} className="mb-2" data-section={title}>
+      <h2 className="mb-1 border-b border-line text-[12px] font-semibold">{title}</h2>
+      {dials.map((dial, k) => {
+        const view = views.get(dial.id);
+        return view ? (
+          <DialRow key={`${dial.id} ${String(k)}`} {...{ group, view, dial, Setting }} />
+        ) : null;
+      })}
+    </section>
+  ));
+}
 
 /** Puts every dial of the card home at once, where some are not. */
 function AllHome({ group }: { readonly group: GroupDefinition }) {

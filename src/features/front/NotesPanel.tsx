@@ -1,11 +1,11 @@
 'use client';
 import { cureNote } from '@/core/edit/note-cures';
-import type { GroupNote } from '@/core/evaluate/group-notes';
+import type { GroupNote } from '@/core/evaluate/group-note';
 import type { GroupDefinition } from '@/core/graph/document';
 import { commit, select } from '@/state/editing';
 import { stores } from '@/state/stores';
 import type { Evaluation } from '@/state/evaluation';
-import { useGroupNotes } from '@/state/group-notes';
+import { useGroupNotes, useInspection } from '@/state/group-notes';
 
 /** The inspector's notes on the open group: what misleads its users, each with place and cure. */
 export function NotesPanel({
@@ -15,7 +15,8 @@ export function NotesPanel({
   readonly evaluation: Evaluation;
   readonly group: GroupDefinition;
 }) {
-  const { notes, waiting } = useGroupNotes(evaluation, group);
+  useInspection(evaluation, group);
+  const { notes, waiting } = useGroupNotes(group);
   const faults = notes.filter(({ tone }) => tone === 'fault').length;
   return (
     <details className="mb-2 border border-line p-1.5 text-[12px]" data-testid="notes">

@@ -7,6 +7,7 @@ import { openRevision } from '@/contract/materials';
 import { describeError, problemText } from '@/core/base/problem';
 import { read } from '@/state/query-client';
 import type { Evaluation } from '@/state/evaluation';
+import { tellFound } from '@/state/inspection';
 import { unwrap } from '@/workers/answer';
 import { sentenceFor } from './proof-text';
 import { stores } from '@/state/stores';
@@ -100,7 +101,9 @@ function useProof(evaluation: Evaluation, { origin, id }: GroupDefinition): Stat
           ...new Set([modelId, STUDY]),
         ]),
       );
-      if (live) setState({ at: 'done', proof });
+      if (!live) return;
+      setState({ at: 'done', proof });
+      tellFound(id, { proof });
     };
     const timer = setTimeout(() => {
       run().catch((error: unknown) => {

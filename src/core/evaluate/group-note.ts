@@ -1,0 +1,55 @@
+import type { NodeId } from '../base/ids';
+
+/** What the inspector may find in a group. */
+export type NoteCode =
+  | 'no-name'
+  | 'no-description'
+  | 'no-dials'
+  | 'dial-help'
+  | 'dial-ends'
+  | 'dial-name'
+  | 'dial-zero'
+  | 'dial-dead'
+  | 'dial-flat'
+  | 'dial-steep'
+  | 'dial-beyond'
+  | 'pair-beyond'
+  | 'naming'
+  | 'leftover'
+  | 'test'
+  | 'constant'
+  | 'off'
+  | 'unwired'
+  | 'unplugged'
+  | 'proof'
+  | 'variant'
+  | 'image'
+  | 'units'
+  | 'camera'
+  | 'lights'
+  | 'influence';
+
+/** One change that a note offers. */
+export type NoteCure =
+  | { readonly act: 'remove-node'; readonly title: string; readonly node: NodeId }
+  | { readonly act: 'switch-on'; readonly title: string; readonly node: NodeId }
+  | {
+      readonly act: 'slider';
+      readonly title: string;
+      readonly dial: string;
+      readonly soft: readonly [number, number];
+    }
+  | { readonly act: 'declare'; readonly title: string; readonly port: string };
+
+/** A note: what was found, where, why it matters, and what mends it. */
+export interface GroupNote {
+  readonly code: NoteCode;
+  /** `fault`: whoever uses the group is misled; `fact`: worth knowing. */
+  readonly tone: 'fault' | 'fact';
+  readonly message: string;
+  readonly node?: NodeId;
+  readonly dial?: string;
+  readonly port?: string;
+  readonly input?: string;
+  readonly cure?: NoteCure;
+}
