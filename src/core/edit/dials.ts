@@ -243,6 +243,28 @@ export function moveDial(
   });
 }
 
+/**
+ * Puts a dial where another stands, in its section: before it when it came from further down, else
+ * after it.
+ */
+export function placeDial(
+  document: NetworkDocument,
+  groupId: string,
+  dialId: string,
+  at: string,
+): NetworkDocument {
+  return withGroup(document, groupId, (group) => {
+    const dials = [...group.dials];
+    const from = dials.findIndex(({ id }) => id === dialId);
+    const to = dials.findIndex(({ id }) => id === at);
+    const section = dials[to]?.section;
+    const [dial] = from < 0 || section === undefined ? [] : dials.splice(from, 1);
+    if (!dial || section === undefined) return group;
+    dials.splice(to, 0, { ...dial, section });
+    return { ...group, dials };
+  });
+}
+
 /** The value a drive gives at a dial's setting, as the board's tags show it. */
 export function drivenValue(designed: number, drive: Drive, dial: number, home: number): number {
   switch (drive.law) {

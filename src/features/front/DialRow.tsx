@@ -1,5 +1,6 @@
 'use client';
 import { useState } from 'react';
+import type { ReactNode } from 'react';
 import type { InputView } from '@/core/compile/catalogue';
 import { settingOf } from '@/core/compile/settings';
 import { findNode } from '@/core/compile/uniforms';
@@ -8,6 +9,7 @@ import { setValue } from '@/core/edit/nodes';
 import type { Dial, GroupDefinition, InputValue } from '@/core/graph/document';
 import { pointAtDial } from '@/state/driven';
 import { cureFinding, cureTitle, useBoardFindings, useFindings } from '@/state/use-findings';
+import { useDialDrag } from './DialOrder';
 import { DialSettings } from './DialSettings';
 import type { SettingEditor } from './setting';
 import { commit, endGesture } from '@/state/editing';
@@ -54,8 +56,11 @@ export function DialRow({ group, view, dial, Setting }: Props) {
   const drivesChosen = useView(({ selection }) =>
     dial.drives.some(({ node }) => selection.includes(node)),
   );
+  const { handle, setNodeRef, style } = useDialDrag(dial.id, dial.name);
   return (
     <div
+      ref={setNodeRef}
+      style={style}
       className={`border-l-2 py-0.5 pl-1 ${drivesChosen ? 'border-weld' : 'border-transparent'}`}
       data-testid={`dial-${dial.id}`}
       title={dial.help}
@@ -66,7 +71,7 @@ export function DialRow({ group, view, dial, Setting }: Props) {
         pointAtDial(null, null);
       }}
     >
-      <DialHead {...{ dial, open, isChanged, set }} onOpen={setOpen} />
+      <DialHead {...{ dial, open, isChanged, set, handle }} onOpen={setOpen} />
       <Setting
         view={view}
         group={group}
@@ -99,9 +104,11 @@ interface HeadProps {
   readonly isChanged: boolean;
   readonly set: (next: InputValue | undefined, gesture: string | null) => void;
   readonly onOpen: (open: boolean) => void;
+  /** What drags the row. */
+  readonly handle: ReactNode;
 }
 
-function DialHead({ dial, open, isChanged, set, onOpen }: HeadProps) {
+function DialHead({ dial, open, isChanged, set, onOpen, handle }: HeadProps) {
   return (
     <div className="flex items-center gap-1">
       <button
@@ -130,6 +137,7 @@ function DialHead({ dial, open, isChanged, set, onOpen }: HeadProps) {
           home
         </button>
       ) : null}
+      {handle}
     </div>
   );
 }

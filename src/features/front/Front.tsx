@@ -13,6 +13,7 @@ import { useDocument, useView } from '@/state/use-stores';
 import type { SettingEditor } from './setting';
 import type { Evaluation } from '@/state/evaluation';
 import { Button } from '@/ui/Button';
+import { DialOrder } from './DialOrder';
 import { DialRow } from './DialRow';
 import { ExposePanel } from './ExposePanel';
 import type { Exposing } from './dial-ends';
@@ -91,17 +92,19 @@ function DialSections({ group, Setting }: SectionsProps) {
   const views = new Map(
     (describeNode(cardOf(group), group)?.inputs ?? []).map((view) => [view.id, view]),
   );
-  return dialSections(group).map(({ title, dials }) => (
-    <section key={title} className="mb-2" data-section={title}>
-      <h2 className="mb-1 border-b border-line text-[12px] font-semibold">{title}</h2>
-      {dials.map((dial, k) => {
-        const view = views.get(dial.id);
-        return view ? (
-          <DialRow key={`${dial.id} ${String(k)}`} {...{ group, view, dial, Setting }} />
-        ) : null;
-      })}
-    </section>
-  ));
+  return (
+    <DialOrder group={group}>
+      {dialSections(group).map(({ title, dials }) => (
+        <section key={title} className="mb-2" data-section={title}>
+          <h2 className="mb-1 border-b border-line text-[12px] font-semibold">{title}</h2>
+          {dials.map((dial) => {
+            const view = views.get(dial.id);
+            return view ? <DialRow key={dial.id} {...{ group, view, dial, Setting }} /> : null;
+          })}
+        </section>
+      ))}
+    </DialOrder>
+  );
 }
 
 /** Puts every dial of the card home at once, where some are not. */

@@ -10,6 +10,7 @@ import { colourSources } from './colour-sources';
 import { CurveEditor } from './CurveEditor';
 import { ExposeButton } from './ExposeButton';
 import { FormulaEditor } from './formula/FormulaEditor';
+import { PartMenu } from './PartMenu';
 import { useExpose } from './use-expose';
 import { RampEditor } from './ramp/RampEditor';
 import type { RampDomain } from './ramp/edited-ramp';
@@ -136,6 +137,9 @@ function ExposedShapes({
       {shapes.map(({ port }) => (
         <ExposedShape key={port.id} {...{ node, port, onExpose }} />
       ))}
+      {shapes.some(({ port }) => port.kind !== 'curve') ? (
+        <PartMenu node={node.id} onExpose={onExpose} />
+      ) : null}
     </p>
   );
 }
