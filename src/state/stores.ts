@@ -98,6 +98,8 @@ export interface ViewState {
   readonly exchanging: NodeId | null;
   /** The nodes that the dial pointed at drives. */
   readonly driven: readonly NodeId[];
+  /** The beacon that was chosen last; its card may hold others. */
+  readonly beacon: string | null;
   readonly camera: Camera | null;
   /** What the board is asked to show; another object asks anew. */
   readonly asked: BoardRequest;
@@ -230,6 +232,7 @@ const VIEW: ViewState = {
   picking: null,
   exchanging: null,
   driven: [],
+  beacon: null,
   camera: null,
   asked: { show: 'all' },
   askedCamera: null,

@@ -4,6 +4,9 @@ import { parseDocument } from '../graph/schema';
 import { checkDocument } from '../compile/check/check';
 import { listLights } from '../compile/lights';
 import { listBeacons, moveBeacon } from './beacons';
+import { passDialsOn } from './dials';
+import { groupSelection } from './group';
+import { addReadyGroup } from './ready-groups';
 import {
   addLight,
   computeAngles,
@@ -65,6 +68,30 @@ describe('beacons on the stage', () => {
         SCALE,
       ),
     ).toBe(moved);
+  });
+  it('are seen and moved from outside by the dials of their group, in groups inside it too', () => {
+    const ready = addReadyGroup(emptyDocument('m'), null, 'Region mask', [0, 0]);
+    const check = (document: NetworkDocument, card: string): void => {
+      const beacons = listBeacons(document, null, SCALE);
+      expect(beacons).toMatchObject([{ card, title: 'Region', place: [1, 2, 1] }]);
+      expect([...(beacons[0]?.free ?? [])]).toEqual(['place', 'turn', 'extent']);
+      const to = { place: [1, 1, 1], turn: [0, 45, 0], extent: [4, 4, 4] } as const;
+      const moved = moveBeacon(document, null, beacons[0]?.id ?? '', to, SCALE);
+      expect(listBeacons(moved, null, SCALE)).toMatchObject([to]);
+      // The group is as it was: only the card's dials changed.
+      expect(moved.groups).toBe(document.groups);
+    };
+    check(ready.document, ready.id);
+    const around = groupSelection(ready.document, {
+      board: null,
+      ids: [ready.id],
+      name: 'Around',
+      path: [],
+    });
+    const card = around.document.network.nodes[0]?.id ?? '';
+    expect(listBeacons(around.document, null, SCALE)).toEqual([]);
+    const inner = around.document.groups[around.groupId]?.network.nodes[0]?.id ?? '';
+    check(passDialsOn(around.document, around.groupId, inner), card);
   });
   it('are not moved by what is wired', () => {
     const { document, id } = withBeacon();

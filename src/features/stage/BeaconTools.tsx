@@ -3,6 +3,7 @@ import { LocateFixed } from 'lucide-react';
 import type { BeaconInput, PlacedBeacon } from '@/core/edit/beacons';
 import { Button } from '@/ui/Button';
 import { select } from '@/state/editing';
+import { stores } from '@/state/stores';
 
 const MODES: readonly (readonly [BeaconInput, string])[] = [
   ['place', 'Place'],
@@ -29,7 +30,8 @@ export function BeaconTools({ beacons, chosen, mode, onMode, onFind }: Props) {
             type="button"
             aria-pressed={beacon.id === chosen}
             onClick={() => {
-              select([beacon.id]);
+              select([beacon.card]);
+              stores.view.setState({ beacon: beacon.id });
             }}
             className={
               'rounded-[2px] border px-1.5 py-0.5 ' +

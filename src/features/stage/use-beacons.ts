@@ -18,6 +18,9 @@ export function useBeacons(): ShownBeacons {
   const beacons = useDocument(
     useSteadySelector(({ document }) => (model ? listBeacons(document, board, model.scale) : [])),
   );
+  const last = useView((state) => state.beacon);
   const [only] = selection.length === 1 ? selection : [];
-  return { beacons, chosen: beacons.find(({ id }) => id === only)?.id ?? null };
+  const held = beacons.filter(({ card }) => card === only);
+  const chosen = held.find(({ id }) => id === last) ?? held[0];
+  return { beacons, chosen: chosen?.id ?? null };
 }
