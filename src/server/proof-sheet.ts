@@ -60,7 +60,10 @@ async function paintSheet(
   for (const [k, task] of tasks.entries()) {
     const model = models[task.model];
     if (!model) continue;
-    const made = painter.paintAll(shown, card ?? [SHOWN], task.settings, model, SIZE);
+    const made = painter.paintAll(
+      { document: shown, path: card ?? [SHOWN], model, size: SIZE },
+      task.settings,
+    );
     made.forEach(({ picture }, n) => {
       pictures[task.first + n] = picture;
     });

@@ -63,6 +63,7 @@ export function useInspection(evaluation: Evaluation, { id }: GroupDefinition): 
   const path = useView((state) => state.path);
   useEffect(() => {
     let live = true;
+    tellFound(id, { waiting: 1 });
     const run = async (): Promise<void> => {
       await evaluation.models.load(STUDY, 'Study form');
       const tasks = listTasks(evaluation, id, path, [...new Set([modelId, STUDY])]);
@@ -88,6 +89,7 @@ export function useInspection(evaluation: Evaluation, { id }: GroupDefinition): 
     return () => {
       live = false;
       clearTimeout(timer);
+      tellFound(id, { waiting: 0 });
     };
   }, [evaluation, groups, id, modelId, path]);
 }

@@ -193,7 +193,7 @@ function groupCalls({ models }: Desk, about: OnDocument) {
       about(document, (found) => {
         const [painted] = namedModels(models, [model]);
         if (!painted) return [];
-        return painter.paintAll(found, path, settings, painted, size, camera);
+        return painter.paintAll({ document: found, path, model: painted, size, camera }, settings);
       }),
   };
 }

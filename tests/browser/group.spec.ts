@@ -4,6 +4,7 @@ import { openPackaged } from './harbour-paint';
 import {
   addNode,
   card,
+  difference,
   drag,
   newMaterial,
   port,
@@ -23,6 +24,8 @@ test('an empty group is built from inside by dragging to its edges, and named', 
   await addNode(page, 'cells', 260, 160, 'Cell noise');
   const inside = card(page, 'Cell noise');
   await drag(page, port(inside, 'input', 'Coordinates'), page.getByLabel('Selvedge, new input'));
+  await expect(strands(page)).toHaveCount(1);
+  await untilIdle(page);
   await drag(page, port(inside, 'output', 'Nearest'), page.getByLabel('Selvedge, new output'));
   await expect(strands(page)).toHaveCount(2);
 
@@ -99,4 +102,101 @@ test('the inspector’s notes name what misleads, lead to it, and mend it', asyn
   await expect(card(page, 'Checks')).toHaveCount(0);
   // What has to be tried comes as it is found: the inner values of most influence last.
   await expect(notes.locator('[data-code="influence"]').first()).toBeVisible({ timeout: 60_000 });
+});
+
+test('variants are kept, applied, compared and blended; papers show every dial', async ({
+  page,
+}) => {
+  await signIn(page, 'maren');
+  await openPackaged(page, 'Varied paint');
+  await card(page, 'Varied paint').dblclick();
+  await untilIdle(page);
+  const home = await stagePicture(page);
+  const variants = page.getByTestId('variants-panel');
+  await variants.locator('summary').click();
+  await page.getByLabel('Wear, number').fill('0.4');
+  await page.getByLabel('Wear, number').press('Enter');
+  await untilIdle(page);
+  const worn = await stagePicture(page);
+  await page.getByLabel('Name of the new variant').fill('Worn');
+  await page.getByLabel('Name of the new variant').press('Enter');
+  await page.getByRole('button', { name: 'all home' }).click();
+  await untilIdle(page);
+  expect((await stagePicture(page)).equals(home)).toBe(true);
+  await variants.getByRole('button', { name: 'Apply Worn' }).click();
+  await untilIdle(page);
+  expect((await stagePicture(page)).equals(worn)).toBe(true);
+  await variants.getByLabel('Second state of the front').click();
+  await page.getByRole('option', { name: 'Worn' }).click();
+  await expect(page.getByTestId('compared')).toContainText('Wear: 1 → 0.4');
+  await expect(page.getByTestId('compared')).toContainText('of the picture');
+  await variants.getByRole('slider', { name: 'How far from the first' }).press('ArrowRight');
+  await expect(page.getByLabel('Wear, number')).toHaveValue(/^0\.9/);
+
+  await page.getByRole('button', { name: 'Papers' }).click();
+  const papers = page.getByTestId('papers');
+  await expect(page.getByTestId('sheet-progress')).toHaveText(/^\d+ pictures/, { timeout: 60_000 });
+  await expect(papers.getByRole('img', { name: /^Wear, home 1, on Study form/ })).toBeVisible();
+  await expect(page.getByTestId('sheet-variants')).toContainText('Worn');
+  await expect(papers.getByTestId('equation')).toContainText('× “Blotch size”');
+  const download = page.waitForEvent('download');
+  await page.getByRole('button', { name: 'Save the sheet as PNG' }).click();
+  expect((await download).suggestedFilename()).toBe('Varied paint, proof sheet.png');
+});
+
+test('a dial shows what it drives, is dragged to its place, and tells of a new home', async ({
+  page,
+}) => {
+  await signIn(page, 'maren');
+  await openPackaged(page, 'Pointed paint');
+  await card(page, 'Pointed paint').dblclick();
+  const names = page.getByTestId('front').locator('[data-testid^="dial-"] [aria-expanded]');
+  await expect(names).toHaveText([/Blotch size/, /Wear/]);
+  await names.nth(1).hover();
+  await expect(page.getByTestId('influence')).toContainText(/“Wear” changes \d/, {
+    timeout: 30_000,
+  });
+  await expect(page.locator('.card-driven[data-title="Smoothstep"]')).toBeVisible();
+  await card(page, 'Smoothstep').hover();
+  await expect(page.getByTestId('influence')).toHaveCount(0);
+
+  await page.getByRole('button', { name: 'Drag Wear to its place' }).focus();
+  await page.keyboard.press('Space');
+  await page.waitForTimeout(300);
+  await page.keyboard.press('ArrowUp');
+  await page.waitForTimeout(300);
+  await page.keyboard.press('Space');
+  await expect(names).toHaveText([/Wear/, /Blotch size/]);
+
+  await names.nth(0).click();
+  await page.getByLabel('Home', { exact: true }).fill('1.25');
+  await page.getByLabel('Home', { exact: true }).press('Enter');
+  await expect(page.getByTestId('home-share')).toHaveText(/changes .* % of the picture/);
+});
+
+test('a single stop becomes a dial in one go; a beacon inside is moved from outside', async ({
+  page,
+}) => {
+  await signIn(page, 'maren');
+  await openPackaged(page, 'Parted paint');
+  await card(page, 'Parted paint').dblclick();
+  await untilIdle(page);
+  const before = await stagePicture(page);
+  await card(page, 'Ramp').click();
+  await page.getByRole('button', { name: '⊶ a part of it …' }).click();
+  await page.getByRole('menuitem', { name: 'Stop 1 colour' }).click();
+  await page.getByRole('button', { name: 'Make the dial' }).click();
+  await expect(page.getByTestId('front').getByText('Stop 1 colour')).toBeVisible();
+  await untilIdle(page);
+  expect(difference(await stagePicture(page), before).share).toBeLessThan(0.001);
+
+  await page.getByTestId('outside').click();
+  await addNode(page, 'region mask', 60, 330, 'Region mask');
+  await card(page, 'Region mask').click();
+  const tools = page.getByTestId('beacon-tools');
+  await expect(tools.getByRole('button', { name: 'Region' })).toHaveAttribute(
+    'aria-pressed',
+    'true',
+  );
+  await expect(tools.getByRole('group')).toBeVisible();
 });

@@ -135,7 +135,7 @@ describe('the proof sheet', () => {
     let sheet = beginSheet(groupOf(document), ['Ball'], 24);
     const pictures: Picture[] = [];
     for (const task of sheetTasks(sheet)) {
-      const made = painter.paintAll(document, path, task.settings, model, 24);
+      const made = painter.paintAll({ document, path, model, size: 24 }, task.settings);
       made.forEach(({ picture }, k) => (pictures[task.first + k] = picture));
       sheet = withPainted(sheet, task, made);
     }

@@ -20,6 +20,8 @@ export interface ProofSheet {
   readonly lines: readonly SheetLine[];
   /** By the number of the picture; null while it is not painted. */
   readonly shares: readonly (number | null)[];
+  /** The output that each picture shows; null while it is not painted. */
+  readonly outputs: readonly (string | null)[];
 }
 /** The pictures of one line on one model, as they are painted in one go. */
 export interface SheetTask {
@@ -44,7 +46,8 @@ export function beginSheet(
     count += row.cells.length * shown.length;
     return line;
   });
-  return { size, models, lines, shares: Array.from({ length: count }, () => null) };
+  const none = Array.from({ length: count }, () => null);
+  return { size, models, lines, shares: none, outputs: none };
 }
 
 /** What is to be painted, in the order of the page. */
@@ -64,11 +67,12 @@ export function withPainted(
   { first }: SheetTask,
   painted: readonly SharedPicture[],
 ): ProofSheet {
-  const shares = [...sheet.shares];
-  painted.forEach(({ share }, k) => {
+  const [shares, outputs] = [[...sheet.shares], [...sheet.outputs]];
+  painted.forEach(({ share, output }, k) => {
     shares[first + k] = share;
+    outputs[first + k] = output;
   });
-  return { ...sheet, shares };
+  return { ...sheet, shares, outputs };
 }
 
 /** How many pictures stand beside each other in the one picture of a sheet. */

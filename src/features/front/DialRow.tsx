@@ -12,6 +12,7 @@ import { cureFinding, cureTitle, useBoardFindings, useFindings } from '@/state/u
 import { useDialDrag } from './DialOrder';
 import { DialSettings } from './DialSettings';
 import type { SettingEditor } from './setting';
+import type { Evaluation } from '@/state/evaluation';
 import { commit, endGesture } from '@/state/editing';
 import { boardAt } from '@/core/edit/board';
 import type { PointedValue } from '@/state/stores';
@@ -22,6 +23,7 @@ interface Props {
   readonly view: InputView;
   readonly dial: Dial;
   readonly Setting: SettingEditor;
+  readonly evaluation: Evaluation;
 }
 
 /** The value of a dial at the card the board was entered by, and how to set it. */
@@ -49,7 +51,7 @@ const placeOf = (path: readonly string[], { id, name }: Dial): PointedValue | nu
 };
 
 /** A dial as the users of the group see it; opened, what its author sets on it. */
-export function DialRow({ group, view, dial, Setting }: Props) {
+export function DialRow({ group, view, dial, Setting, evaluation }: Props) {
   const [open, setOpen] = useState(false);
   const { path, value, isChanged, set } = useDial({ dial });
   // From a value back to its dials: those that drive the chosen card stand out.
@@ -86,9 +88,7 @@ export function DialRow({ group, view, dial, Setting }: Props) {
       <DialFaults dialId={dial.id} />
       {open ? (
         <DialSettings
-          group={group}
-          dial={dial}
-          value={value}
+          {...{ group, dial, value, path, evaluation }}
           edit={(change) => {
             commit('Changed a dial', (current) => changeDial(current, group.id, dial.id, change));
           }}

@@ -8,6 +8,8 @@ import type { Dial, Drive, GroupDefinition, InputValue } from '@/core/graph/docu
 import { Button } from '@/ui/Button';
 import { NumberField, shortNumber } from '@/ui/NumberField';
 import { commit } from '@/state/editing';
+import type { Evaluation } from '@/state/evaluation';
+import { useHomeShare } from './use-home-share';
 import { useDocument } from '@/state/use-stores';
 import { IconButton } from '@/ui/IconButton';
 
@@ -15,13 +17,17 @@ interface Props {
   readonly group: GroupDefinition;
   readonly dial: Dial;
   readonly value: InputValue;
+  /** The nodes that lead to the group's card, it included. */
+  readonly path: readonly string[];
+  readonly evaluation: Evaluation;
   readonly edit: (change: Partial<Dial>) => void;
 }
 
 const FIELDS = ['name', 'help', 'unit', 'section'] as const;
 
 /** What the author of a group sets on a dial: words, home, slider, place and what it drives. */
-export function DialSettings({ group, dial, value, edit }: Props) {
+export function DialSettings({ group, dial, value, path, evaluation, edit }: Props) {
+  const { said, ask } = useHomeShare(evaluation, path, dial.id);
   return (
     <div className="my-1 border border-line bg-ground/50 p-2 text-[11.5px]">
       {FIELDS.map((field) => (
@@ -35,7 +41,20 @@ export function DialSettings({ group, dial, value, edit }: Props) {
           }}
         />
       ))}
-      {dial.kind === 'scalar' ? <NumberSettings dial={dial} edit={edit} /> : null}
+      {dial.kind === 'scalar' ? (
+        <NumberSettings
+          dial={dial}
+          edit={(change) => {
+            if (change.home !== undefined) ask(change.home);
+            edit(change);
+          }}
+        />
+      ) : null}
+      {said ? (
+        <p role="status" className="mb-1 text-soft" data-testid="home-share">
+          {said}
+        </p>
+      ) : null}
       {dial.kind === 'choice' ? <ChoiceSettings dial={dial} edit={edit} /> : null}
       <ul className="mb-1">
         {dial.drives.map((drive, k) => (
@@ -43,9 +62,7 @@ export function DialSettings({ group, dial, value, edit }: Props) {
             key={`${drive.node} ${drive.input} ${String(k)}`}
             group={group}
             dial={dial}
-            drive={drive}
-            value={value}
-            edit={edit}
+            {...{ drive, value, edit }}
           />
         ))}
       </ul>
@@ -184,8 +201,10 @@ function ChoiceSettings({ dial, edit }: Edited) {
   );
 }
 
+type DriveProps = Omit<Props, 'path' | 'evaluation'> & { readonly drive: Drive };
+
 /** One value that a dial drives, as the sentence that decides it. */
-function DriveLine({ group, dial, drive, value, edit }: Props & { readonly drive: Drive }) {
+function DriveLine({ group, dial, drive, value, edit }: DriveProps) {
   const node = group.network.nodes.find((each) => each.id === drive.node);
   const document = useDocument((state) => state.document);
   const title = node ? getNodeTitle(document, node) : drive.node;

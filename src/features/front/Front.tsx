@@ -61,7 +61,7 @@ export function Front(props: Props) {
           </p>
         ) : null}
         <AllHome group={group} />
-        <DialSections group={group} Setting={Setting} />
+        <DialSections {...{ group, Setting, evaluation }} />
         {exposing ? null : (
           <>
             <Variants key={`v${group.id}`} {...{ group, evaluation }} />
@@ -85,10 +85,11 @@ export function Front(props: Props) {
 interface SectionsProps {
   readonly group: GroupDefinition;
   readonly Setting: SettingEditor;
+  readonly evaluation: Evaluation;
 }
 
 /** The dials under the names of their sections; a row dragged by its handle changes their order. */
-function DialSections({ group, Setting }: SectionsProps) {
+function DialSections({ group, Setting, evaluation }: SectionsProps) {
   const views = new Map(
     (describeNode(cardOf(group), group)?.inputs ?? []).map((view) => [view.id, view]),
   );
@@ -99,7 +100,9 @@ function DialSections({ group, Setting }: SectionsProps) {
           <h2 className="mb-1 border-b border-line text-[12px] font-semibold">{title}</h2>
           {dials.map((dial) => {
             const view = views.get(dial.id);
-            return view ? <DialRow key={dial.id} {...{ group, view, dial, Setting }} /> : null;
+            return view ? (
+              <DialRow key={dial.id} {...{ group, view, dial, Setting, evaluation }} />
+            ) : null;
           })}
         </section>
       ))}

@@ -18,6 +18,7 @@ import { Choose } from '@/ui/Choose';
 import { FIELD, Field } from '@/ui/Field';
 import { ProblemNote } from '@/ui/ProblemNote';
 import { contractResolver } from '@/ui/contract-form';
+import { RequiredReading, useReading } from './RequiredReading';
 import { PublicationProgress } from './PublicationProgress';
 import { stores } from '@/state/stores';
 
@@ -33,10 +34,10 @@ export function PublishForm({ group, saver, onClose }: Props) {
   const chosen = racks[0]?.value ?? '';
   const { register, control, handleSubmit, formState } = usePublicationForm(group, chosen);
   const { errors } = formState;
+  const reading = useReading(group);
   const submit = handleSubmit((body) => send(body));
   const done = (): void => {
-    const rack = asked?.rack === 'studio' ? 'studio' : 'project';
-    toast(`Published ${asked?.name ?? ''} ${asked?.version ?? ''} to the ${rack} rack`);
+    tellPublished(asked);
     onClose();
   };
   return (
@@ -67,6 +68,7 @@ export function PublishForm({ group, saver, onClose }: Props) {
         />
       </Field>
       <Contents group={group} />
+      <RequiredReading {...reading} />
       {(problem ?? sessionProblem) ? (
         <ProblemNote problem={problem ?? (sessionProblem as Problem)} testId="publish-failure" />
       ) : null}
@@ -75,12 +77,21 @@ export function PublishForm({ group, saver, onClose }: Props) {
       )}
       {isSending ? <p role="status">Saving the material …</p> : null}
       <div>
-        <Button look="strong" type="submit" disabled={isSending || jobId !== null || chosen === ''}>
+        <Button
+          look="strong"
+          type="submit"
+          disabled={isSending || jobId !== null || chosen === '' || !reading.isDone}
+        >
           Publish <PublishedVersion control={control} />
         </Button>
       </div>
     </form>
   );
+}
+
+function tellPublished(asked: PublicationRequest | null): void {
+  const rack = asked?.rack === 'studio' ? 'studio' : 'project';
+  toast(`Published ${asked?.name ?? ''} ${asked?.version ?? ''} to the ${rack} rack`);
 }
 
 /** What goes out with it: the dials in their order, and what it takes and gives. */

@@ -40,6 +40,7 @@ export function VariantStrip({ group, card, path, evaluation }: Props) {
           <button
             type="button"
             aria-pressed={variant.id === shown}
+            aria-label={`Apply ${variant.name}`}
             title={`Put every dial as in “${variant.name}”`}
             className={
               'w-[64px] border p-0.5 text-[11px] ' +

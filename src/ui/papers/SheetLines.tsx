@@ -15,6 +15,12 @@ export const shareText = (share: number | null | undefined): string => {
   return share < 0.001 ? '< 0.1 %' : `${(share * 100).toFixed(share < 0.1 ? 1 : 0)} %`;
 };
 
+/** The output that pictures of a line show on a model, where a sheet shows several. */
+export function shownOn({ outputs }: ProofSheet, { first, cells }: SheetLine, m: number): string {
+  const isOne = new Set(outputs.filter((each) => each !== null)).size < 2;
+  return isOne ? '' : (outputs[first + m * cells.length] ?? '');
+}
+
 /** The pictures of one dial, or of all variants: a block for each model. */
 export function SheetPictures({ sheet, line, draw }: Props) {
   return (
@@ -24,7 +30,9 @@ export function SheetPictures({ sheet, line, draw }: Props) {
     >
       {line.models.map((model, m) => (
         <figure key={model}>
-          <figcaption className="text-[10.5px] text-soft">{sheet.models[model]}</figcaption>
+          <figcaption className="text-[10.5px] text-soft">
+            {[sheet.models[model], shownOn(sheet, line, m)].filter(Boolean).join(': ')}
+          </figcaption>
           <ul className={`flex gap-1 ${line.kind === 'dial' ? '' : 'max-w-[800px] flex-wrap'}`}>
             {line.cells.map((cell, c) => {
               const index = line.first + m * line.cells.length + c;

@@ -1,5 +1,5 @@
 import type { ProofSheet } from '@/core/evaluate/proof-sheet';
-import { shareText } from './SheetLines';
+import { shareText, shownOn } from './SheetLines';
 
 /** Draws the picture of a number at a place. */
 export type DrawInto = (
@@ -37,7 +37,8 @@ function layOut(title: string, sheet: ProofSheet) {
         column = 0;
         top += sheet.size + CAPTION + LINE * 2;
       }
-      placed.push({ text: sheet.models[model] ?? '', x: MARGIN + column * step, y: top + LINE });
+      const name = [sheet.models[model], shownOn(sheet, line, m)].filter(Boolean).join(': ');
+      placed.push({ text: name, x: MARGIN + column * step, y: top + LINE });
       line.cells.forEach((cell, c) => {
         if (column >= MOST_ACROSS) {
           column = 0;
