@@ -1,0 +1,84 @@
+/** The page while a sheet is painted, and a dial that is pointed at. Needs a running ./start. */
+import type {} from '@/features/stage/Stage';
+import type { Page } from '@playwright/test';
+import { median } from './evaluate';
+import { openStudio } from './studio';
+
+/** Figures of the editor with a group open, milliseconds. */
+export interface GroupPageFigures {
+  readonly plainFrame: number;
+  /** From pointing at a dial to its region on the stage, the first time and after. */
+  readonly firstRegion: number;
+  readonly region: number;
+  readonly longestTask: number;
+  readonly tasksOver50: number;
+  readonly sheetSeconds: number;
+}
+
+const idle = (page: Page): Promise<unknown> =>
+  page.waitForFunction(() => window.brightLoomEvaluation?.isIdle === true, null, {
+    timeout: 120_000,
+  });
+
+/** How long it takes from pointing at a dial until its region is there. */
+async function timeRegion(page: Page, row: number): Promise<number> {
+  const dial = page.getByTestId('front').locator('[data-testid^="dial-"]').nth(row);
+  await page.mouse.move(700, 170);
+  await page.waitForFunction(() => !document.querySelector('[data-testid=influence]'));
+  const box = await dial.locator('[aria-expanded]').boundingBox();
+  if (!box) throw new Error('the dial is not shown');
+  const began = performance.now();
+  await page.mouse.move(box.x + 20, box.y + 8);
+  await page.waitForSelector('[data-testid=influence]', { timeout: 60_000 });
+  return performance.now() - began;
+}
+
+/** Opens a group of the demo studio and times it. */
+export async function measureGroupPage(rounds: number): Promise<GroupPageFigures | null> {
+  const studio = await openStudio();
+  if (!studio) return null;
+  const { browser, page, base } = studio;
+  try {
+    await page.goto(`${base}/materials/demo-painted-tin-worn-edges`);
+    await idle(page);
+    await page.locator('.react-flow__node', { hasText: 'Worn edges' }).first().dblclick();
+    await page.getByTestId('front').waitFor();
+    await page.waitForTimeout(8_000);
+    await idle(page);
+    const frames = await page.evaluate(async (count) => {
+      const times: number[] = [];
+      for (let k = 0; k < count; k++)
+        times.push((await window.brightLoomStage?.drawAndWait()) ?? Number.NaN);
+      return times;
+    }, rounds);
+    const firstRegion = await timeRegion(page, 0);
+    const regions: number[] = [];
+    for (let k = 0; k < rounds; k++) regions.push(await timeRegion(page, k % 2));
+    await page.evaluate(() => {
+      const tasks: number[] = [];
+      window.longTasks = tasks;
+      new PerformanceObserver((list) => {
+        for (const entry of list.getEntries()) tasks.push(entry.duration);
+      }).observe({ type: 'longtask' });
+    });
+    const began = performance.now();
+    await page.getByRole('button', { name: 'Papers' }).click();
+    await page
+      .getByTestId('sheet-progress')
+      .getByText(/^\d+ pictures/)
+      .waitFor({
+        timeout: 120_000,
+      });
+    const tasks = await page.evaluate(() => window.longTasks ?? []);
+    return {
+      plainFrame: median(frames),
+      firstRegion,
+      region: median(regions),
+      longestTask: Math.max(0, ...tasks),
+      tasksOver50: tasks.length,
+      sheetSeconds: (performance.now() - began) / 1000,
+    };
+  } finally {
+    await browser.close();
+  }
+}
