@@ -65,7 +65,7 @@ export async function measureGroupPage(rounds: number): Promise<GroupPageFigures
     await page.getByRole('button', { name: 'Papers' }).click();
     await page
       .getByTestId('sheet-progress')
-      .getByText(/^\d+ pictures/)
+      .getByText(/^[1-9]\d* pictures/)
       .waitFor({
         timeout: 120_000,
       });

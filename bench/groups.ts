@@ -23,7 +23,10 @@ import { largeNetwork } from './network';
 const MODELS = ['study', 'buoy', 'bell'];
 const NODES = 60;
 const DIALS = 12;
-const SIZE = 256;
+/** Of a picture; evaluated on a grid twice as fine: 256². */
+const SIZE = 128;
+/** Pictures painted one by one on each model, to compare with. */
+const ALONE = 10;
 const POINTS = 4096;
 
 interface Packed {
@@ -132,12 +135,12 @@ function measureSheet({ document, card, groupId }: Packed, models: readonly Proo
     paint(k, [{}]);
   });
   const cells = planSheet(group).flatMap((row) => row.cells);
-  // One picture alone is painted with its own group at home beside it only where it is home.
-  const alone = timed(() => {
+  const some = timed(() => {
     models.forEach((_, k) => {
-      for (let cell = 0; cell < cells.length; cell++) paint(k, [{}]);
+      for (let picture = 0; picture < ALONE; picture++) paint(k, [{}]);
     });
   });
+  const alone = (some / ALONE) * cells.length;
   const sheet = timed(() => {
     for (const { model, settings } of tasks) paint(model, settings);
   });

@@ -14,7 +14,7 @@ const rows: [string, string][] = [
       `(${times(notes.all / notes.evaluation / notes.dials)} one evaluation per dial)`,
   ],
   [
-    `proof sheet of ${String(sheet.pictures)} pictures at 256²`,
+    `proof sheet of ${String(sheet.pictures)} pictures, evaluated at 256²`,
     `${ms(sheet.sheet)} (${times(sheet.sheet / sheet.alone)} the pictures alone)`,
   ],
 ];

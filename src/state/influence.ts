@@ -6,7 +6,7 @@ import type { Evaluation } from './evaluation';
 import { useDocument, useProbe, useView } from './use-stores';
 
 /** Columns of the grid that a region is found on. */
-const GRID = 200;
+const GRID = 180;
 /** How long a value is pointed at before its region is found, milliseconds. */
 const REST = 60;
 
@@ -21,8 +21,8 @@ export function useInfluence(evaluation: Evaluation): Influence | null {
   useEffect(() => {
     if (!place || !camera || !document) return;
     let live = true;
-    const find = async (): Promise<void> => {
-      const { background, documents } = evaluation.pool;
+    const { background, documents } = evaluation.pool;
+    const ask = async (isQuick: boolean): Promise<void> => {
       const made = await unwrap(
         background.influence({
           document: documents.bring(background, document),
@@ -31,9 +31,15 @@ export function useInfluence(evaluation: Evaluation): Influence | null {
           pin,
           camera,
           width: GRID,
+          isQuick,
         }),
       );
       if (live) setFound(made);
+    };
+    // What the value changes just now is there soon; what it could change takes longer.
+    const find = async (): Promise<void> => {
+      await ask(true);
+      if (live) await ask(false);
     };
     const timer = setTimeout(() => {
       // The findings say what is wrong with the document; there is no region meanwhile.

@@ -154,6 +154,8 @@ export interface InfluenceRequest {
   readonly camera: Camera;
   /** Of the grid, pixels. */
   readonly width: number;
+  /** The derivative alone, which is soon there. */
+  readonly isQuick: boolean;
 }
 
 /** Calls about a group as it stands on its board. */
@@ -183,9 +185,9 @@ function groupCalls({ models }: Desk, about: OnDocument) {
     /** The values inside a group that are no dials, those of most influence first. */
     rankInfluence: (tried: GroupRequest) => on(tried, rankInfluence),
     /** Where a value changes what is shown; null for one that cannot be set. */
-    influence: ({ document, model, place, pin, camera, width }: InfluenceRequest) =>
+    influence: ({ document, model, place, pin, camera, width, isQuick }: InfluenceRequest) =>
       about(document, (found) => {
-        const made = finder.find(models.get(model), found, place, pin, camera, width);
+        const made = finder.find(models.get(model), found, place, pin, camera, width, isQuick);
         return made && sent(made, made.strength.buffer, made.reach.buffer);
       }),
     /** Pictures of a group at settings of its dials, each with its share that is not as at home. */

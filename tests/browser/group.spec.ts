@@ -23,6 +23,7 @@ test('an empty group is built from inside by dragging to its edges, and named', 
   await expect(page.getByTestId('front')).toBeVisible();
   await addNode(page, 'cells', 260, 160, 'Cell noise');
   const inside = card(page, 'Cell noise');
+  await untilIdle(page);
   await drag(page, port(inside, 'input', 'Coordinates'), page.getByLabel('Selvedge, new input'));
   await expect(strands(page)).toHaveCount(1);
   await untilIdle(page);

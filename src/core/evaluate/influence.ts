@@ -107,6 +107,7 @@ export class InfluenceFinder {
   /**
    * @param pin what is shown; null for the finished surface
    * @param width of the grid, pixels; the height follows from the camera
+   * @param isQuick the derivative alone; `reach` then holds only what changes just now
    * @returns null for a value that cannot be set
    * @throws CompileError when the document has errors
    */
@@ -117,9 +118,11 @@ export class InfluenceFinder {
     pin: ResultKey | null,
     camera: Camera,
     width: number,
+    isQuick = false,
   ): Influence | null {
-    const trials = trialsOf(document, place);
-    if (!trials) return null;
+    const found = trialsOf(document, place);
+    if (!found) return null;
+    const trials = isQuick ? { ...found, samples: [] } : found;
     const seen = this.see(model, camera, width);
     const session = this.sessionFor(pin);
     const board = boardAt(document, place.path);
@@ -177,7 +180,7 @@ function gather(
       });
     });
   }
-  const present = look(now);
+  const present = samples.length > 0 ? look(now) : [];
   for (const sample of samples) {
     const lanes = look(sample);
     lanes.forEach((lane, l) => {

@@ -1,4 +1,5 @@
 'use client';
+import { useDeferredValue } from 'react';
 import { writePapers } from '@/core/edit/group-papers';
 import type { GroupDefinition } from '@/core/graph/document';
 import type { Evaluation } from '@/state/evaluation';
@@ -40,23 +41,27 @@ export function PapersSheet({ group, evaluation, onClose }: Props) {
 
 function Papers({ group, evaluation }: Pick<Props, 'evaluation'> & { group: GroupDefinition }) {
   const painted = useProofSheet(evaluation, group);
+  // The page is long: it is drawn between other things, and the bar at once.
+  const drawn = useDeferredValue<PaintedSheet | null>(painted, null);
   const { document } = stores.document.getState();
   return (
     <>
       <PapersBar group={group} painted={painted} />
       {painted.problem ? <ProblemNote problem={painted.problem} className="mt-2" /> : null}
-      <GroupPapers
-        document={document}
-        group={group}
-        sheet={painted.sheet}
-        draw={(index, label) => (
-          <PictureCanvas
-            picture={painted.pictures.get(index)}
-            label={label}
-            className="h-full w-full"
-          />
-        )}
-      />
+      {drawn ? (
+        <GroupPapers
+          document={document}
+          group={group}
+          sheet={drawn.sheet}
+          draw={(index, label) => (
+            <PictureCanvas
+              picture={drawn.pictures.get(index)}
+              label={label}
+              className="h-full w-full"
+            />
+          )}
+        />
+      ) : null}
     </>
   );
 }
