@@ -65,10 +65,8 @@ test('a dial moves the look and goes home; one drives several values', async ({ 
   expect((await stagePicture(page)).equals(before)).toBe(true);
   await card(page, 'Smoothstep').click();
   await page.getByRole('button', { name: 'Make Width a dial' }).click();
-  await page.getByLabel('New dial or one there is').click();
-  await page.getByRole('option', { name: 'part of Wear' }).click();
   await page.getByRole('radio', { name: /times/ }).click();
-  await page.getByRole('button', { name: 'Add to the dial' }).click();
+  await page.getByRole('button', { name: 'Let Wear drive it too' }).click();
   await expect(page.getByTestId('proof')).toContainText('identical', { timeout: 60_000 });
 });
 

@@ -1,5 +1,5 @@
 'use client';
-import { useEffect, useState } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import { own } from '@/core/base/own';
 import { describePorts, findNodeDefinition } from '@/core/compile/catalogue';
 import { addDial, addDrive, makeDrive } from '@/core/edit/dials';
@@ -9,7 +9,6 @@ import { getNetwork } from '@/core/edit/board';
 import type { GroupDefinition, Law, NetworkDocument } from '@/core/graph/document';
 import type { Evaluation } from '@/state/evaluation';
 import { Button } from '@/ui/Button';
-import { Choose } from '@/ui/Choose';
 import { NumberField, shortNumber } from '@/ui/NumberField';
 import { ShownValue } from '@/ui/ShownValue';
 import { PictureCanvas } from '@/ui/PictureCanvas';
@@ -31,27 +30,26 @@ export function ExposePanel({ group, exposing, evaluation, onDone }: Props) {
   const document = useDocument((state) => state.document);
   const { node: nodeId, input } = exposing;
   const offer = offerDial(document, group.id, nodeId, input);
-  const node = getNetwork(document, group.id).nodes.find((each) => each.id === nodeId);
-  const ports = node && describePorts(document, node);
-  const title =
-    ports?.inputs.find((port) => port.id === input)?.title ??
-    own(node && findNodeDefinition(node)?.options, input)?.title ??
-    input;
+  const title = titleOf(document, group, exposing);
   const [name, setName] = useState(title);
   const [law, setLaw] = useState<Law>(offer?.laws[0] ?? 'as is');
-  const [joined, setJoined] = useState('');
   const [given, setGiven] = useState<LawEnds | null>(null);
   const pictured = offer?.laws.filter((each) => kindUnder(each, offer.kind) === 'scalar') ?? [];
   const ends = useEnds(evaluation, group.id, exposing, pictured, given);
   if (!offer) return null;
   const make = (): void => {
-    const label = joined ? `Let a dial drive ${title.toLowerCase()}` : `Made the dial ${name}`;
-    commit(label, (current) => {
-      const changed = joined
-        ? addDrive(current, group.id, joined, nodeId, input, law)
-        : addDial(current, group.id, nodeId, input, law, name, given ?? undefined)?.document;
-      return changed ?? current;
-    });
+    commit(
+      `Made the dial ${name}`,
+      (current) =>
+        addDial(current, group.id, nodeId, input, law, name, given ?? undefined)?.document ??
+        current,
+    );
+    onDone();
+  };
+  const join = (dial: string): void => {
+    commit(`Let a dial drive ${title.toLowerCase()}`, (current) =>
+      addDrive(current, group.id, dial, nodeId, input, law),
+    );
     onDone();
   };
   return (
@@ -67,7 +65,7 @@ export function ExposePanel({ group, exposing, evaluation, onDone }: Props) {
         )}
       </p>
       {offer.warning ? <p className="mb-1 text-[11.5px] text-madder">{offer.warning}</p> : null}
-      <DialName name={name} onChange={setName} />
+      <DialName name={name} onChange={setName} onMake={make} />
       <LawChoice laws={offer.laws} law={law} ends={ends} onChoose={setLaw} />
       {law === 'span' || law === 'blend' ? (
         <EndFields document={document} {...{ group, exposing, law, given }} onChange={setGiven} />
@@ -75,16 +73,27 @@ export function ExposePanel({ group, exposing, evaluation, onDone }: Props) {
       <DialChoice
         group={group}
         kind={kindUnder(law, offer.kind)}
-        joined={joined}
-        onChoose={setJoined}
+        exposing={exposing}
+        onChoose={join}
       />
       <div className="flex gap-1">
         <Button look="strong" onClick={make}>
-          {joined ? 'Add to the dial' : 'Make the dial'}
+          Make the dial
         </Button>
         <Button onClick={onDone}>Leave it</Button>
       </div>
     </div>
+  );
+}
+
+/** What the value that is pulled out is called on its node. */
+function titleOf(document: NetworkDocument, { id }: GroupDefinition, { node, input }: Exposing) {
+  const inner = getNetwork(document, id).nodes.find((each) => each.id === node);
+  const ports = inner && describePorts(document, inner);
+  return (
+    ports?.inputs.find((port) => port.id === input)?.title ??
+    own(inner && findNodeDefinition(inner)?.options, input)?.title ??
+    input
   );
 }
 
@@ -164,20 +173,31 @@ function EndFields({ document, group, exposing: { node, input }, law, given, onC
 function DialName({
   name,
   onChange,
+  onMake,
 }: {
   readonly name: string;
   readonly onChange: (name: string) => void;
+  /** Enter makes the dial as it stands. */
+  readonly onMake: () => void;
 }) {
+  const field = useRef<HTMLInputElement>(null);
+  // The name is typed at once, over the one that is proposed.
+  useEffect(() => {
+    field.current?.focus();
+    field.current?.select();
+  }, []);
   return (
     <label className="mb-1 flex items-center gap-2 text-[12px]">
       <span className="w-10 text-soft">name</span>
       <input
         aria-label="Name of the new dial"
+        ref={field}
         value={name}
         onChange={(event) => {
           onChange(event.target.value);
         }}
         onKeyDown={(event) => {
+          if (event.key === 'Enter') onMake();
           event.stopPropagation();
         }}
         className="min-w-0 flex-1 border border-line bg-ground px-1"
@@ -240,28 +260,34 @@ function LawChoice({ laws, law, ends, onChoose }: LawProps) {
 interface DialChoiceProps {
   readonly group: GroupDefinition;
   readonly kind: string;
-  readonly joined: string;
+  readonly exposing: Exposing;
   readonly onChoose: (dial: string) => void;
 }
 
-/** A new dial, or one the group has already that drives this value too. */
-function DialChoice({ group, kind, joined, onChoose }: DialChoiceProps) {
-  const fitting = group.dials.filter((dial) => dial.kind === kind);
+/** The dials the group has already that could drive this value too: a press lets one do so. */
+function DialChoice({ group, kind, exposing: { node, input }, onChoose }: DialChoiceProps) {
+  const fitting = group.dials.filter(
+    (dial) =>
+      dial.kind === kind &&
+      !dial.drives.some((drive) => drive.node === node && drive.input === input),
+  );
   if (fitting.length === 0) return null;
   return (
-    <div className="mb-1 flex items-center gap-2 text-[12px]">
-      <span className="text-soft">as</span>
-      <Choose
-        label="New dial or one there is"
-        value={joined || 'new'}
-        onChange={(choice) => {
-          onChoose(choice === 'new' ? '' : choice);
-        }}
-        items={[
-          { value: 'new', title: 'a new dial' },
-          ...fitting.map((dial) => ({ value: dial.id, title: `part of ${dial.name}` })),
-        ]}
-      />
+    <div className="mb-1 flex flex-wrap items-center gap-1 text-[12px]">
+      <span className="text-soft">or as part of</span>
+      {fitting.map((dial) => (
+        <button
+          key={dial.id}
+          type="button"
+          aria-label={`Let ${dial.name} drive it too`}
+          className="min-h-[24px] border border-line px-1.5 hover:border-seam"
+          onClick={() => {
+            onChoose(dial.id);
+          }}
+        >
+          {dial.name}
+        </button>
+      ))}
     </div>
   );
 }

@@ -49,6 +49,7 @@ export function Front(props: Props) {
         <GroupWords group={group} />
         {exposing ? (
           <ExposePanel
+            key={`${exposing.node} ${exposing.input}`}
             group={group}
             exposing={exposing}
             evaluation={evaluation}
