@@ -1,5 +1,6 @@
 import { describePorts } from '@/core/compile/catalogue';
 import { getInputValue } from '@/core/compile/uniforms';
+import { groupSelection } from '@/core/edit/group';
 import { changePort } from '@/core/edit/group-ports';
 import { PLAIN_NAMES, nameFault } from '@/core/edit/naming-rule';
 import { setValue } from '@/core/edit/nodes';
@@ -21,6 +22,7 @@ import { outputKey } from '@/core/graph/result-key';
 import { uniformPoints } from '@/core/mesh/sample-points';
 import { PLANTED } from '../support/planted-groups';
 import type { PlantedGroup } from '../support/planted-groups';
+import { documentOf, node } from '../support/networks';
 import { demoModel, readyCard } from '../support/ready-card';
 
 let models: readonly ProofModel[];
@@ -160,4 +162,27 @@ describe('influence', () => {
       expect(influenceNotes(ranked).length).toBe(Math.min(3, ranked.length));
     },
   );
+
+  it('counts what is seen of a surface: a parameter nobody sees has none', () => {
+    const document = documentOf(
+      [
+        node('grain', 'patterns.noise', { scale: 6 }),
+        node('paint', 'surface.surface', { roughness: 0.4 }),
+        node('end', 'surface.layer'),
+      ],
+      ['grain:value > paint:metalness', 'paint:surface > end:over', 'end:surface > @out:surface'],
+    );
+    const packed = groupSelection(document, {
+      board: null,
+      ids: ['grain', 'paint'],
+      name: 'Paint',
+      path: [],
+    });
+    const card = packed.document.network.nodes.find(({ group }) => group === packed.groupId);
+    const trial = new GroupTrial({ document: packed.document, path: [card?.id ?? ''], models });
+    const ranked = rankInfluence(trial).map(({ node: id, input }) => `${id}.${input}`);
+    // It is a number of the surface, but there is no coat whose roughness it is.
+    expect(ranked).not.toContain('paint.coatRoughness');
+    expect(ranked).toContain('paint.roughness');
+  });
 });

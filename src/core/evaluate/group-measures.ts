@@ -79,14 +79,14 @@ export interface InnerInfluence {
   readonly node: NodeId;
   readonly input: string;
   readonly title: string;
-  /** The mean change of what goes out for a twentieth of the value's slider. */
+  /** The mean change of what is seen of what goes out, for a twentieth of the value's slider. */
   readonly influence: number;
 }
 
 /** The numbers inside that are neither driven nor wired, those of most influence first. */
 export function rankInfluence(trial: GroupTrial): readonly InnerInfluence[] {
   const { group, document } = trial;
-  const home = trial.at({});
+  const home = trial.seen(trial.at({}));
   const isTaken = (node: string, input: string): boolean =>
     group.network.strands.some(({ to }) => to.node === node && to.input === input) ||
     group.dials.some(({ drives }) =>
@@ -100,7 +100,7 @@ export function rankInfluence(trial: GroupTrial): readonly InnerInfluence[] {
         if (typeof value !== 'number' || !soft || isTaken(node.id, id)) return [];
         if (own(node.values, id) === undefined && !dial && port?.counts === 'seed') return [];
         const step = (soft[1] - soft[0]) * NUDGE;
-        const influence = apart(trial.nudged(node.id, id, value + step), home);
+        const influence = apart(trial.seen(trial.nudged(node.id, id, value + step)), home);
         const name = `${title} of “${getNodeTitle(document, node)}”`;
         return [{ node: node.id, input: id, title: name, influence }];
       }),

@@ -1,4 +1,5 @@
 import type { NodeId } from '../base/ids';
+import { normalise } from '../base/vector';
 import { findGroupDefinition } from '../compile/catalogue';
 import { findNode } from '../compile/uniforms';
 import { boardAt, getNetwork } from '../edit/board';
@@ -10,11 +11,15 @@ import type { BoardId, GroupDefinition, NetworkDocument } from '../graph/documen
 import { outputKey } from '../graph/result-key';
 import { uniformPoints } from '../mesh/sample-points';
 import type { SamplePoints } from '../mesh/sample-points';
+import { displayColour, sampleSurface, shadePoint } from '../surface/shade';
+import { sceneLighting } from './lighting';
 import type { ProofModel } from './proof';
 import { EvaluationSession } from './session';
 
 /** Points per model at which a group is tried. */
 const POINTS = 1024;
+/** Of a surface every so many-th point is lit. */
+const EVERY = 4;
 /** A value that differs by less counts as the same. */
 const SAME = 1e-6;
 
@@ -25,6 +30,8 @@ export interface TriedGroup {
   readonly path: readonly NodeId[];
   readonly models: readonly ProofModel[];
 }
+
+type Prepared = ProofModel & { readonly points: SamplePoints };
 
 /** What goes out of a group at points of each model: per model one array per lane. */
 export interface Looked {
@@ -41,7 +48,7 @@ export class GroupTrial {
   readonly document: NetworkDocument;
   private readonly keys: readonly string[];
   private readonly session: EvaluationSession;
-  private readonly prepared: readonly (ProofModel & { readonly points: SamplePoints })[];
+  private readonly prepared: readonly Prepared[];
   private readonly outer: BoardId;
   private readonly card: NodeId;
 
@@ -89,6 +96,41 @@ export class GroupTrial {
       .strands.filter(({ to }) => to.node === this.card && to.input === input)
       .map(({ id }) => id);
     return this.look(disconnect(this.homed({}), this.outer, ids), this.newSession());
+  }
+
+  /**
+   * The same as it is seen: of a surface that goes out the colours of some of its points as a
+   * scene lights them, so that a parameter which nobody sees counts for nothing.
+   */
+  seen({ values }: Looked): Looked {
+    const { slots } = this.session.prepare(this.document);
+    return {
+      values: values.map((lanes, model) =>
+        slots.flatMap(({ kind, first, lanes: count }) => {
+          const own = lanes.slice(first, first + count);
+          const prepared = this.prepared[model];
+          return kind === 'surface' && prepared ? this.litColours(own, prepared) : own;
+        }),
+      ),
+    };
+  }
+
+  private litColours(
+    lanes: readonly Float32Array[],
+    { analysis, points }: Prepared,
+  ): readonly Float32Array[] {
+    const lit = sceneLighting(this.document, analysis, points);
+    const colours = [0, 1, 2].map(() => new Float32Array(Math.ceil(points.count / EVERY)));
+    for (let k = 0, n = 0; k < points.count; k += EVERY, n++) {
+      const normal = points.normals.subarray(k * 3, k * 3 + 3);
+      const view = normalise([(normal[0] ?? 0) + 0.3, (normal[1] ?? 0) + 0.2, normal[2] ?? 0]);
+      const surface = sampleSurface(lanes, k);
+      displayColour(shadePoint(surface, view, lit(k)), surface.unlit).forEach((channel, c) => {
+        const lane = colours[c];
+        if (lane) lane[n] = channel / 255;
+      });
+    }
+    return colours;
   }
 
   /** Whether other maps of a model are read at other settings: those must be measured first. */

@@ -170,6 +170,9 @@ function EndFields({ document, group, exposing: { node, input }, law, given, onC
   );
 }
 
+/** The field of the name, which a choice by pointer leads back to. */
+const NAME = 'name-of-new-dial';
+
 function DialName({
   name,
   onChange,
@@ -192,6 +195,7 @@ function DialName({
       <input
         aria-label="Name of the new dial"
         ref={field}
+        id={NAME}
         value={name}
         onChange={(event) => {
           onChange(event.target.value);
@@ -224,8 +228,10 @@ function LawChoice({ laws, law, ends, onChoose }: LawProps) {
             type="button"
             role="radio"
             aria-checked={law === each}
-            onClick={() => {
+            onClick={(event) => {
               onChoose(each);
+              // By pointer: on to the name, so that typing goes on where it was.
+              if (event.detail > 0) document.getElementById(NAME)?.focus();
             }}
             className={
               'flex items-center gap-2 border p-1 text-left ' +

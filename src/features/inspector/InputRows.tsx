@@ -144,7 +144,7 @@ const useSource = (node: NodeInstance, port: InputView, board: Rows['board']) =>
       const { nodes, arriving } = indexBoard(document, board);
       const strands = (arriving.get(node.id) ?? []).filter(({ to }) => to.input === port.id);
       const group = board === null ? undefined : own(document.groups, board);
-      const dial = group?.dials.find((each) =>
+      const dials = (group?.dials ?? []).filter((each) =>
         each.drives.some((drive) => drive.node === node.id && drive.input === port.id),
       );
       const names = strands.map(({ from }) => {
@@ -154,7 +154,7 @@ const useSource = (node: NodeInstance, port: InputView, board: Rows['board']) =>
       return {
         strands: strands.map(({ id }) => id).join(' '),
         wiredFrom: names.length > 0 ? names.join(', ') : null,
-        drivenBy: dial?.name ?? null,
+        drivenBy: dials.length > 0 ? dials.map(({ name }) => name).join(', ') : null,
       };
     }),
   );
