@@ -2,7 +2,7 @@
 import type {} from '@/features/stage/Stage';
 import type { Page } from '@playwright/test';
 import { median } from './evaluate';
-import { openStudio } from './studio';
+import { openStudio, watchLongTasks } from './studio';
 
 /** Figures of the editor with a group open, milliseconds. */
 export interface GroupPageFigures {
@@ -54,29 +54,22 @@ export async function measureGroupPage(rounds: number): Promise<GroupPageFigures
     const firstRegion = await timeRegion(page, 0);
     const regions: number[] = [];
     for (let k = 0; k < rounds; k++) regions.push(await timeRegion(page, k % 2));
-    await page.evaluate(() => {
-      const tasks: number[] = [];
-      window.longTasks = tasks;
-      new PerformanceObserver((list) => {
-        for (const entry of list.getEntries()) tasks.push(entry.duration);
-      }).observe({ type: 'longtask' });
+    const { longestTask, tasksOver50, seconds } = await watchLongTasks(page, async () => {
+      await page.getByRole('button', { name: 'Papers' }).click();
+      await page
+        .getByTestId('sheet-progress')
+        .getByText(/^[1-9]\d* pictures/)
+        .waitFor({
+          timeout: 120_000,
+        });
     });
-    const began = performance.now();
-    await page.getByRole('button', { name: 'Papers' }).click();
-    await page
-      .getByTestId('sheet-progress')
-      .getByText(/^[1-9]\d* pictures/)
-      .waitFor({
-        timeout: 120_000,
-      });
-    const tasks = await page.evaluate(() => window.longTasks ?? []);
     return {
       plainFrame: median(frames),
       firstRegion,
       region: median(regions),
-      longestTask: Math.max(0, ...tasks),
-      tasksOver50: tasks.length,
-      sheetSeconds: (performance.now() - began) / 1000,
+      longestTask,
+      tasksOver50,
+      sheetSeconds: seconds,
     };
   } finally {
     await browser.close();

@@ -10,7 +10,7 @@ import type { Page } from '@playwright/test';
 import { writeGlb } from '@/core/exchange/write-glb';
 import { smoothNormals } from '@/core/mesh/smooth-normals';
 import { bumpyTorus } from './occlusion';
-import { openStudio } from './studio';
+import { openStudio, watchLongTasks } from './studio';
 import type { OpenStudio } from './studio';
 
 export interface PageFigures {
@@ -28,11 +28,6 @@ export interface BothFigures {
    */
   readonly stage: PageFigures;
   readonly stageOfSmall: PageFigures;
-}
-declare global {
-  interface Window {
-    longTasks?: number[];
-  }
 }
 
 async function torusFile(
@@ -58,22 +53,7 @@ async function watched(
   triangles: number,
   act: () => Promise<void>,
 ): Promise<PageFigures> {
-  await page.evaluate(() => {
-    const tasks: number[] = [];
-    window.longTasks = tasks;
-    new PerformanceObserver((list) => {
-      for (const entry of list.getEntries()) tasks.push(entry.duration);
-    }).observe({ type: 'longtask' });
-  });
-  const began = performance.now();
-  await act();
-  const tasks = await page.evaluate(() => window.longTasks ?? []);
-  return {
-    triangles,
-    longestTask: Math.max(0, ...tasks),
-    tasksOver50: tasks.length,
-    seconds: (performance.now() - began) / 1000,
-  };
+  return { triangles, ...(await watchLongTasks(page, act)) };
 }
 
 async function onModelsPage(

@@ -42,3 +42,31 @@ export async function openStudio(): Promise<OpenStudio | null> {
   await page.addInitScript('globalThis.__name = (named) => named');
   return { browser, page, base };
 }
+
+declare global {
+  interface Window {
+    longTasks?: number[];
+  }
+}
+
+/** Does something, and gives how long the page was kept busy at a time meanwhile, milliseconds. */
+export async function watchLongTasks(
+  page: Page,
+  act: () => Promise<void>,
+): Promise<{ readonly longestTask: number; readonly tasksOver50: number; seconds: number }> {
+  await page.evaluate(() => {
+    const tasks: number[] = [];
+    window.longTasks = tasks;
+    new PerformanceObserver((list) => {
+      for (const entry of list.getEntries()) tasks.push(entry.duration);
+    }).observe({ type: 'longtask' });
+  });
+  const began = performance.now();
+  await act();
+  const tasks = await page.evaluate(() => window.longTasks ?? []);
+  return {
+    longestTask: Math.max(0, ...tasks),
+    tasksOver50: tasks.length,
+    seconds: (performance.now() - began) / 1000,
+  };
+}

@@ -1,5 +1,5 @@
 import { NetworkSketch, makeRamp } from '../network-sketch';
-import { asIs, factor, lift, over, ready, seed, times, whole } from './define';
+import { asIs, factor, grain, lift, ready, seed, times, whole } from './define';
 
 const STOPS = makeRamp([0, '#27413f'], [0.35, '#5d7a5a'], [0.6, '#c8b98a'], [1, '#f1ead6']);
 
@@ -40,15 +40,7 @@ export const colourFromHeight = ready(
         ['Wander', 'How far the borders wander.', 'level', 'wandering'],
         times('height', 'b'),
       ),
-      over(
-        factor(
-          'grain',
-          ['Grain', 'How fine the borders wander.', 'in large waves', 'finely'],
-          times('noise', 'scale'),
-        ),
-        0.25,
-        2,
-      ),
+      grain('How fine the borders wander.', 'in large waves', 'finely', 'noise'),
       seed(asIs('noise', 'seed')),
     ],
     limits: 'Height counts in the object’s own bounds, whatever its size.',

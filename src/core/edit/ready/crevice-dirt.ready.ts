@@ -1,5 +1,5 @@
 import { NetworkSketch } from '../network-sketch';
-import { asIs, factor, over, ready, seed, times, value } from './define';
+import { asIs, factor, grain, ready, seed, times, value } from './define';
 
 export const creviceDirt = ready(
   'Crevice dirt',
@@ -50,15 +50,7 @@ export const creviceDirt = ready(
         ['Breakup', 'How patchy it is.', 'even', 'in patches'],
         times('torn', 'amount'),
       ),
-      over(
-        factor(
-          'grain',
-          ['Grain', 'How fine the patches are.', 'large patches', 'fine ones'],
-          times('torn', 'scale'),
-        ),
-        0.25,
-        2,
-      ),
+      grain('How fine the patches are.', 'large patches', 'fine ones', 'torn'),
       seed(asIs('torn', 'seed')),
     ],
     limits: 'Parts that touch count as corners of each other only where they are one model.',

@@ -102,6 +102,19 @@ export const over = (dial: Dial, low: number, high: number): Dial => ({
   soft: [low, high],
 });
 
+/** A dial for how fine the noise of a node is; it never becomes one single blotch. */
+export const grain = (help: string, low: string, high: string, node: string): Dial =>
+  over(factor('grain', ['Grain', help, low, high], times(node, 'scale')), 0.25, 2);
+
+/** A value that is taken in, 0 to 1; a half where nothing is wired. */
+export const valueInput = (help: string): GroupPort => ({
+  id: 'value',
+  name: 'Value',
+  kind: 'scalar',
+  help,
+  fallback: 0.5,
+});
+
 /** What makes a ready group beside its name and words. */
 interface Made {
   readonly sketch: NetworkSketch;

@@ -1,5 +1,5 @@
 import { NetworkSketch } from '../network-sketch';
-import { asIs, factor, over, ready, seed, times, value } from './define';
+import { asIs, factor, grain, ready, seed, times, value } from './define';
 
 export const edgeWear = ready(
   'Edge wear',
@@ -38,15 +38,7 @@ export const edgeWear = ready(
         ['Breakup', 'How torn the border is.', 'a clean border', 'flakes'],
         times('torn', 'amount'),
       ),
-      over(
-        factor(
-          'grain',
-          ['Grain', 'How fine the breakup is.', 'large flakes', 'fine ones'],
-          times('torn', 'scale'),
-        ),
-        0.25,
-        2,
-      ),
+      grain('How fine the breakup is.', 'large flakes', 'fine ones', 'torn'),
       seed(asIs('torn', 'seed')),
     ],
     limits: 'Needs real edges: a model smoothed to one round form has little to wear.',

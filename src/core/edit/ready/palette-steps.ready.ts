@@ -1,5 +1,5 @@
 import { NetworkSketch, paint } from '../network-sketch';
-import { asIs, factor, ready, times, value, whole } from './define';
+import { asIs, factor, ready, times, value, valueInput, whole } from './define';
 
 export const paletteSteps = ready(
   'Palette steps',
@@ -18,15 +18,7 @@ export const paletteSteps = ready(
         values: { base: paint('#b4552d'), count: 5 },
       })
       .wire('@in.value > steps.value', 'steps.value > number.a', 'number.value > palette.number'),
-    inputs: [
-      {
-        id: 'value',
-        name: 'Value',
-        kind: 'scalar',
-        help: 'What is stepped, 0 to 1.',
-        fallback: 0.5,
-      },
-    ],
+    inputs: [valueInput('What is stepped, 0 to 1.')],
     outputs: [{ id: 'colour', name: 'Colour', kind: 'colour', from: 'palette.colour' }],
     dials: [
       whole(

@@ -1,5 +1,5 @@
 import { NetworkSketch, paint } from '../network-sketch';
-import { asIs, factor, lift, ready, times, whole } from './define';
+import { asIs, factor, lift, ready, times, valueInput, whole } from './define';
 
 export const toneCutThree = ready(
   'Tone cut, three tones',
@@ -27,15 +27,7 @@ export const toneCutThree = ready(
         'two.colour > three.under',
         'upper.mask > three.where',
       ),
-    inputs: [
-      {
-        id: 'value',
-        name: 'Value',
-        kind: 'scalar',
-        help: 'What is cut, mostly how light falls.',
-        fallback: 0.5,
-      },
-    ],
+    inputs: [valueInput('What is cut, mostly how light falls.')],
     outputs: [{ id: 'colour', name: 'Colour', kind: 'colour', from: 'three.colour' }],
     dials: [
       factor(

@@ -1,5 +1,5 @@
 import { NetworkSketch, paint } from '../network-sketch';
-import { asIs, factor, lift, ready, times, whole } from './define';
+import { asIs, factor, lift, ready, times, valueInput, whole } from './define';
 
 export const toneCutTwo = ready(
   'Tone cut, two tones',
@@ -13,15 +13,7 @@ export const toneCutTwo = ready(
         values: { under: paint('#3d4f66'), over: paint('#f2d9a6') },
       })
       .wire('@in.value > cut.value', 'cut.mask > tones.where'),
-    inputs: [
-      {
-        id: 'value',
-        name: 'Value',
-        kind: 'scalar',
-        help: 'What is cut, mostly how light falls.',
-        fallback: 0.5,
-      },
-    ],
+    inputs: [valueInput('What is cut, mostly how light falls.')],
     outputs: [
       { id: 'colour', name: 'Colour', kind: 'colour', from: 'tones.colour' },
       { id: 'mask', name: 'Light mask', kind: 'scalar', from: 'cut.mask' },

@@ -1,5 +1,5 @@
 import { NetworkSketch } from '../network-sketch';
-import { asIs, factor, over, ready, seed, times, value } from './define';
+import { asIs, factor, grain, ready, seed, times, value } from './define';
 
 export const topDust = ready(
   'Top dust',
@@ -44,15 +44,7 @@ export const topDust = ready(
         ['Unevenness', 'How patchy it lies.', 'even', 'in patches'],
         times('torn', 'amount'),
       ),
-      over(
-        factor(
-          'grain',
-          ['Grain', 'How fine the patches are.', 'large patches', 'fine ones'],
-          times('torn', 'scale'),
-        ),
-        0.25,
-        2,
-      ),
+      grain('How fine the patches are.', 'large patches', 'fine ones', 'torn'),
       seed(asIs('torn', 'seed')),
     ],
     limits: 'Up is the model’s own Y axis: a model that lies on its side gathers dust there.',
