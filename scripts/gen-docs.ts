@@ -1,12 +1,13 @@
 /**
  * Writes docs/nodes: a page for each family, and a picture of each node, all from the nodes' own
- * definitions. `--pages` leaves the pictures.
+ * definitions; and docs/ready-groups.md. `--pages` leaves the pictures.
  */
 import { mkdirSync, readFileSync, readdirSync, rmSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
 import { listDefinitions } from '@/core/compile/catalogue';
 import { makeExample } from '@/core/compile/example';
 import { handbookPages } from '@/core/compile/handbook';
+import { readyGroupsPage } from '@/core/edit/ready-page';
 import { framingCamera, seePoints } from '@/core/evaluate/camera';
 import { drawOutput } from '@/core/evaluate/draw';
 import { encodeRgba } from '@/core/exchange/png';
@@ -21,7 +22,8 @@ const pages = handbookPages(listDefinitions());
 for (const file of readdirSync(folder))
   if (file.endsWith('.md') && !pages.has(file)) rmSync(path.join(folder, file));
 for (const [file, text] of pages) writeFileSync(path.join(folder, file), text);
-console.log(`${String(pages.size)} pages`);
+writeFileSync(path.join(folder, '../ready-groups.md'), readyGroupsPage());
+console.log(`${String(pages.size)} pages and the ready groups`);
 
 if (!process.argv.includes('--pages')) {
   const { mesh } = await readModel(

@@ -3,6 +3,7 @@ import path from 'node:path';
 import { listDefinitions } from '@/core/compile/catalogue';
 import { checkCompiled } from '@/core/compile/compile';
 import { makeExample } from '@/core/compile/example';
+import { readyGroupsPage } from '@/core/edit/ready-page';
 import { handbookPages } from '@/core/compile/handbook';
 
 const root = path.resolve(import.meta.dirname, '../..');
@@ -18,6 +19,10 @@ describe('the handbook of nodes', () => {
     ).toEqual([...pages.keys()].sort());
     for (const [file, text] of pages)
       expect(readFileSync(path.join(folder, file), 'utf8')).toBe(text);
+  });
+  it('has the papers of the ready groups', () => {
+    const file = path.join(root, 'docs/ready-groups.md');
+    expect(readFileSync(file, 'utf8')).toBe(readyGroupsPage());
   });
   it('has a picture of every node, and no other', () => {
     expect(readdirSync(path.join(folder, 'pictures')).sort()).toEqual(
