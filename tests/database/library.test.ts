@@ -2,6 +2,7 @@ import { addDial } from '@/core/edit/dials';
 import { groupSelection } from '@/core/edit/group';
 import { setValue } from '@/core/edit/nodes';
 import type { GroupDefinition, NetworkDocument, NodeInstance } from '@/core/graph/document';
+import { listJobs } from '@/db/queries/jobs';
 import { findEntryByName } from '@/db/queries/library';
 import type { SignedIn } from '@/server/authentication';
 import {
@@ -69,6 +70,33 @@ describe('the library', () => {
     expect(await findPicture(stranger, entry.releases[0]?.swatchHash ?? '')).toBeDefined();
     expect(await workOff(id)).toEqual(done);
     expect((await openEntry(author, entry.id)).releases).toHaveLength(1);
+  }, 180000);
+
+  it('keeps the proof sheet of a release; a job makes it, and twice is once', async () => {
+    const { id } = await startPublication(author, request(await packaged(author), 'Sheeted grain'));
+    await workOff(id);
+    const entry = await findEntryByName('studio', 'Sheeted grain');
+    const before = await openEntry(stranger, entry?.id ?? '');
+    expect(before.releases[0]).toMatchObject({ sheet: null, sheetHash: null });
+    const asked = (await listJobs(author.id, 50)).find(
+      ({ kind, title }) => kind === 'proof sheet' && title.includes('Sheeted grain'),
+    );
+    expect(await workOff(asked?.id ?? '')).toMatchObject({ state: 'done' });
+    const [release] = (await openEntry(stranger, entry?.id ?? '')).releases;
+    const { sheet, sheetHash } = release ?? {};
+    expect(sheet?.lines.map(({ title }) => title)).toEqual(['Size']);
+    expect(sheet?.models).toHaveLength(3);
+    expect(sheet?.shares).toHaveLength(9);
+    // Low, home, high on each model: home is the same, the ends are not.
+    sheet?.shares.forEach((share, k) => {
+      if (k % 3 === 1) expect(share).toBe(0);
+      else expect(share).toBeGreaterThan(0);
+    });
+    expect(await findPicture(stranger, sheetHash ?? '')).toMatchObject({ mediaType: 'image/png' });
+    await workOff(asked?.id ?? '');
+    expect((await openEntry(author, entry?.id ?? '')).releases[0]?.sheetHash).toBe(sheetHash);
+    await withdraw(librarian, entry?.id ?? '', '1.0.0', 'Too coarse');
+    expect(await findPicture(stranger, sheetHash ?? '')).toBeUndefined();
   }, 180000);
 
   it('refuses a group that does not match its source, whatever the browser claims', async () => {
