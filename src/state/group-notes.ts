@@ -35,7 +35,7 @@ function listTasks(
 ): Task[] {
   const { document } = stores.document.getState();
   const { documents } = evaluation.pool;
-  const dials = document.groups[groupId]?.dials.filter(({ kind }) => kind === 'scalar') ?? [];
+  const dials = document.groups[groupId]?.dials ?? [];
   const on = (worker: RemoteWorker) => ({
     document: documents.bring(worker, document),
     path,

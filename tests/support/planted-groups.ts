@@ -180,6 +180,12 @@ export const PLANTED: readonly (() => PlantedGroup)[] = [
     'Mask tightener',
     dial('level', { soft: [1 - 1e-9, 1 + 1e-9] }),
   ),
+  plant(
+    'dial-dead',
+    'a colour that nothing shows',
+    'Tone cut, two tones',
+    extra({ kind: 'colour', home: [1, 0, 0] }),
+  ),
   plant('dial-flat', 'a slider far too long', 'Mask tightener', dial('level', { soft: [-4, 2] })),
   plant('dial-flat', 'a level beyond the top', 'Tide line', dial('level', { soft: [0, 6] })),
   plant(

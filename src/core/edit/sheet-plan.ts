@@ -64,8 +64,12 @@ export function dialStates(
   if (kind === 'colour' && isTriple(home))
     return [{ title: 'black', value: [0, 0, 0] }, atHome, { title: 'white', value: [1, 1, 1] }];
   if (kind === 'vector' && isTriple(home)) {
-    const turned = home.map((x) => 0 - x) as unknown as readonly [number, number, number];
-    return [{ title: 'turned round', value: turned }, atHome];
+    const all = (x: number): readonly [number, number, number] => [x, x, x];
+    return [
+      { title: `all ${number(soft[0])}`, value: all(soft[0]) },
+      atHome,
+      { title: `all ${number(soft[1])}`, value: all(soft[1]) },
+    ];
   }
   if (isRamp(home))
     return [

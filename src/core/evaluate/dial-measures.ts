@@ -1,5 +1,8 @@
 import { getInputValue } from '../compile/uniforms';
-import type { Dial } from '../graph/document';
+import { dialStates } from '../edit/sheet-plan';
+import { isSameValue } from '../edit/variants';
+import { isTriple } from '../graph/document';
+import type { Dial, InputValue, Triple } from '../graph/document';
 import type { GroupNote } from './group-note';
 import { apart, differing, faultBeyond, limitsOf } from './group-trial';
 import type { GroupTrial, Limits, Looked } from './group-trial';
@@ -59,10 +62,46 @@ function isExplained({ group }: GroupTrial, { drives }: Dial): boolean {
   );
 }
 
+const deadNote = (trial: GroupTrial, dial: Dial): readonly GroupNote[] =>
+  isExplained(trial, dial)
+    ? []
+    : [
+        {
+          code: 'dial-dead',
+          tone: 'fault',
+          message: `“${dial.name}” changes nothing on any model, wherever it is set.`,
+          dial: dial.id,
+        },
+      ];
+
+/** Settings that show whether a dial does anything that is no number. */
+function otherSettings(dial: Dial): readonly InputValue[] {
+  const { home, soft } = dial;
+  if (dial.kind !== 'vector' || !isTriple(home)) return dialStates(dial).map(({ value }) => value);
+  // Each part by itself, half-way too: what is turned by a half circle may look the same.
+  return home.flatMap((now, part) =>
+    soft
+      .flatMap((end) => [end, (end + now) / 2])
+      .map(
+        (value): InputValue => home.map((x, k) => (k === part ? value : x)) as unknown as Triple,
+      ),
+  );
+}
+
+/** Whether a dial that is no number changes anything, at its other choices or colours. */
+function deadNotes(trial: GroupTrial, dial: Dial): readonly GroupNote[] {
+  const settings = otherSettings(dial).filter((value) => !isSameValue(value, dial.home));
+  if (settings.length === 0) return [];
+  const home = trial.at({});
+  const isDead = settings.every((value) => differing(trial.at({ [dial.id]: value }), home) === 0);
+  return isDead ? deadNote(trial, dial) : [];
+}
+
 /** What is found of one dial by trying it over its slider on every model. */
 export function measureDial(trial: GroupTrial, dialId: string): readonly GroupNote[] {
   const dial = trial.group.dials.find(({ id }) => id === dialId);
-  if (dial?.kind !== 'scalar' || typeof dial.home !== 'number') return [];
+  if (!dial) return [];
+  if (dial.kind !== 'scalar' || typeof dial.home !== 'number') return deadNotes(trial, dial);
   const at: At = (setting) => trial.at({ [dialId]: setting });
   const [low, high] = dial.soft;
   // Each other map takes long to measure: the ends must do.
@@ -73,17 +112,7 @@ export function measureDial(trial: GroupTrial, dialId: string): readonly GroupNo
   });
   const home = at(dial.home);
   const looks = sides.flatMap((side) => side.looks);
-  if (looks.every((look) => differing(look, home) === 0))
-    return isExplained(trial, dial)
-      ? []
-      : [
-          {
-            code: 'dial-dead',
-            tone: 'fault',
-            message: `“${dial.name}” changes nothing on any model, over its whole slider.`,
-            dial: dialId,
-          },
-        ];
+  if (looks.every((look) => differing(look, home) === 0)) return deadNote(trial, dial);
   const beyond = beyondNotes(dial, sides, limitsOf(home));
   if (isSlow) return beyond;
   const flat = flatNotes(dial, sides, at);

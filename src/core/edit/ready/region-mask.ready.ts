@@ -7,7 +7,7 @@ export const regionMask = ready(
   'A mask at a place of one’s own: a beacon whose border is broken by noise.',
   {
     sketch: new NetworkSketch()
-      .node('beacon', 'model.beacon', { name: 'Region', values: { extent: [0.35, 0.35, 0.35] } })
+      .node('beacon', 'model.beacon', { name: 'Region', values: { extent: [0.35, 0.25, 0.3] } })
       .node('torn', 'masks.break-edge', {
         name: 'Broken border',
         values: { amount: 0.3, level: 0.45, width: 0.4, scale: 14, octaves: 4 },
@@ -33,7 +33,7 @@ export const regionMask = ready(
         'extent',
         'Extent',
         'How far it reaches along its axes, in object sizes.',
-        { kind: 'vector', home: [0.35, 0.35, 0.35], soft: [0, 1] },
+        { kind: 'vector', home: [0.35, 0.25, 0.3], soft: [0, 1] },
         asIs('beacon', 'extent'),
       ),
       over(
