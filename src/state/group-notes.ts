@@ -9,11 +9,10 @@ import { unwrap } from '../workers/answer';
 import type { RemoteWorker } from '../workers/pool';
 import type { Evaluation } from './evaluation';
 import { inspection, tellFound } from './inspection';
+import { STUDY } from './reference-models';
 import { stores } from './stores';
 import { useDocument, useView } from './use-stores';
 
-/** The model every group is tried on beside the current one. */
-const STUDY = 'demo-study';
 /** How long nothing must change before dials are tried, milliseconds. */
 const REST = 700;
 
@@ -65,8 +64,8 @@ export function useInspection(evaluation: Evaluation, { id }: GroupDefinition): 
     let live = true;
     tellFound(id, { waiting: 1 });
     const run = async (): Promise<void> => {
-      await evaluation.models.load(STUDY, 'Study form');
-      const tasks = listTasks(evaluation, id, path, [...new Set([modelId, STUDY])]);
+      await evaluation.models.load(STUDY.id, STUDY.name);
+      const tasks = listTasks(evaluation, id, path, [...new Set([modelId, STUDY.id])]);
       const found: (readonly GroupNote[])[] = tasks.map(() => []);
       let [next, waiting] = [0, tasks.length];
       const work = async (worker: RemoteWorker): Promise<void> => {

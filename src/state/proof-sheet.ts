@@ -9,6 +9,7 @@ import type { GroupDefinition } from '../core/graph/document';
 import { unwrap } from '../workers/answer';
 import type { RemoteWorker } from '../workers/pool';
 import type { Evaluation } from './evaluation';
+import { REFERENCES } from './reference-models';
 import { stores } from './stores';
 import { useDocument, useView } from './use-stores';
 
@@ -16,12 +17,6 @@ import { useDocument, useView } from './use-stores';
 const SIZE = 128;
 /** How long nothing must change before the sheet is painted, milliseconds. */
 const REST = 400;
-/** The models a group is shown on beside the current one, and what they are called. */
-const REFERENCES = [
-  ['demo-study', 'Study form'],
-  ['demo-buoy', 'Channel buoy'],
-  ['demo-bell', 'Mooring bell'],
-] as const;
 /** How many models a sheet shows. */
 const MODELS = 3;
 
@@ -42,12 +37,10 @@ type Painted = Pick<PaintedSheet, 'sheet' | 'pictures' | 'problem'>;
 
 /** The models of a sheet: the current one first. */
 async function sheetModels(evaluation: Evaluation, modelId: string) {
-  const others = REFERENCES.filter(([id]) => id !== modelId).slice(0, MODELS - 1);
+  const others = REFERENCES.filter(({ id }) => id !== modelId).slice(0, MODELS - 1);
   const own = evaluation.models.loader.find(modelId);
-  for (const [id, name] of others) await evaluation.models.load(id, name);
-  return [{ id: modelId, name: own?.facts.name ?? 'This model' }].concat(
-    others.map(([id, name]) => ({ id, name })),
-  );
+  for (const { id, name } of others) await evaluation.models.load(id, name);
+  return [{ id: modelId, name: own?.facts.name ?? 'This model' }, ...others];
 }
 
 interface Painting {

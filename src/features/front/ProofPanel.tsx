@@ -10,11 +10,11 @@ import type { Evaluation } from '@/state/evaluation';
 import { tellFound } from '@/state/inspection';
 import { unwrap } from '@/workers/answer';
 import { sentenceFor } from './proof-text';
+import { STUDY } from '@/state/reference-models';
 import { stores } from '@/state/stores';
 import { useDocument } from '@/state/use-stores';
 
 const sources = new Map<string, Promise<NetworkDocument>>();
-const STUDY = 'demo-study';
 
 function sourceOf(materialId: string, revision: number): Promise<NetworkDocument> {
   const key = `${materialId}/${String(revision)}`;
@@ -94,11 +94,11 @@ function useProof(evaluation: Evaluation, { origin, id }: GroupDefinition): Stat
     const run = async (): Promise<void> => {
       const [source] = await Promise.all([
         sourceOf(materialId, Number(revision)),
-        evaluation.models.load(STUDY, 'Study form'),
+        evaluation.models.load(STUDY.id, STUDY.name),
       ]);
       const proof = await unwrap(
         evaluation.pool.evaluator.prove(source, stores.document.getState().document, id, [
-          ...new Set([modelId, STUDY]),
+          ...new Set([modelId, STUDY.id]),
         ]),
       );
       if (!live) return;

@@ -88,7 +88,7 @@ function PapersBar({ group, painted }: { group: GroupDefinition; painted: Painte
     <div className="flex flex-wrap items-center gap-2">
       {waiting > 0 ? (
         <Button onClick={isStopped ? painted.resume : painted.stop}>
-          {isStopped ? 'Go on painting' : 'Stop painting'}
+          {isStopped ? 'Paint it anew' : 'Stop painting'}
         </Button>
       ) : null}
       <Button

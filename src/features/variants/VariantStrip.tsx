@@ -16,7 +16,7 @@ interface Props {
 }
 
 /** Puts all dials of a card as a variant has them, as one step. */
-export function applyVariant(
+function applyVariant(
   path: readonly string[],
   card: string,
   { name, values }: Pick<Variant, 'name' | 'values'>,
