@@ -155,6 +155,7 @@ test('a mask is repeated for five beacons into one list; a linked copy is edited
     port(card(page, 'Beacon'), 'output', 'Mask'),
     port(card(page, 'Union'), 'input', 'Masks'),
   );
+  await expect(strands(page)).toHaveCount(1);
   await card(page, 'Beacon').click();
   await page.getByRole('button', { name: 'Repeat in its list' }).click();
   await expect(card(page, 'Beacon')).toHaveCount(5);

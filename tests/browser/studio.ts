@@ -94,8 +94,15 @@ async function restingPlace(
   throw new Error('nothing to drag, or it never stands still');
 }
 
+/** Drags once both ends stand still: the board makes room when the bench opens. */
 export async function drag(page: Page, from: Locator, to: Locator): Promise<void> {
-  const [a, b] = [await restingPlace(page, from), await restingPlace(page, to)];
+  let [a, b] = [await restingPlace(page, from), await restingPlace(page, to)];
+  for (let calm = 0, k = 0; calm < 3 && k < 50; k++) {
+    await page.waitForTimeout(80);
+    const [c, d] = [await restingPlace(page, from), await restingPlace(page, to)];
+    calm = JSON.stringify([a, b]) === JSON.stringify([c, d]) ? calm + 1 : 0;
+    [a, b] = [c, d];
+  }
   await page.mouse.move(a.x + a.width / 2, a.y + a.height / 2);
   await page.mouse.down();
   await page.mouse.move((a.x + b.x) / 2, (a.y + b.y) / 2, { steps: 4 });
