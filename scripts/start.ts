@@ -7,6 +7,7 @@ import path from 'node:path';
 import { closeDatabase, migrateDatabase } from '@/db/client';
 import { DEMO_PEOPLE } from '@/server/demo/people';
 import { seedDemo } from '@/server/demo/seed';
+import { shelveAll } from '@/server/shelving';
 import { stopQueue } from '@/server/jobs/queue';
 import { build } from './build';
 import { FOLDER_NOTE, LOGS } from './cluster-files';
@@ -103,6 +104,7 @@ async function bringUpDatabase(settings: Settings): Promise<void> {
   say('bringing the tables up to date');
   await migrateDatabase(path.join(root, 'drizzle'));
   if (isOwn || has('--demo')) await seedDemo(settings.demoPassword, say);
+  await shelveAll();
   await stopQueue();
   await closeDatabase();
 }

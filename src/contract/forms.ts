@@ -43,6 +43,8 @@ export const identifier: Form<string> = matching(/^[A-Za-z0-9_.:@-]+$/, 80);
 export const sha256: Form<string> = matching(/^[0-9a-f]{64}$/, 64);
 export const whole = (least: number, most = 2147483647): Form<number> =>
   form(Joi.number().integer().min(least).max(most));
+/** Any number that is one. */
+export const real: Form<number> = form(Joi.number().unsafe());
 export const share: Form<number> = form(Joi.number().min(0).max(1));
 export const flag: Form<boolean> = form(Joi.boolean());
 /** A moment as ISO 8601 text. */
@@ -58,7 +60,7 @@ export const optional = <T>(of: Form<T>): OptionalForm<T> => ({ optional: of });
 
 const schemaOf = (member: Member): Joi.AnySchema =>
   'optional' in member && !Joi.isSchema(member)
-    ? member.optional
+    ? (member.optional as Joi.AnySchema).optional()
     : (member as Joi.AnySchema).required();
 
 /** An object with these members and no others. */

@@ -14,7 +14,7 @@ import { findMaterial } from '@/db/queries/materials';
 import { prepareImages } from './images';
 import type { JobContext } from './jobs/define-job';
 import { referenceModels } from './reference-models';
-import { SHOWN, showcase } from './render';
+import { SHOWN, showcase } from '@/core/releases/showcase';
 import { findRevision } from './stored';
 
 /** Of a picture on a proof sheet, pixels a side. */
@@ -52,7 +52,7 @@ async function paintSheet(
 ): Promise<{ readonly sheet: ProofSheet; readonly pictures: readonly (Picture | undefined)[] }> {
   const painter = new GroupPainter();
   const card = findCardPath(document, group.id);
-  const shown = card ? document : showcase(group.id, document.groups);
+  const shown = card ? document : showcase({ root: group.id, definitions: document.groups });
   const names = models.map(({ name }) => name);
   let sheet = beginSheet(group, names, SIZE);
   const pictures: Picture[] = [];

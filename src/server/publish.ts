@@ -4,22 +4,35 @@ import { AppError } from '@/core/base/diagnostic';
 import { checkCompiled } from '@/core/compile/compile';
 import { neededGroups } from '@/core/edit/board';
 import { proveGroup } from '@/core/evaluate/proof';
-import type { Proof } from '@/core/evaluate/proof';
+import type { Proof, ProofModel } from '@/core/evaluate/proof';
 import { hashContent } from '@/core/graph/canonical';
 import { DOCUMENT_VERSION } from '@/core/graph/document';
 import type { GroupDefinition, NetworkDocument } from '@/core/graph/document';
+import { changesSince, proposeNotes } from '@/core/releases/change-notes';
+import { compareReleases } from '@/core/releases/release-class';
+import type { ReleaseComparison } from '@/core/releases/release-class';
+import type { ReleasedGroups } from '@/core/releases/release-groups';
+import { showcase } from '@/core/releases/showcase';
+import { nextVersion } from '@/core/releases/versions';
+import type { ReleaseClass } from '@/core/releases/versions';
 import type { PublicationRequest } from '@/contract/library';
+import { ROLES } from '@/contract/route';
 import { isAlreadyThere } from '@/db/client';
+import type { ReleaseState } from '@/db/schema/library';
 import { storeBlob } from '@/db/queries/blobs';
-import { findEntryByName, insertRelease } from '@/db/queries/library';
+import { findEntryByName, findNewest, insertRelease, listReleases } from '@/db/queries/library';
 import { findMaterial } from '@/db/queries/materials';
+import { findPerson } from '@/db/queries/people';
 import { prepareImages } from './images';
 import type { JobContext } from './jobs/define-job';
 import { tryToEnqueue } from './jobs/enqueue';
 import { SHEET } from './jobs/lanes';
-import { findRevision, listReleases } from './stored';
+import { findRelease, findRevision } from './stored';
+import { nameTaken, overtaken } from './publication';
 import { referenceModels } from './reference-models';
-import { renderSwatch, showcase } from './render';
+import { renderSwatch } from './render';
+import { needsReview } from './rights';
+import { reshelve } from './shelving';
 
 const UNPUBLISHED = 'Nothing was published.';
 type Report = JobContext['report'];
@@ -27,11 +40,26 @@ type Report = JobContext['report'];
 /** What came of a publication that was granted. */
 interface Published extends Readonly<Record<string, unknown>> {
   readonly entryId: string;
-  readonly proof: Proof;
+  readonly version: string;
+  readonly state: ReleaseState;
+  readonly releaseClass: ReleaseClass;
+  /** Whether there was anything new; else this is the release that has the same content. */
+  readonly isNew: boolean;
+  readonly proof: Proof | null;
+  readonly comparison: ReleaseComparison | null;
+}
+
+/** How a release was measured: against its source, or against the release before it. */
+interface Measured {
+  readonly proof: Proof | null;
+  readonly comparison: ReleaseComparison | null;
+  readonly notes: string;
 }
 
 /**
- * Proof from the stored source revision, picture, release. Doing it twice changes nothing.
+ * Measures a group, draws its picture, and puts it on its rack. The first release is proved against
+ * the network it came from; each later one is compared with the one before, which gives its class
+ * and thereby its version. Doing it twice changes nothing.
  * @throws AppError with the reason where it is refused
  */
 export async function publish(
@@ -40,49 +68,112 @@ export async function publish(
   report: Report = () => Promise.resolve(),
 ): Promise<Published> {
   await report(0.05, 'Reading the saved material');
+  const person = await findPerson(userId);
   const { material, document, group } = await readCandidate(userId, request);
-  const published = await findPublished(request);
   const groups = releasedGroups(document, group, request);
   const contentHash = await hashContent(groups);
-  if (published?.contentHash === contentHash) {
-    return { entryId: published.entryId, proof: published.proof };
-  }
-  const source = await readSource(userId, group);
+  const entryId = request.next?.entryId ?? (await entryOf(request, contentHash));
   await report(0.15, 'Preparing the reference models');
   const models = await referenceModels(userId, material.modelId);
-  await prepareImages(source.document, document);
-  await report(0.4, 'Repeating the proof');
-  const proof = proveGroup(source.document, document, request.groupId, models);
-  if (!proof.identical) throw different(proof);
+  await prepareImages(document);
+  const measured = request.next
+    ? await compareWithNewest(request.next.entryId, { document, group, groups, models }, report)
+    : await prove(userId, { document, group, models }, report);
   await report(0.8, 'Drawing its picture');
   const [study] = models;
   if (!study) throw new AppError('proof.no-model', 'There is no reference model.');
-  const picture = renderSwatch(showcase(group.id, groups.definitions), study);
+  const picture = renderSwatch(showcase(groups), study);
   const swatchHash = await storeBlob(picture, 'image/png');
   await report(0.95, 'Putting it on the rack');
-  const entryId = (await findEntryByName(request.rack, request.name))?.id ?? randomUUID();
-  const { rack, name, description, tags, version } = request;
-  await release(
+  const releaseClass = measured.comparison?.releaseClass ?? 'first';
+  const role = ROLES.find((each) => each === person?.role) ?? 'artist';
+  const state = request.next && needsReview(role, request.rack) ? 'proposed' : 'out';
+  const { rack, name, description, tags, next } = request;
+  const made = await release(
     { id: entryId, rack, name, description, tags, authorId: userId },
     {
       entryId,
-      version,
       groups,
       documentVersion: DOCUMENT_VERSION,
       contentHash,
-      sourceMaterialId: source.origin.materialId,
-      sourceRevision: source.origin.revision,
-      proof,
+      sourceMaterialId: request.materialId,
+      sourceRevision: request.revision,
+      proof: measured.proof,
+      comparison: measured.comparison,
+      releaseClass,
+      baseVersion: next?.base ?? null,
+      notes: request.notes.trim() || measured.notes,
+      state,
       swatchHash,
       authorId: userId,
     },
+    ({ newest, versions }) => {
+      if (next && newest && newest.version !== next.base) throw overtaken(name, newest.version);
+      if (!next && newest) throw nameTaken(name);
+      return nextVersion(next?.base ?? null, releaseClass, versions);
+    },
   );
+  await reshelve(entryId);
   await tryToEnqueue(
     SHEET,
-    { entryId, version, ...pick(request) },
-    { title: `Proof sheet of ${name} ${version}`, userId, key: `${entryId}/${version}` },
+    { entryId, version: made.version, ...pick(request) },
+    { title: `Proof sheet of ${name} ${made.version}`, userId, key: `${entryId}/${made.version}` },
   );
-  return { entryId, proof };
+  return { entryId, ...made, state, releaseClass, ...measured };
+}
+
+/** The id of a new entry, or that of one which an earlier try of the same has made. */
+async function entryOf({ rack, name }: PublicationRequest, contentHash: string): Promise<string> {
+  const known = await findEntryByName(rack, name);
+  if (!known) return randomUUID();
+  const [only] = await listReleases(known.id);
+  if (only?.contentHash !== contentHash) throw nameTaken(name);
+  return known.id;
+}
+
+interface Candidate {
+  readonly document: NetworkDocument;
+  readonly group: GroupDefinition;
+  readonly models: readonly ProofModel[];
+}
+
+/** The proof of a first release. @throws AppError where it does not look like its source */
+async function prove(
+  userId: string,
+  { document, group, models }: Candidate,
+  report: Report,
+): Promise<Measured> {
+  const source = await readSource(userId, group);
+  await prepareImages(source.document);
+  await report(0.4, 'Repeating the proof');
+  const proof = proveGroup(source.document, document, group.id, models);
+  if (!proof.identical) throw different(proof);
+  return { proof, comparison: null, notes: '' };
+}
+
+/** How a later release stands to the newest one that is out. */
+async function compareWithNewest(
+  entryId: string,
+  { document, group, groups, models }: Candidate & { readonly groups: ReleasedGroups },
+  report: Report,
+): Promise<Measured> {
+  const newest = await findNewest(entryId);
+  const before = newest && (await findRelease(entryId, newest.version));
+  if (!before || before.fault !== null)
+    throw new AppError(
+      'release.no-base',
+      before?.fault ?? 'The entry has no release to compare this one with.',
+      'Publish it as an entry of its own.',
+      { kept: UNPUBLISHED },
+    );
+  await report(0.4, `Comparing it with ${before.version}`);
+  const comparison = compareReleases(before.groups, groups, models);
+  const placed = { entryId, version: before.version, groups: before.groups };
+  return {
+    proof: null,
+    comparison,
+    notes: proposeNotes(changesSince(document, group.id, placed)),
+  };
 }
 
 /** Where the group stands that was published. */
@@ -92,11 +183,10 @@ const pick = ({ materialId, revision, groupId }: PublicationRequest) => ({
   groupId,
 });
 
+type Place = Pick<PublicationRequest, 'materialId' | 'revision' | 'groupId'>;
+
 /** The group in the saved material, free of errors. */
-async function readCandidate(
-  userId: string,
-  { materialId, revision, groupId }: PublicationRequest,
-) {
+export async function readCandidate(userId: string, { materialId, revision, groupId }: Place) {
   const [material, found] = await Promise.all([
     findMaterial(userId, materialId),
     findRevision(materialId, revision),
@@ -153,11 +243,11 @@ async function readSource(userId: string, { origin }: GroupDefinition) {
 }
 
 /** The group under its published name, with the groups it uses. */
-function releasedGroups(
+export function releasedGroups(
   document: NetworkDocument,
-  group: GroupDefinition,
-  { name, description }: PublicationRequest,
-) {
+  { release: _release, ...group }: GroupDefinition,
+  { name, description }: Pick<PublicationRequest, 'name' | 'description'>,
+): ReleasedGroups {
   const definitions: Record<string, GroupDefinition> = {
     ...neededGroups(document, group.network),
     [group.id]: { ...group, name, description },
@@ -165,23 +255,18 @@ function releasedGroups(
   return { root: group.id, definitions };
 }
 
-/** The release of that version, where an earlier try got so far. */
-async function findPublished({ rack, name, version }: PublicationRequest) {
-  const entry = await findEntryByName(rack, name);
-  if (!entry) return undefined;
-  const found = (await listReleases(entry.id)).find((each) => each.version === version);
-  return found && { entryId: entry.id, contentHash: found.contentHash, proof: found.proof };
-}
-
-async function release(...given: Parameters<typeof insertRelease>): Promise<void> {
+/** Adds the release; what stands in the way is said in words. */
+async function release(
+  ...given: Parameters<typeof insertRelease>
+): Promise<{ version: string; isNew: boolean }> {
   try {
-    await insertRelease(...given);
+    return await insertRelease(...given);
   } catch (error) {
     if (!isAlreadyThere(error)) throw error;
     throw new AppError(
-      'release.version',
-      'This version was published by somebody else meanwhile.',
-      'Choose a higher one.',
+      'release.meanwhile',
+      'Somebody else published or proposed a release of this name meanwhile.',
+      'Look at theirs first, then publish again.',
       { kept: UNPUBLISHED, cause: error },
     );
   }

@@ -2,8 +2,7 @@ import { framingCamera, seePoints } from '@/core/evaluate/camera';
 import { drawOutput } from '@/core/evaluate/draw';
 import { encodeRgba } from '@/core/exchange/png';
 import { canonicalJson } from '@/core/graph/canonical';
-import { OUTPUT_EDGE, SURFACE_OUTPUT, emptyDocument } from '@/core/graph/document';
-import type { GroupDefinition, NetworkDocument, NodeInstance, Strand } from '@/core/graph/document';
+import type { NetworkDocument } from '@/core/graph/document';
 import { MAP_SIZE, MeshAnalysis, mapKey } from '@/core/mesh/analysis';
 import type { MeshMap } from '@/core/mesh/mesh-map';
 import type { MapSource } from '@/core/evaluate/session';
@@ -72,60 +71,4 @@ export function renderSwatch(
   const seen = seePoints(analysis, camera, size * 2, size * 2);
   const picture = drawOutput(document, 'surface', analysis, seen, maps);
   return encodeRgba(picture.width, picture.height, picture.pixels);
-}
-
-/** The card of the group that a document of `showcase` shows. */
-export const SHOWN = 'shown';
-
-/**
- * A document that shows a group at home: its surface, or its first value as the colour of a plain
- * one.
- */
-export function showcase(
-  root: string,
-  definitions: Readonly<Record<string, GroupDefinition>>,
-): NetworkDocument {
-  const group = definitions[root];
-  const output =
-    group?.outputs.find((port) => port.kind === 'surface') ??
-    group?.outputs.find((port) => port.kind === 'colour') ??
-    group?.outputs[0];
-  const plain = (id: string, type: string, extra: Partial<NodeInstance> = {}): NodeInstance => ({
-    id,
-    type,
-    version: 1,
-    at: [0, 0],
-    values: {},
-    options: {},
-    ...extra,
-  });
-  const strand = (id: string, from: Strand['from'], to: Strand['to']): Strand => ({
-    id,
-    from,
-    to,
-    order: 0,
-  });
-  const document = emptyDocument(group?.name ?? '');
-  const nodes = [plain(SHOWN, 'group', { group: root })];
-  const end = { node: OUTPUT_EDGE, input: SURFACE_OUTPUT };
-  if (!output) return document;
-  const start = { node: SHOWN, output: output.id };
-  if (output.kind === 'surface')
-    return {
-      ...document,
-      groups: definitions,
-      network: { ...document.network, nodes, strands: [strand('a', start, end)] },
-    };
-  return {
-    ...document,
-    groups: definitions,
-    network: {
-      ...document.network,
-      nodes: [...nodes, plain('paint', 'surface.surface', { values: { roughness: 0.6 } })],
-      strands: [
-        strand('a', start, { node: 'paint', input: 'baseColour' }),
-        strand('b', { node: 'paint', output: 'surface' }, end),
-      ],
-    },
-  };
 }

@@ -3,23 +3,36 @@ import type { Role, SignedIn } from './authentication';
 
 export const STUDIO_RACK = 'studio';
 export const projectRack = (projectId: string): string => `project:${projectId}`;
+export const personRack = (userId: string): string => `person:${userId}`;
 export const findProject = (rack: string): string | null =>
   rack.startsWith('project:') ? rack.slice(8) : null;
 
 /**
- * Whether a role may publish on a kind of rack: artists on their projects', authors and librarians
- * on the studio's too.
+ * Whether a person may publish on a rack: everybody on their own and on their projects', authors
+ * and librarians on the studio's too.
  */
-export function mayPublish(role: Role, rack: string, projects: readonly string[]): boolean {
+export function mayPublish(
+  { id, role }: Pick<SignedIn, 'id' | 'role'>,
+  rack: string,
+  projects: readonly string[],
+): boolean {
   const project = findProject(rack);
   if (project !== null) return projects.includes(project);
-  return rack === STUDIO_RACK && role !== 'artist';
+  return rack === personRack(id) || (rack === STUDIO_RACK && role !== 'artist');
 }
+
+/** On the studio rack a next release waits for a librarian; elsewhere, and a librarian's, it is out. */
+export const needsReview = (role: Role, rack: string): boolean =>
+  rack === STUDIO_RACK && role !== 'librarian';
+
+/** Whoever published an entry changes it, and so do authors and librarians who see it. */
+export const mayEdit = ({ id, role }: Pick<SignedIn, 'id' | 'role'>, authorId: string): boolean =>
+  id === authorId || role !== 'artist';
 
 export const mayWithdraw = (role: Role): boolean => role === 'librarian';
 
 export function assertMayPublish(user: SignedIn, rack: string, projects: readonly string[]): void {
-  if (mayPublish(user.role, rack, projects)) return;
+  if (mayPublish(user, rack, projects)) return;
   throw new AppError(
     'rights.publish',
     rack === STUDIO_RACK

@@ -1,8 +1,9 @@
 import { AppError } from '@/core/base/diagnostic';
 import { readStored, readStoredGroups, upgradeNodes } from '@/core/compile/upgrade';
 import { DOCUMENT_VERSION } from '@/core/graph/limits';
-import type { GroupDefinition, NetworkDocument } from '@/core/graph/document';
-import { listReleases as readReleases } from '@/db/queries/library';
+import type { NetworkDocument } from '@/core/graph/document';
+import type { ReleasedGroups } from '@/core/releases/release-groups';
+import { findRelease as readRelease } from '@/db/queries/library';
 import { findRevision as readRevision } from '@/db/queries/materials';
 
 type RevisionRow = NonNullable<Awaited<ReturnType<typeof readRevision>>>;
@@ -33,23 +34,23 @@ export async function findRevision(
   );
 }
 
-type ReleaseRow = Awaited<ReturnType<typeof readReleases>>[number];
-export interface StoredRelease extends Omit<ReleaseRow, 'groups' | 'documentVersion'> {
-  readonly groups: {
-    readonly root: string;
-    readonly definitions: Readonly<Record<string, GroupDefinition>>;
-  };
+type ReleaseRow = NonNullable<Awaited<ReturnType<typeof readRelease>>>;
+export interface StoredRelease extends Omit<ReleaseRow, 'groups'> {
+  readonly groups: ReleasedGroups;
   /** Why its groups cannot be used with this release of the program; null when they can. */
   readonly fault: string | null;
 }
 
-/** The releases of an entry, newest first, each validated and brought to this release. */
-export async function listReleases(entryId: string): Promise<readonly StoredRelease[]> {
-  return (await readReleases(entryId)).map(({ documentVersion, ...row }) => {
-    const { groups, diagnostics } = readStoredGroups(row.groups.definitions, documentVersion);
-    const fault = groups
-      ? null
-      : `This release cannot be read here: ${diagnostics[0]?.message ?? 'it is damaged.'}`;
-    return { ...row, groups: { ...row.groups, definitions: groups ?? {} }, fault };
-  });
+/** A release of an entry, validated and brought to this release; undefined where there is none. */
+export async function findRelease(
+  entryId: string,
+  version: string,
+): Promise<StoredRelease | undefined> {
+  const found = await readRelease(entryId, version);
+  if (!found) return undefined;
+  const { groups, diagnostics } = readStoredGroups(found.groups.definitions, found.documentVersion);
+  const fault = groups
+    ? null
+    : `This release cannot be read here: ${diagnostics[0]?.message ?? 'it is damaged.'}`;
+  return { ...found, groups: { ...found.groups, definitions: groups ?? {} }, fault };
 }

@@ -13,12 +13,15 @@ import { groupSelection } from '@/core/edit/group';
 import type { NetworkDocument, RampValue } from '@/core/graph/document';
 import { storeBlob } from '@/db/queries/blobs';
 import { noteWorker } from '@/db/queries/jobs';
+import { decide, findRelease, insertRelease, listReleases } from '@/db/queries/library';
 import { insertModel, replaceModelFile } from '@/db/queries/models';
 import { setSwatch } from '@/db/queries/materials';
 import type { SignedIn } from '@/server/authentication';
+import { copyEntry } from '@/server/entry-places';
 import { enqueue } from '@/server/jobs/enqueue';
 import { SWATCH } from '@/server/jobs/lanes';
-import { startPublication } from '@/server/library';
+import { startPublication } from '@/server/publication';
+import { askConsequences } from '@/server/outlooks';
 import { createMaterial, saveMaterial } from '@/server/materials';
 import { searchLibrary } from '@/server/library';
 import { keepRamp } from '@/server/ramps';
@@ -82,7 +85,14 @@ async function handlerOf(route: AnyRoute): Promise<Handler | undefined> {
 let studio: Awaited<ReturnType<typeof startStudio>>;
 let artist: SignedIn;
 const cookies = new Map<string, string>();
-const known = { entry: '', picture: '', image: '', png: new Uint8Array(), tile: Buffer.alloc(0) };
+const known = {
+  entry: '',
+  copied: '',
+  picture: '',
+  image: '',
+  png: new Uint8Array(),
+  tile: Buffer.alloc(0),
+};
 
 async function cookieFor(id: string): Promise<string> {
   const handler = await handlerOf(
@@ -120,11 +130,39 @@ const publication = async (name: string) => ({
   ...(await packaged()),
   revision: 2,
   rack: 'project:ferry',
-  version: '1.0.0',
   name,
   description: '',
   tags: [],
+  next: null,
+  notes: '',
 });
+/** A proposed release of the copied entry; the one of before is sent back. */
+async function propose(): Promise<string> {
+  const release = await findRelease(known.copied, '1.0.0');
+  if (!release) throw new Error('the copy has no release');
+  for (const { version, state } of await listReleases(known.copied))
+    if (state === 'proposed')
+      await decide(known.copied, version, { state: 'returned', remarks: [], decidedBy: artist.id });
+  const { documentVersion, swatchHash, sourceMaterialId, sourceRevision } = release;
+  const version = `1.0.${String(++made)}`;
+  await insertRelease(
+    { id: known.copied, rack: '', name: '', description: '', tags: [], authorId: artist.id },
+    {
+      entryId: known.copied,
+      groups: release.groups,
+      documentVersion,
+      contentHash: version,
+      sourceMaterialId,
+      sourceRevision,
+      swatchHash,
+      authorId: artist.id,
+      state: 'proposed',
+      baseVersion: '1.0.0',
+    },
+    () => version,
+  );
+  return version;
+}
 const newJob = (): Promise<string> =>
   enqueue(SWATCH, { materialId: 'none' }, { title: 'Picture', userId: artist.id });
 
@@ -147,7 +185,10 @@ beforeAll(async () => {
   known.picture = await storeBlob(known.png, 'image/png');
   await setSwatch(await newMaterial(), known.picture);
   await workOff((await startPublication(artist, await publication('Grain'))).id);
-  known.entry = (await searchLibrary(artist, 'grain', null)).entries[0]?.id ?? '';
+  known.entry = (await searchLibrary(artist, { query: 'grain' })).entries[0]?.id ?? '';
+  known.copied = (
+    await copyEntry(artist, known.entry, { rack: 'project:ferry', name: 'Grain to copy' })
+  ).id;
   for (const { id } of PERSONAS) if (id && !cookies.has(id)) cookies.set(id, await cookieFor(id));
   await noteWorker('a worker');
 }, 180000);
@@ -229,6 +270,39 @@ const SAMPLES: Readonly<Record<string, () => Sample | Promise<Sample>>> = {
     params: { id: known.entry },
     body: { version: '1.0.0', reason: 'Seams' },
   }),
+  'GET /api/library/facets': () => ({ query: { query: 'grain' } }),
+  'GET /api/library/:id/releases/:version': () => ({
+    params: { id: known.entry, version: '1.0.0' },
+  }),
+  'POST /api/library/:id/arrange': () => ({
+    params: { id: known.entry },
+    body: { description: 'Fine grain' },
+  }),
+  'POST /api/library/:id/copy': () => ({
+    params: { id: known.copied },
+    body: { rack: 'project:ferry', name: `Copy ${String(made++)}` },
+  }),
+  'POST /api/library/:id/consequences': () => ({
+    params: { id: known.entry },
+    body: { version: '1.0.0', candidate: null },
+  }),
+  'GET /api/consequences/:id': async () => ({
+    params: await askConsequences(artist, known.entry, { version: '1.0.0', candidate: null }),
+  }),
+  'POST /api/library/:id/take': () => ({
+    params: { id: known.entry },
+    body: { version: '1.0.0', materialIds: [] },
+  }),
+  'POST /api/library/:id/put-back': () => ({
+    params: { id: known.entry },
+    body: { materialIds: [] },
+  }),
+  'POST /api/library/:id/decide': async () => ({
+    params: { id: known.copied },
+    body: { version: await propose(), isAccepted: false, remarks: [] },
+  }),
+  'GET /api/releases/waiting': () => ({}),
+  'GET /api/releases/proposed': () => ({}),
   'GET /api/jobs': () => ({}),
   'GET /api/jobs/:id': async () => ({ params: { id: await newJob() } }),
   'POST /api/jobs/:id/cancel': async () => ({ params: { id: await newJob() }, body: {} }),

@@ -128,10 +128,10 @@ describe('rights', () => {
       expect(findProject('studio')).toBeNull();
       expect(
         (['artist', 'author', 'librarian'] as const).map((role) => [
-          mayPublish(role, 'studio', ['ferry']),
-          mayPublish(role, rack, ['ferry']),
-          mayPublish(role, rack, ['heron']),
-          mayPublish(role, 'elsewhere', ['ferry']),
+          mayPublish({ id: 'p', role }, 'studio', ['ferry']),
+          mayPublish({ id: 'p', role }, rack, ['ferry']),
+          mayPublish({ id: 'p', role }, rack, ['heron']),
+          mayPublish({ id: 'p', role }, 'elsewhere', ['ferry']),
           mayWithdraw(role),
         ]),
       ).toEqual([

@@ -1,4 +1,5 @@
 import type { NodeId } from '../base/ids';
+import { comparePictures } from '../compare/picture-difference';
 import { findGroupDefinition } from '../compile/catalogue';
 import { findNode } from '../compile/uniforms';
 import { boardAt } from '../edit/board';
@@ -24,23 +25,8 @@ export interface SharedPicture {
   readonly output: string;
 }
 
-/** How far two channels must be apart to count, of 255. */
-const SEEN = 1;
-
 /** The share of covered pixels that differ by more than one step of 255 in any channel. */
-export function pictureShare(a: Picture, b: Picture): number {
-  let [covered, differ] = [0, 0];
-  for (let k = 0; k < a.pixels.length; k += 4) {
-    if (a.pixels[k + 3] === 0 && b.pixels[k + 3] === 0) continue;
-    covered++;
-    for (let c = 0; c < 4; c++)
-      if (Math.abs((a.pixels[k + c] ?? 0) - (b.pixels[k + c] ?? 0)) > SEEN) {
-        differ++;
-        break;
-      }
-  }
-  return covered > 0 ? differ / covered : 0;
-}
+export const pictureShare = (a: Picture, b: Picture): number => comparePictures(a, b).share;
 
 /** What of a group is shown in one picture: its surface, else a colour, else the first output. */
 export const shownOutput = (outputs: readonly GroupPort[]): GroupPort | undefined =>

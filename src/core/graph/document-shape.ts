@@ -257,8 +257,8 @@ export const groupDefinition = named(
     /** What it cannot do, for whoever uses it. */
     limits: optional(words),
     origin: optional(originShape),
-    /** Set when it was placed from the library. */
-    release: optional(record({ entryId: id(), version: text(40, 1) })),
+    /** Set when it was placed from the library; `pinned` says why it stays at this release. */
+    release: optional(record({ entryId: id(), version: text(40, 1), pinned: optional(words) })),
   }),
 );
 

@@ -1,7 +1,9 @@
 import { and, desc, eq, isNull, ne } from 'drizzle-orm';
 import type { NetworkDocument } from '../../core/graph/document';
 import { database } from '../client';
+import type { Executor } from '../client';
 import { material, model, project, projectMember, revision, user } from '../schema/index';
+import { noteUses } from './entry-uses';
 import { isMember } from './members';
 
 export async function listMaterials(userId: string) {
@@ -87,6 +89,7 @@ export async function insertMaterial(given: NewMaterial): Promise<void> {
       contentHash: given.contentHash,
       authorId: given.ownerId,
     });
+    await noteUses(tx, given.id, given.document);
   });
 }
 
@@ -109,8 +112,12 @@ export interface NewRevision {
  * is told of the other. What is saved already is not saved again: a document equal to the newest,
  * and one whose answer was lost on the way (same base, author and content), answer with the
  * revision that holds it.
+ * @param also what is written with a new revision, or not at all
  */
-export async function saveRevision(given: NewRevision): Promise<SaveOutcome> {
+export async function saveRevision(
+  given: NewRevision,
+  also: (tx: Executor, revision: number) => Promise<void> = () => Promise.resolve(),
+): Promise<SaveOutcome> {
   return database().transaction(async (tx) => {
     const [row] = await tx
       .select({ head: material.head, modelId: material.modelId })
@@ -140,6 +147,8 @@ export async function saveRevision(given: NewRevision): Promise<SaveOutcome> {
       .update(material)
       .set({ head: number, name: given.name, modelId: given.modelId, updatedAt: new Date() })
       .where(eq(material.id, given.materialId));
+    await noteUses(tx, given.materialId, given.document);
+    await also(tx, number);
     return { saved: true, revision: number, isNew: true };
   });
 }

@@ -1,13 +1,21 @@
 import { and, eq, exists, isNull, like, or, sql } from 'drizzle-orm';
 import { database } from '../client';
-import { blob, entry, material, projectMember, release } from '../schema/index';
+import {
+  blob,
+  consequence,
+  entry,
+  material,
+  outlook,
+  projectMember,
+  release,
+} from '../schema/index';
 import { isMember } from './members';
 
 const one = { one: sql`1` };
 
 /**
- * A picture by its hash, where it shows a material of a person's projects or a release on a rack
- * they see.
+ * A picture by its hash, where it shows a material of a person's projects, a release on a rack
+ * they see, the cover of an entry there, or consequences that they asked for.
  */
 export async function findPicture(
   userId: string,
@@ -26,6 +34,11 @@ export async function findPicture(
         eq(entry.rack, sql`'project:' || ${projectMember.projectId}`),
       ),
     );
+  const isOnRack = or(
+    eq(entry.rack, 'studio'),
+    eq(entry.rack, `person:${userId}`),
+    exists(ofProjectRack),
+  );
   const ofRelease = database()
     .select(one)
     .from(release)
@@ -34,7 +47,21 @@ export async function findPicture(
       and(
         or(eq(release.swatchHash, blob.hash), eq(release.sheetHash, blob.hash)),
         isNull(release.withdrawnAt),
-        or(eq(entry.rack, 'studio'), exists(ofProjectRack)),
+        isOnRack,
+      ),
+    );
+  const ofCover = database()
+    .select(one)
+    .from(entry)
+    .where(and(eq(entry.coverHash, blob.hash), isNull(entry.withdrawnReason), isOnRack));
+  const ofConsequence = database()
+    .select(one)
+    .from(consequence)
+    .innerJoin(outlook, eq(outlook.id, consequence.outlookId))
+    .where(
+      and(
+        eq(outlook.userId, userId),
+        or(eq(consequence.beforeHash, blob.hash), eq(consequence.afterHash, blob.hash)),
       ),
     );
   const [row] = await database()
@@ -44,7 +71,7 @@ export async function findPicture(
       and(
         eq(blob.hash, hash),
         like(blob.mediaType, 'image/%'),
-        or(exists(ofMaterial), exists(ofRelease)),
+        or(exists(ofMaterial), exists(ofRelease), exists(ofCover), exists(ofConsequence)),
       ),
     );
   return row;

@@ -1,3 +1,4 @@
 export * from './accounts';
 export * from './studio';
 export * from './jobs';
+export * from './library';

@@ -9,10 +9,8 @@ import {
   timestamp,
   uniqueIndex,
 } from 'drizzle-orm/pg-core';
-import type { GroupDefinition, NetworkDocument, RampValue } from '../../core/graph/document';
+import type { NetworkDocument, RampValue } from '../../core/graph/document';
 import type { ModelPreparation } from '../../core/exchange/prepare';
-import type { ProofSheet } from '@/core/evaluate/proof-sheet';
-import type { Proof } from '../../core/evaluate/proof';
 import { user } from './accounts';
 
 const bytea = customType<{ data: Buffer; driverData: Buffer }>({ dataType: () => 'bytea' });
@@ -116,7 +114,10 @@ export const material = pgTable(
     /** Set while it is put away; nothing of it is lost. */
     archivedAt: timestamp('archived_at', { withTimezone: true }),
   },
-  (table) => [index('material_project').on(table.projectId)],
+  (table) => [
+    index('material_project').on(table.projectId),
+    index('material_swatch').on(table.swatchHash),
+  ],
 );
 
 /** Every saved state of a material; never changed, never removed. */
@@ -135,57 +136,6 @@ export const revision = pgTable(
     createdAt: created(),
   },
   (table) => [primaryKey({ columns: [table.materialId, table.number] })],
-);
-
-/** A group in the library. `rack` is `studio` or `project:<id>`. */
-export const entry = pgTable(
-  'entry',
-  {
-    id: text('id').primaryKey(),
-    rack: text('rack').notNull(),
-    name: text('name').notNull(),
-    description: text('description').notNull(),
-    tags: jsonb('tags').$type<readonly string[]>().notNull(),
-    authorId: text('author_id')
-      .notNull()
-      .references(() => user.id),
-    createdAt: created(),
-  },
-  (table) => [uniqueIndex('entry_rack_name').on(table.rack, table.name)],
-);
-
-/** A published state of an entry; only `withdrawn` ever changes. */
-export const release = pgTable(
-  'release',
-  {
-    entryId: text('entry_id')
-      .notNull()
-      .references(() => entry.id, { onDelete: 'cascade' }),
-    version: text('version').notNull(),
-    /** The group with the groups it uses: `root` names the one published. */
-    groups: jsonb('groups')
-      .$type<{ root: string; definitions: Record<string, GroupDefinition> }>()
-      .notNull(),
-    /** Of the document the groups were published from. */
-    documentVersion: integer('document_version').notNull().default(1),
-    contentHash: text('content_hash').notNull(),
-    sourceMaterialId: text('source_material_id').notNull(),
-    sourceRevision: integer('source_revision').notNull(),
-    proof: jsonb('proof').$type<Proof>().notNull(),
-    swatchHash: text('swatch_hash')
-      .notNull()
-      .references(() => blob.hash),
-    /** Its proof sheet, once it is made: all pictures as one, and what they show. */
-    sheet: jsonb('sheet').$type<ProofSheet>(),
-    sheetHash: text('sheet_hash').references(() => blob.hash),
-    authorId: text('author_id')
-      .notNull()
-      .references(() => user.id),
-    withdrawnAt: timestamp('withdrawn_at', { withTimezone: true }),
-    withdrawnReason: text('withdrawn_reason'),
-    createdAt: created(),
-  },
-  (table) => [primaryKey({ columns: [table.entryId, table.version] })],
 );
 
 /** A ramp that a person keeps to use again. */

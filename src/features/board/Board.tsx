@@ -28,6 +28,7 @@ import { isFitting, layProposed, markFitting, openEndAt } from './board-strands'
 import { useAdding } from './use-adding';
 import { useBoardElements } from './use-board-elements';
 import { useBoardKeys } from './use-board-keys';
+import { useEntryDrop } from './use-entry-drop';
 import { useImageDrop } from './use-image-drop';
 import { useFraming } from './use-framing';
 
@@ -77,6 +78,7 @@ function BoardInside() {
   const adding = useAdding(host);
   const { pointer, setPalette, follow } = adding;
   const dropFiles = useImageDrop();
+  const dropEntry = useEntryDrop();
   useBoardKeys(host, (initial) => {
     setPalette({ ...pointer.current, initial, open: null });
   });
@@ -90,7 +92,10 @@ function BoardInside() {
       data-testid="board"
       data-board
       onPointerMove={follow}
-      onDrop={dropFiles}
+      onDrop={(event) => {
+        dropEntry(event);
+        dropFiles(event);
+      }}
     >
       <Drawing host={host} adding={adding} />
       <Palette adding={adding} />

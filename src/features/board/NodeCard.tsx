@@ -18,6 +18,7 @@ import { cardPorts } from './card-ports';
 import { enterGroup, keyOnBoard, togglePin } from '@/state/editing';
 import { useResults, useView } from '@/state/use-stores';
 import { useCard } from '@/state/use-card';
+import { WaitingMark } from './WaitingMark';
 import type { CardView } from '@/state/use-card';
 
 /** The folded edge that tells the card of a group from that of a node. */
@@ -132,6 +133,7 @@ function Card({ card, node, isSelected }: CardProps) {
         <span className="card-name truncate font-medium" title={title}>
           {title}
         </span>
+        {group?.release ? <WaitingMark entryId={group.release.entryId} /> : null}
         {node.twin === undefined ? null : (
           <Link2 size={11} className="ml-auto shrink-0" aria-label="linked copy" />
         )}

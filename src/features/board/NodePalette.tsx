@@ -7,6 +7,11 @@ import { READY_GROUPS } from '@/core/edit/ready-groups';
 import { emptyDocument } from '@/core/graph/document';
 import type { GroupDefinition } from '@/core/graph/document';
 import type { NodeDefinition, PortKind } from '@/core/nodes/define';
+import type { EntrySummary } from '@/contract/library';
+import { useLibrarySearch } from '@/state/library-search';
+import { recentEntries } from '@/state/placing';
+import type { PlacedEntry } from '@/state/placing';
+import { Swatch } from '@/ui/Swatch';
 import { FamilyStitch } from './FamilyStitch';
 
 export type PaletteChoice =
@@ -16,6 +21,8 @@ export type PaletteChoice =
       readonly options?: Readonly<Record<string, string>>;
     }
   | { readonly ready: string }
+  /** A group of the library. */
+  | { readonly entry: PlacedEntry }
   | { readonly emptyGroup: true }
   | { readonly note: true }
   | { readonly region: true };
@@ -55,6 +62,8 @@ interface Row {
   readonly help: string;
   readonly family: Parameters<typeof FamilyStitch>[0]['family'] | null;
   readonly choice: PaletteChoice;
+  /** Of its picture, where it has one. */
+  readonly picture?: string;
 }
 const MARKS: readonly Row[] = [
   {
@@ -73,6 +82,7 @@ function findRows(
   query: string,
   groups: Props['groups'],
   fitting: Props['fitting'],
+  library: readonly Row[],
 ): readonly Row[] {
   const found = searchNodes(query).filter((hit) => fits(hit.definition, fitting));
   const sorted = query.trim()
@@ -80,14 +90,16 @@ function findRows(
     : [...found].sort((a, b) => rank(a.definition.id) - rank(b.definition.id));
   const isNamed = (name: string): boolean => name.toLowerCase().includes(query.toLowerCase());
   const ready = fitting?.end === 'input' ? [] : readyFor(query);
+  const nodes = sorted.map(({ key, title, help, definition, options }) => ({
+    key,
+    title,
+    help,
+    family: definition.family,
+    choice: { type: definition.id, options },
+  }));
   return [
-    ...sorted.map(({ key, title, help, definition, options }) => ({
-      key,
-      title,
-      help,
-      family: definition.family,
-      choice: { type: definition.id, options },
-    })),
+    // Without a word what was used lately comes first, in either kind.
+    ...(query.trim() ? [...nodes, ...library] : [...library, ...nodes]),
     ...ready.map(({ name, definition }) => ({
       key: `ready ${name}`,
       title: name,
@@ -108,11 +120,34 @@ function findRows(
   ];
 }
 
+/** Of the library so many are shown with a word, and without one of those used lately. */
+const MOST_FOUND = 8;
+
+/** What the library has for the words typed; without any, what was placed last in this browser. */
+function useLibraryRows(query: string, isWanted: boolean): readonly Row[] {
+  const { data } = useLibrarySearch({ query }, isWanted);
+  if (!isWanted) return [];
+  const recent = recentEntries();
+  const rankOf = ({ id }: EntrySummary): number =>
+    recent.includes(id) ? recent.indexOf(id) : recent.length;
+  const entries = [...(data?.entries ?? [])].sort((a, b) => rankOf(a) - rankOf(b));
+  const shown = query.trim() ? entries : entries.filter(({ id }) => recent.includes(id));
+  return shown.slice(0, MOST_FOUND).map(({ id, name, version, description, swatchHash }) => ({
+    key: `library ${id}`,
+    title: name,
+    help: `library, ${version}: ${description}`,
+    family: 'group' as const,
+    choice: { entry: { id, name, version } },
+    picture: swatchHash,
+  }));
+}
+
 /** Finds a node by part of its name, or of what it does, at the pointer. */
 export function NodePalette({ x, y, initial, groups, fitting, asks, ...rest }: Props) {
   const { onChoose, onClose } = rest;
   const [query, setQuery] = useState(initial);
-  const found = findRows(query, groups, fitting);
+  const library = useLibraryRows(query, asks === undefined && fitting?.end !== 'input');
+  const found = findRows(query, groups, fitting, library);
   const rows = asks === undefined ? found : found.filter(({ choice }) => 'type' in choice);
   const choose = (choice: PaletteChoice): void => {
     if ('type' in choice) recent.unshift(choice.type);
@@ -141,7 +176,7 @@ export function NodePalette({ x, y, initial, groups, fitting, asks, ...rest }: P
           {rows.some(({ family }) => family) ? null : (
             <Command.Empty className="px-3 py-2 text-soft">No node does “{query}”.</Command.Empty>
           )}
-          {rows.map(({ key, title, help, family, choice }) => (
+          {rows.map(({ key, title, help, family, choice, picture }) => (
             <Command.Item
               key={key}
               value={key}
@@ -149,11 +184,15 @@ export function NodePalette({ x, y, initial, groups, fitting, asks, ...rest }: P
                 choose(choice);
               }}
               className={
-                'flex cursor-pointer items-baseline gap-2 px-2 py-1 ' +
-                'data-[selected=true]:bg-raised'
+                `flex cursor-pointer gap-2 px-2 py-1 data-[selected=true]:bg-raised ` +
+                (picture ? 'items-center' : 'items-baseline')
               }
             >
-              {family ? <FamilyStitch family={family} /> : null}
+              {picture ? (
+                <Swatch hash={picture} label="" className="h-8 w-8 shrink-0" />
+              ) : family ? (
+                <FamilyStitch family={family} />
+              ) : null}
               <span className="shrink-0 font-medium">{title}</span>
               <span className="truncate text-[11px] text-soft">{help}</span>
             </Command.Item>

@@ -10,7 +10,10 @@ import { addReadyGroup } from '@/core/edit/ready-groups';
 import { insertIntoStrand } from '@/core/edit/strands';
 import type { BoardId, NetworkDocument } from '@/core/graph/document';
 import { commit, select } from '@/state/editing';
+import { placeEntry } from '@/state/placing';
+import type { PlacedEntry } from '@/state/placing';
 import { stores } from '@/state/stores';
+import { tellProblem } from '@/ui/tell-problem';
 import { joinOpenEnd, strandEnds } from './board-strands';
 import type { OpenEnd } from './board-strands';
 import type { PaletteChoice } from './NodePalette';
@@ -27,7 +30,7 @@ type Place = readonly [number, number];
 function addChosen(
   document: NetworkDocument,
   board: BoardId,
-  choice: Exclude<PaletteChoice, { note: true } | { region: true }>,
+  choice: Exclude<PaletteChoice, { note: true } | { region: true } | { entry: PlacedEntry }>,
   at: Place,
 ): { readonly document: NetworkDocument; readonly id: string } {
   if ('emptyGroup' in choice) return addEmptyGroup(document, board, at);
@@ -36,8 +39,21 @@ function addChosen(
     : addNode(document, board, choice.type, at, choice.group, choice.options);
 }
 
+/** Places a group of the library where the pointer was, wired as a node would be. */
+function placeFromLibrary(entry: PlacedEntry, at: Place, open: OpenEnd | null): void {
+  const strand = stores.view.getState().chosenStrand;
+  placeEntry(entry, at, (document, board, id) => {
+    if (open) return joinOpenEnd(document, id, open);
+    return strand ? insertIntoStrand(document, board, strand, id) : document;
+  }).catch(tellProblem);
+}
+
 /** Adds what was chosen at a place of the board, as one step, and selects it. */
 function place(choice: PaletteChoice, at: Place, open: OpenEnd | null): void {
+  if ('entry' in choice) {
+    placeFromLibrary(choice.entry, at, open);
+    return;
+  }
   if ('note' in choice)
     return commit('Added a note', (current, board) => addNote(current, board, at, ''));
   if ('region' in choice)

@@ -1,57 +1,18 @@
 'use client';
 import { useState } from 'react';
 import { toast } from 'sonner';
-import { addNode } from '@/core/edit/nodes';
-import { getNetwork } from '@/core/edit/board';
-import { openEntry } from '@/contract/library';
 import type { EntrySummary } from '@/contract/library';
-import { AppError } from '@/core/base/diagnostic';
 import { describeError } from '@/core/base/problem';
-import { read } from '@/state/query-client';
+import { currentBoard } from '@/state/editing';
+import { useLibrarySearch } from '@/state/library-search';
+import { placeEntry } from '@/state/placing';
 import { Button } from '@/ui/Button';
 import { ProblemNote } from '@/ui/ProblemNote';
 import { Sheet } from '@/ui/Sheet';
 import { tellProblem } from '@/ui/tell-problem';
-import { bringIn } from './bring-in';
 import { EntryGrid } from './EntryGrid';
-import { useLibrarySearch } from './use-library-search';
-import { commit, currentBoard, goTo } from '@/state/editing';
-import { stores } from '@/state/stores';
 
-/** Puts a release of an entry on the open board, to the right of what is there. */
-async function placeEntry(entry: EntrySummary): Promise<void> {
-  const view = await read(openEntry, { params: { id: entry.id } });
-  const release = view.releases.find((each) => each.version === entry.version);
-  if (!release)
-    throw new AppError(
-      'release.not-found',
-      `${entry.name} ${entry.version} is not in the library any more.`,
-      'Look at what is there now.',
-      { kept: 'Nothing was placed.' },
-    );
-  if (release.fault !== null)
-    throw new AppError('release.unreadable', release.fault, 'Choose another release.', {
-      kept: 'Nothing was placed.',
-    });
-  let id = '';
-  commit(`Placed ${entry.name}`, (document, board) => {
-    const brought = bringIn(document, entry.id, release);
-    const { nodes } = getNetwork(document, board);
-    const right = Math.max(0, ...nodes.map((node) => node.at[0])),
-      top = Math.min(0, ...nodes.map((node) => node.at[1]));
-    const added = addNode(brought.document, board, 'group', [right, top - 240], brought.groupId);
-    id = added.id;
-    return added.document;
-  });
-  // It stands beside all others: the board goes there.
-  if (id) goTo(stores.view.getState().path, { node: id });
-  toast(
-    `Placed ${entry.name} ${entry.version} on the ` +
-      `board${currentBoard() === null ? '' : ' of the group'}`,
-  );
-}
-
-/** The library beside the board: find a group, look at its front, place it. */
+/** The library beside the board: find a group, look at its front, place it or drag it over. */
 export function LibrarySheet({
   open,
   onClose,
@@ -60,9 +21,11 @@ export function LibrarySheet({
   readonly onClose: () => void;
 }) {
   const [query, setQuery] = useState('');
-  const { data: answer, error } = useLibrarySearch(query, '', open);
+  const { data: answer, error } = useLibrarySearch({ query }, open);
   const place = async (entry: EntrySummary): Promise<void> => {
     await placeEntry(entry);
+    const where = currentBoard() === null ? '' : ' of the group';
+    toast(`Placed ${entry.name} ${entry.version} on the board${where}`);
     onClose();
   };
   return (
@@ -71,7 +34,7 @@ export function LibrarySheet({
       open={open}
       onClose={onClose}
       title="Library"
-      description="Groups of the studio and of your projects."
+      description="Groups of the studio, of your projects and your own. Place one, or drag it."
     >
       <input
         autoFocus
@@ -86,6 +49,7 @@ export function LibrarySheet({
       {error ? <ProblemNote problem={describeError(error)} className="mb-3" /> : null}
       {answer ? (
         <EntryGrid
+          isDraggable
           answer={answer}
           action={(entry) => (
             <Button

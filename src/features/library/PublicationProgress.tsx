@@ -1,6 +1,7 @@
 'use client';
 import { useEffect, useEffectEvent } from 'react';
 import { cancelJob } from '@/contract/jobs';
+import type { Job } from '@/contract/jobs';
 import { describeError } from '@/core/base/problem';
 import type { Problem } from '@/core/base/problem';
 import { useChange } from '@/state/use-call';
@@ -12,7 +13,8 @@ import { tellProblem } from '@/ui/tell-problem';
 
 interface Props {
   readonly id: string;
-  readonly onDone: () => void;
+  /** It is done; what came of it stands in its result. */
+  readonly onDone: (job: Job | undefined) => void;
   /** It was refused or has failed. */
   readonly onEnded: (reason: Problem | null) => void;
 }
@@ -25,7 +27,7 @@ export function PublicationProgress({ id, onDone, onEnded }: Props) {
   const { data: job, error } = useJob(id);
   const cancel = useChange(cancelJob);
   const ended = useEffectEvent((state: string) => {
-    if (state === 'done') onDone();
+    if (state === 'done') onDone(job);
     else if (state === 'refused' || state === 'failed') onEnded(job?.reason ?? null);
   });
   const state = job?.state;

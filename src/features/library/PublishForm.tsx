@@ -1,16 +1,19 @@
 'use client';
 import { useState } from 'react';
-import { Controller, useForm, useWatch } from 'react-hook-form';
+import { Controller, useForm } from 'react-hook-form';
 import type { Control } from 'react-hook-form';
 import { toast } from 'sonner';
 import { publicationForm, publishGroup } from '@/contract/library';
+import type { Job } from '@/contract/jobs';
 import type { PublicationRequest } from '@/contract/library';
 import { getSession } from '@/contract/session';
 import { AppError } from '@/core/base/diagnostic';
 import { describeError } from '@/core/base/problem';
 import type { Problem } from '@/core/base/problem';
+import { withGroup } from '@/core/edit/board';
 import type { GroupDefinition } from '@/core/graph/document';
 import { call } from '@/state/api';
+import { commit } from '@/state/editing';
 import type { Saver } from '@/state/saving';
 import { useCall } from '@/state/use-call';
 import { Button } from '@/ui/Button';
@@ -18,6 +21,9 @@ import { Choose } from '@/ui/Choose';
 import { FIELD, Field } from '@/ui/Field';
 import { ProblemNote } from '@/ui/ProblemNote';
 import { contractResolver } from '@/ui/contract-form';
+import { BeforePublishing } from './BeforePublishing';
+import { NextChoice, useNextRelease } from './NextChoice';
+import type { NextRelease } from './NextChoice';
 import { RequiredReading, useReading } from './RequiredReading';
 import { PublicationProgress } from './PublicationProgress';
 import { stores } from '@/state/stores';
@@ -30,44 +36,57 @@ interface Props {
 
 export function PublishForm({ group, saver, onClose }: Props) {
   const { racks, problem: sessionProblem } = useRacks();
-  const { send, jobId, asked, problem, isSending, begin } = usePublishing(group, saver);
+  const next = useNextRelease(group);
+  const { send, save, jobId, problem, isSending, begin } = usePublishing(group, saver);
   const chosen = racks[0]?.value ?? '';
-  const { register, control, handleSubmit, formState } = usePublicationForm(group, chosen);
+  const { register, control, handleSubmit, formState } = usePublicationForm(group, chosen, next);
   const { errors } = formState;
   const reading = useReading(group);
-  const submit = handleSubmit((body) => send(body));
-  const done = (): void => {
-    tellPublished(asked);
+  const [isSeen, setSeen] = useState(false);
+  const submit = handleSubmit((body) => send({ ...body, next: next.chosen }));
+  const isReady = reading.isDone && (next.chosen === null || isSeen || next.users === 0);
+  const done = (job: Job | undefined): void => {
+    tellPublished(group, job);
     onClose();
   };
   return (
     <form className="flex flex-col gap-3" noValidate onSubmit={(event) => void submit(event)}>
+      <NextChoice next={next} />
       <Field label="Name" fault={errors.name?.message}>
         <input
           className={FIELD}
           {...register('name', { setValueAs: (text: string) => text.trim() })}
         />
       </Field>
-      <div className="flex items-start gap-3">
-        <Field label="Version" fault={errors.version && 'Three numbers, such as 1.0.0.'}>
-          <input className={FIELD} {...register('version')} />
-        </Field>
-        <RackChoice control={control} racks={racks} />
-      </div>
+      {next.chosen ? null : <RackChoice control={control} racks={racks} />}
       <Field label="Description" fault={errors.description?.message}>
         <textarea rows={3} className={FIELD} {...register('description')} />
       </Field>
-      <Field
-        label="Tags, with commas between"
-        fault={errors.tags && 'At most 20 tags of 40 characters each.'}
-      >
-        <Controller
-          control={control}
-          name="tags"
-          render={({ field }) => <TagsInput onChange={field.onChange} />}
-        />
-      </Field>
+      {next.chosen ? (
+        <Field label="What is new" fault={errors.notes?.message}>
+          <textarea rows={4} className={FIELD} {...register('notes')} />
+        </Field>
+      ) : (
+        <Field
+          label="Tags, with commas between"
+          fault={errors.tags && 'At most 20 tags of 40 characters each.'}
+        >
+          <Controller
+            control={control}
+            name="tags"
+            render={({ field }) => <TagsInput onChange={field.onChange} />}
+          />
+        </Field>
+      )}
       <Contents group={group} />
+      {next.chosen && next.users > 0 ? (
+        <BeforePublishing
+          entryId={next.chosen.entryId}
+          groupId={group.id}
+          save={save}
+          onSeen={setSeen}
+        />
+      ) : null}
       <RequiredReading {...reading} />
       {(problem ?? sessionProblem) ? (
         <ProblemNote problem={problem ?? (sessionProblem as Problem)} testId="publish-failure" />
@@ -80,18 +99,31 @@ export function PublishForm({ group, saver, onClose }: Props) {
         <Button
           look="strong"
           type="submit"
-          disabled={isSending || jobId !== null || chosen === '' || !reading.isDone}
+          disabled={isSending || jobId !== null || chosen === '' || !isReady}
         >
-          Publish <PublishedVersion control={control} />
+          {next.chosen ? 'Publish the next release' : 'Publish'}
         </Button>
       </div>
     </form>
   );
 }
 
-function tellPublished(asked: PublicationRequest | null): void {
-  const rack = asked?.rack === 'studio' ? 'studio' : 'project';
-  toast(`Published ${asked?.name ?? ''} ${asked?.version ?? ''} to the ${rack} rack`);
+/** What came of it, in words; the group knows from now on which release it is. */
+function tellPublished(group: GroupDefinition, job: Job | undefined): void {
+  const { entryId, version, state, isNew } = job?.result ?? {};
+  if (typeof entryId !== 'string' || typeof version !== 'string') return;
+  if (isNew === false) {
+    toast(`Nothing is new: it is as it was released as ${version}.`);
+    return;
+  }
+  if (state === 'proposed') {
+    toast(`Proposed ${group.name} ${version}: a librarian looks at it before it goes out.`);
+    return;
+  }
+  commit(`Published ${version}`, (document) =>
+    withGroup(document, group.id, (each) => ({ ...each, release: { entryId, version } })),
+  );
+  toast(`Published ${group.name} ${version}`);
 }
 
 /** What goes out with it: the dials in their order, and what it takes and gives. */
@@ -124,7 +156,7 @@ function Contents({ group: { dials, inputs, outputs } }: { readonly group: Group
 }
 
 /** The form as it begins: what is known only when it is sent stands in for itself. */
-function usePublicationForm(group: GroupDefinition, rack: string) {
+function usePublicationForm(group: GroupDefinition, rack: string, next: NextRelease) {
   return useForm<PublicationRequest>({
     resolver: contractResolver(publicationForm),
     values: {
@@ -132,10 +164,11 @@ function usePublicationForm(group: GroupDefinition, rack: string) {
       revision: 1,
       groupId: group.id,
       rack,
-      version: '1.0.0',
       name: group.name,
       description: group.description,
       tags: [],
+      next: null,
+      notes: next.notes,
     },
     resetOptions: { keepDirtyValues: true },
   });
@@ -161,11 +194,6 @@ function RackChoice({
       />
     </div>
   );
-}
-
-/** The version as it is typed. */
-function PublishedVersion({ control }: { readonly control: Control<PublicationRequest> }) {
-  return <span className="figures">{useWatch({ control, name: 'version' })}</span>;
 }
 
 /** Tags as text with commas between. */
@@ -199,25 +227,30 @@ function useRacks() {
   const projects =
     data?.projects.map(({ id, name }) => ({ value: `project:${id}`, title: `Rack of ${name}` })) ??
     [];
-  return { racks: [...studio, ...projects], problem: error ? describeError(error) : null };
+  const own = data ? [{ value: `person:${data.user.id}`, title: 'My own rack' }] : [];
+  return {
+    racks: [...studio, ...projects, ...own],
+    problem: error ? describeError(error) : null,
+  };
 }
 
 /** Saves the material, sends the request, and keeps which job does it. */
 function usePublishing(group: GroupDefinition, saver: Saver | null) {
   const [jobId, setJobId] = useState<string | null>(null);
-  const [asked, setAsked] = useState<PublicationRequest | null>(null);
   const [problem, setProblem] = useState<Problem | null>(null);
   const [isSending, setSending] = useState(false);
+  const save = async (): Promise<{ materialId: string; revision: number }> => {
+    if (!(await saver?.flush())) throw unsaved();
+    const { materialId, revision } = stores.document.getState();
+    return { materialId, revision };
+  };
   const send = async (given: PublicationRequest): Promise<void> => {
     setProblem(null);
     setSending(true);
     try {
       if (given.name === UNNAMED || given.description.trim() === '') throw undescribed(given.name);
-      if (!(await saver?.flush())) throw unsaved();
-      const { materialId, revision } = stores.document.getState();
-      const body = { ...given, materialId, revision, groupId: group.id };
+      const body = { ...given, ...(await save()), groupId: group.id };
       const { id } = await call(publishGroup, { body });
-      setAsked(body);
       setJobId(id);
     } catch (error) {
       setProblem(describeError(error));
@@ -229,7 +262,7 @@ function usePublishing(group: GroupDefinition, saver: Saver | null) {
     setProblem(ended);
     setJobId(null);
   };
-  return { send, jobId, asked, problem, isSending, begin };
+  return { send, save, jobId, problem, isSending, begin };
 }
 
 /** The name that packaging gives. */

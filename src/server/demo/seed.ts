@@ -134,10 +134,11 @@ async function publishGroup(given: DemoGroup): Promise<void> {
     revision: 2,
     groupId: grouped.groupId,
     rack: 'studio',
-    version: '1.0.0',
     name: given.name,
     description: given.description,
     tags: given.tags,
+    next: null,
+    notes: '',
   });
   await placeMaterial(id, { isArchived: true });
 }

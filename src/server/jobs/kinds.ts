@@ -1,4 +1,4 @@
-import { identifier, object, record, sha256 } from '@/contract/forms';
+import { identifier, list, object, record, sha256 } from '@/contract/forms';
 import { publicationForm, sheetRequestForm } from '@/contract/library';
 import { preparationForm } from '@/contract/model-forms';
 import type { MapSettings } from '@/core/mesh/analysis';
@@ -6,11 +6,12 @@ import { AppError } from '@/core/base/diagnostic';
 import { findOwner } from '@/db/queries/owners';
 import { runMap } from '../mesh-maps';
 import { publish } from '../publish';
+import { lookAtBatch } from '../outlooks';
 import { makeSheet } from '../proof-sheet';
 import { drawSwatch } from '../swatches';
 import { defineJob } from './define-job';
 import type { JobKind } from './define-job';
-import { MESH_MAP, PUBLICATION, SHEET, SWATCH } from './lanes';
+import { CONSEQUENCES, MESH_MAP, PUBLICATION, SHEET, SWATCH } from './lanes';
 
 const publication = defineJob({
   ...PUBLICATION,
@@ -61,7 +62,18 @@ const sheet = defineJob({
   },
 });
 
-const ALL = [publication, swatch, meshMap, sheet] as unknown as readonly JobKind<unknown>[];
+const consequences = defineJob({
+  ...CONSEQUENCES,
+  tries: 3,
+  timeoutSeconds: 600,
+  form: record({ outlookId: identifier, materialIds: list(identifier, 100) }),
+  run: async (request, { userId, report }) => {
+    if (userId !== null) await lookAtBatch(userId, request, report);
+    return { outlookId: request.outlookId };
+  },
+});
+
+const ALL = [publication, swatch, meshMap, sheet, consequences] as unknown as readonly JobKind<unknown>[];
 
 /** @returns undefined for a kind that this release does not know */
 export const findKind = (kind: string): JobKind<unknown> | undefined =>

@@ -3,3 +3,4 @@ export const SWATCH = { kind: 'swatch', lane: 'prompt' } as const;
 export const PUBLICATION = { kind: 'publication', lane: 'prompt' } as const;
 export const MESH_MAP = { kind: 'mesh map', lane: 'long' } as const;
 export const SHEET = { kind: 'proof sheet', lane: 'long' } as const;
+export const CONSEQUENCES = { kind: 'consequences', lane: 'long' } as const;

@@ -16,6 +16,7 @@ import { Button } from '@/ui/Button';
 import { Choose } from '@/ui/Choose';
 import { tellProblem } from '@/ui/tell-problem';
 import { commit, currentBoard, frameAll, select } from '@/state/editing';
+import { useWaiting } from '@/state/releases';
 import { stores } from '@/state/stores';
 import type { SaveState } from '@/state/stores';
 import { useDocument, useSaving } from '@/state/use-stores';
@@ -35,7 +36,7 @@ interface Props {
   /** The name of the project it belongs to. */
   readonly project: string;
   readonly onModel: (id: string, name: string) => Promise<void>;
-  readonly onSheet: (sheet: 'library' | 'bake') => void;
+  readonly onSheet: (sheet: 'library' | 'bake' | 'releases') => void;
 }
 
 /**
@@ -96,6 +97,11 @@ export function EditorBar({ models, saver, project, onModel, onSheet }: Props) {
         <SaveNote />
       </span>
       <FindingsMenu />
+      <ReleasesButton
+        onOpen={() => {
+          onSheet('releases');
+        }}
+      />
       <span className="ml-auto h-5 border-l border-line" />
       <HistoryMenu />
       <ViewMenu />
@@ -135,6 +141,17 @@ export function EditorBar({ models, saver, project, onModel, onSheet }: Props) {
         Bake
       </Button>
     </>
+  );
+}
+
+/** Says that newer releases wait for this material; nothing while none does. */
+function ReleasesButton({ onOpen }: { readonly onOpen: () => void }) {
+  const { length } = useWaiting();
+  if (length === 0) return null;
+  return (
+    <Button look="quiet" className="border-weld" onClick={onOpen}>
+      {length === 1 ? '1 release waits' : `${String(length)} releases wait`}
+    </Button>
   );
 }
 

@@ -6,6 +6,7 @@ import { AccountMenu } from '@/features/account/AccountMenu';
 import { BakeSheet } from '@/features/bake/BakeSheet';
 import { LibrarySheet } from '@/features/library/LibrarySheet';
 import { PublishSheet } from '@/features/library/PublishSheet';
+import { ReleasesSheet } from '@/features/library/ReleasesSheet';
 import { PapersSheet } from '@/features/papers/PapersSheet';
 import { useDocument, useOpenGroup } from '@/state/use-stores';
 import { ProblemNote } from '@/ui/ProblemNote';
@@ -22,7 +23,7 @@ interface Props {
   readonly projects: readonly Project[];
   readonly user: { readonly id: string; readonly name: string; readonly role: string };
 }
-type SheetName = 'bake' | 'library' | 'publish' | 'papers';
+type SheetName = 'bake' | 'library' | 'publish' | 'papers' | 'releases';
 
 /** An open material: the bar over it, its panels, and the sheets that come over them. */
 export function EditorScreen({ materialId, models: initialModels, projects, user }: Props) {
@@ -131,6 +132,7 @@ function EditorSheets({ session, sheet, onClose }: SheetsProps) {
         </>
       ) : null}
       <LibrarySheet open={sheet === 'library'} onClose={onClose} />
+      {sheet === 'releases' ? <ReleasesSheet open onClose={onClose} /> : null}
       <PublishSheet
         group={sheet === 'publish' ? group : null}
         saver={session?.saver ?? null}

@@ -9,6 +9,7 @@ import { startEvaluation } from '@/state/evaluation';
 import type { Evaluation } from '@/state/evaluation';
 import { offerGuide } from '@/state/guide';
 import { openMaterial } from '@/state/open-material';
+import { placeById } from '@/state/placing';
 import type { ReadFile } from '@/state/model-loader';
 import { Saver } from '@/state/saving';
 import type { Clash } from '@/state/saving';
@@ -64,10 +65,21 @@ async function openSession(
     toast(LOST_WORKER, { duration: 12000 });
   });
   const { modelId } = stores.document.getState();
+  placeAsked();
   await session.evaluation.show(modelId, nameOf(modelId));
   if (!restored) return;
   tellOfRestored(more);
   void session.saver.flush();
+}
+
+/** An entry of the library that the address asks for is placed, once. */
+function placeAsked(): void {
+  const address = new URL(window.location.href);
+  const id = address.searchParams.get('place');
+  if (id === null) return;
+  address.searchParams.delete('place');
+  window.history.replaceState(null, '', address);
+  placeById(id).then((placed) => toast(`Placed ${placed} on the board`), tellProblem);
 }
 
 function closeSession({ saver, evaluation }: Session): void {

@@ -1,0 +1,258 @@
+import { own } from '../base/own';
+import { getNodeTitle, describePorts } from '../compile/catalogue';
+import { changeNode, getNetwork, withGroup } from '../edit/board';
+import type { BoardId } from '../edit/board';
+import { canonicalJson } from '../graph/canonical';
+import type { Dial, GroupDefinition, NetworkDocument, NodeInstance } from '../graph/document';
+import { showValue } from './show-value';
+import { wiringChanges } from './wiring-changes';
+
+/** What kind of thing changed. Words are what nothing computed depends on. */
+export type ChangeKind = 'value' | 'mode' | 'wiring' | 'dial' | 'scene' | 'words';
+
+/** One thing that differs between two documents, which can be put back alone. */
+export interface DocumentChange {
+  readonly kind: ChangeKind;
+  readonly board: BoardId;
+  /** The node it is about; null for what belongs to a board or to the whole. */
+  readonly node: string | null;
+  /** Where it is, in words: the group and the node. */
+  readonly place: string;
+  /** What changed there, in words. */
+  readonly what: string;
+  readonly before: string;
+  readonly after: string;
+  /** The later document with this alone as it was. */
+  readonly undo: (after: NetworkDocument) => NetworkDocument;
+}
+
+type Values = Readonly<Record<string, unknown>>;
+const differ = (a: unknown, b: unknown): boolean =>
+  a !== b && canonicalJson(a ?? null) !== canonicalJson(b ?? null);
+const keysOf = (...records: readonly object[]): readonly string[] => [
+  ...new Set(records.flatMap((record) => Object.keys(record))),
+];
+
+/** A record with one member as given; without it where that is undefined. */
+function withMember<R extends Values>(record: R, key: string, value: unknown): R {
+  const rest = Object.entries(record).filter(([each]) => each !== key);
+  return Object.fromEntries(value === undefined ? rest : [...rest, [key, value]]) as R;
+}
+
+/** Members of a node that neither place it nor say what it is, and what each is called. */
+const MODES: Readonly<Record<string, string>> = {
+  limited: 'limited to 0–1',
+  off: 'off',
+  version: 'version of the node',
+};
+
+interface Place {
+  readonly board: BoardId;
+  readonly words: string;
+}
+
+/** What of one node is not as it was. */
+function nodeChanges(
+  before: NodeInstance,
+  after: NodeInstance,
+  { board, words }: Place,
+  document: NetworkDocument,
+): DocumentChange[] {
+  const titles = new Map(
+    describePorts(document, after)?.inputs.map(({ id, title }) => [id, title]) ?? [],
+  );
+  const change = (
+    kind: ChangeKind,
+    what: string,
+    was: unknown,
+    is: unknown,
+    put: (node: NodeInstance) => NodeInstance,
+  ): DocumentChange => ({
+    kind,
+    board,
+    node: after.id,
+    place: words,
+    what,
+    before: showValue(was),
+    after: showValue(is),
+    undo: (whole) => changeNode(whole, board, after.id, put),
+  });
+  const members = (name: 'values' | 'options', kind: ChangeKind): DocumentChange[] =>
+    keysOf(before[name], after[name]).flatMap((key) => {
+      const [was, is] = [own<unknown>(before[name], key), own<unknown>(after[name], key)];
+      if (!differ(was, is)) return [];
+      return [
+        change(kind, titles.get(key) ?? key, was, is, (node) => ({
+          ...node,
+          [name]: withMember(node[name], key, was),
+        })),
+      ];
+    });
+  const modes = Object.entries(MODES).flatMap(([key, title]) => {
+    const [was, is] = [(before as Values)[key], (after as Values)[key]];
+    if (!differ(was, is)) return [];
+    return [change('mode', title, was ?? false, is ?? false, (node) => withMember(node, key, was))];
+  });
+  const named = differ(before.name, after.name)
+    ? [change('words', 'name', before.name, after.name, (n) => withMember(n, 'name', before.name))]
+    : [];
+  return [...members('values', 'value'), ...members('options', 'mode'), ...modes, ...named];
+}
+
+const WORDS: readonly (keyof Dial)[] = ['name', 'help', 'section', 'unit', 'ends'];
+
+/** What of a group's dials is not as it was. */
+function dialChanges(
+  before: GroupDefinition,
+  after: GroupDefinition,
+  { board, words }: Place,
+): DocumentChange[] {
+  const ids = new Set([...before.dials, ...after.dials].map(({ id }) => id));
+  return [...ids].flatMap((id): DocumentChange[] => {
+    const find = ({ dials }: GroupDefinition): Dial | undefined => dials.find((d) => d.id === id);
+    const [was, is] = [find(before), find(after)];
+    if (!differ(was, is)) return [];
+    const undo = (whole: NetworkDocument): NetworkDocument =>
+      withGroup(whole, after.id, (group) => ({
+        ...group,
+        dials: was
+          ? is
+            ? group.dials.map((dial) => (dial.id === id ? was : dial))
+            : [...group.dials, was]
+          : group.dials.filter((dial) => dial.id !== id),
+      }));
+    const base = { board, node: null, place: words, undo };
+    const title = `dial “${(is ?? was)?.name ?? id}”`;
+    if (!was || !is)
+      return [
+        {
+          ...base,
+          kind: 'dial',
+          what: title,
+          before: was ? 'there' : 'not there',
+          after: is ? 'there' : 'not there',
+        },
+      ];
+    return (Object.keys({ ...was, ...is }) as (keyof Dial)[])
+      .filter((key) => differ(was[key], is[key]))
+      .map((key) => ({
+        ...base,
+        kind: WORDS.includes(key) ? ('words' as const) : ('dial' as const),
+        what: `${title}: ${DIAL_WORDS[key] ?? key}`,
+        before: showValue(was[key]),
+        after: showValue(is[key]),
+        undo: (whole) =>
+          withGroup(whole, after.id, (group) => ({
+            ...group,
+            dials: group.dials.map((dial) =>
+              dial.id === id ? withMember(dial, key, was[key]) : dial,
+            ),
+          })),
+      }));
+  });
+}
+
+const DIAL_WORDS: Readonly<Partial<Record<keyof Dial, string>>> = {
+  soft: 'range of the slider',
+  hard: 'range that can be typed',
+  drives: 'what it drives',
+  choices: 'choices',
+  kind: 'what it holds',
+};
+
+/** What of a board is not as it was. */
+function boardChanges(
+  before: NetworkDocument,
+  after: NetworkDocument,
+  board: BoardId,
+  words: string,
+): DocumentChange[] {
+  const [was, is] = [getNetwork(before, board), getNetwork(after, board)];
+  const place = (node: NodeInstance): Place => ({
+    board,
+    words: words ? `${words} › ${getNodeTitle(after, node)}` : getNodeTitle(after, node),
+  });
+  const kept = is.nodes.flatMap((node) => {
+    const old = was.nodes.find(({ id, type }) => id === node.id && type === node.type);
+    return old && old !== node ? nodeChanges(old, node, place(node), after) : [];
+  });
+  return [...kept, ...wiringChanges({ before, after, board, words })];
+}
+
+/** Ports of a group, and what it says of itself. */
+function groupChanges(
+  before: GroupDefinition,
+  after: GroupDefinition,
+  words: string,
+): DocumentChange[] {
+  const members: readonly (readonly [keyof GroupDefinition, ChangeKind, string])[] = [
+    ['inputs', 'wiring', 'inputs'],
+    ['outputs', 'wiring', 'outputs'],
+    ['variants', 'words', 'variants'],
+    ['name', 'words', 'name'],
+    ['description', 'words', 'description'],
+    ['limits', 'words', 'limits'],
+  ];
+  const place: Place = { board: after.id, words };
+  return [
+    ...dialChanges(before, after, place),
+    ...members.flatMap(([key, kind, what]): DocumentChange[] => {
+      if (!differ(before[key], after[key])) return [];
+      return [
+        {
+          kind,
+          board: after.id,
+          node: null,
+          place: words,
+          what,
+          before: showValue(before[key]),
+          after: showValue(after[key]),
+          undo: (whole) =>
+            withGroup(whole, after.id, (group) => withMember(group, key, before[key])),
+        },
+      ];
+    }),
+  ];
+}
+
+/** What of the scene around a material is not as it was. */
+function sceneChanges(before: NetworkDocument, after: NetworkDocument): DocumentChange[] {
+  const members: readonly (readonly [keyof NetworkDocument, string])[] = [
+    ['lights', 'lights'],
+    ['surroundings', 'surroundings'],
+    ['opacityMode', 'how opacity is shown'],
+    ['companions', 'models beside it'],
+  ];
+  return members.flatMap(([key, what]): DocumentChange[] => {
+    if (!differ(before[key], after[key])) return [];
+    return [
+      {
+        kind: 'scene',
+        board: null,
+        node: null,
+        place: 'Scene',
+        what,
+        before: showValue(before[key]),
+        after: showValue(after[key]),
+        undo: (whole) => withMember(whole, key, before[key]),
+      },
+    ];
+  });
+}
+
+/**
+ * Everything that differs between two states of a document: values, modes, wiring, dials, the
+ * scene and words; each with its place, and each restorable alone. Where a node stands on its board
+ * counts for nothing. Groups are told by their ids, nodes by their ids on a board.
+ */
+export function listChanges(before: NetworkDocument, after: NetworkDocument): DocumentChange[] {
+  const groups = Object.values(after.groups).flatMap((group) => {
+    const old = own(before.groups, group.id);
+    if (!old || old === group) return [];
+    return [
+      ...boardChanges(before, after, group.id, group.name),
+      ...groupChanges(old, group, group.name),
+    ];
+  });
+  return [...boardChanges(before, after, null, ''), ...groups, ...sceneChanges(before, after)];
+}
