@@ -82,6 +82,7 @@ ALTER TABLE "entry" ADD CONSTRAINT "entry_successor_id_entry_id_fk" FOREIGN KEY 
 ALTER TABLE "entry" ADD CONSTRAINT "entry_swatch_hash_blob_hash_fk" FOREIGN KEY ("swatch_hash") REFERENCES "public"."blob"("hash") ON DELETE no action ON UPDATE no action;--> statement-breakpoint
 ALTER TABLE "release" ADD CONSTRAINT "release_decided_by_user_id_fk" FOREIGN KEY ("decided_by") REFERENCES "public"."user"("id") ON DELETE no action ON UPDATE no action;--> statement-breakpoint
 CREATE INDEX "entry_words" ON "entry" USING gin ("words");--> statement-breakpoint
+CREATE INDEX "entry_titles" ON "entry" USING gin (ts_filter("words", '{a}'));--> statement-breakpoint
 CREATE INDEX "entry_facets" ON "entry" USING gin ("facets");--> statement-breakpoint
 CREATE INDEX "entry_letters" ON "entry" USING gin ("letters" gin_trgm_ops);--> statement-breakpoint
 CREATE INDEX "entry_uses" ON "entry" USING btree ("uses" DESC NULLS LAST,"id");--> statement-breakpoint

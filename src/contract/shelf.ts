@@ -149,7 +149,7 @@ const waitingForm = record({
   successorId: nullable(identifier),
 });
 export type WaitingRelease = TypeOf<typeof waitingForm>;
-/** Where a newer release waits, or one in use was withdrawn; of one material or of all one's own. */
+/** Where a newer release waits, or one in use was withdrawn; of one material or all one's own. */
 export const listWaiting = defineRoute('GET', '/api/releases/waiting', {
   who: { audience: 'signed-in' },
   query: record({ material: optional(identifier) }),

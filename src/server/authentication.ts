@@ -41,8 +41,43 @@ function create() {
 let made: ReturnType<typeof create> | undefined;
 export const authentication = (): ReturnType<typeof create> => (made ??= create());
 
+/**
+ * So long a session that was found is believed without asking the database again, milliseconds: a
+ * page asks for many things at once. Signing out is known at once.
+ */
+const BELIEVED_MS = 1500;
+const MOST_BELIEVED = 1000;
+interface Believed {
+  readonly at: number;
+  readonly user: Promise<SignedIn | null>;
+}
+const kept = globalThis as unknown as { brightLoomSessions?: Map<string, Believed> };
+const believed = (): Map<string, Believed> => (kept.brightLoomSessions ??= new Map());
+
 /** Who sent a request; null when nobody is signed in. */
-export async function findSignedIn(headers: Headers): Promise<SignedIn | null> {
+export function findSignedIn(headers: Headers): Promise<SignedIn | null> {
+  const cookie = headers.get('cookie') ?? '';
+  const known = believed().get(cookie);
+  if (known && Date.now() - known.at < BELIEVED_MS) return known.user;
+  const user = readSession(headers);
+  if (believed().size >= MOST_BELIEVED) believed().clear();
+  believed().set(cookie, { at: Date.now(), user });
+  const forget = (): void => {
+    if (believed().get(cookie)?.user === user) believed().delete(cookie);
+  };
+  // Nobody, and what could not be found out, is asked for anew each time.
+  user.then((found) => {
+    if (!found) forget();
+  }, forget);
+  return user;
+}
+
+/** Sessions that ended in this process are not believed any longer. */
+export const forgetSessions = (): void => {
+  believed().clear();
+};
+
+async function readSession(headers: Headers): Promise<SignedIn | null> {
   const found = await authentication().api.getSession({ headers });
   if (!found) return null;
   const role = ROLES.find((each) => each === found.user.role) ?? 'artist';

@@ -31,8 +31,8 @@ import { findRevision } from './stored';
 
 /** Of a picture, pixels a side. */
 const SIZE = 128;
-/** Materials of one job: several workers share what is many. */
-const BATCH = 8;
+/** Materials of one job: several workers share what is many, and nobody waits long for theirs. */
+const BATCH = 4;
 
 /** What is looked at: a release, or a group of a material that is not published yet. */
 async function groupsOf(

@@ -40,6 +40,7 @@ type Report = JobContext['report'];
 /** What came of a publication that was granted. */
 interface Published extends Readonly<Record<string, unknown>> {
   readonly entryId: string;
+  readonly rack: string;
   readonly version: string;
   readonly state: ReleaseState;
   readonly releaseClass: ReleaseClass;
@@ -119,7 +120,7 @@ export async function publish(
     { entryId, version: made.version, ...pick(request) },
     { title: `Proof sheet of ${name} ${made.version}`, userId, key: `${entryId}/${made.version}` },
   );
-  return { entryId, ...made, state, releaseClass, ...measured };
+  return { entryId, rack, ...made, state, releaseClass, ...measured };
 }
 
 /** The id of a new entry, or that of one which an earlier try of the same has made. */

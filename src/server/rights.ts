@@ -21,7 +21,7 @@ export function mayPublish(
   return rack === personRack(id) || (rack === STUDIO_RACK && role !== 'artist');
 }
 
-/** On the studio rack a next release waits for a librarian; elsewhere, and a librarian's, it is out. */
+/** On the studio rack a next release waits for a librarian, unless it is a librarian's own. */
 export const needsReview = (role: Role, rack: string): boolean =>
   rack === STUDIO_RACK && role !== 'librarian';
 

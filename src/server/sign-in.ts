@@ -1,7 +1,7 @@
 import { AppError } from '@/core/base/diagnostic';
 import type { Credentials } from '@/contract/session';
 import { forgetAttempt, forgetOldAttempts, noteAttempt } from '@/db/queries/sign-in-attempts';
-import { authentication } from './authentication';
+import { authentication, forgetSessions } from './authentication';
 import { log } from './log';
 import { ADDRESS_HEADER } from './settings';
 
@@ -52,7 +52,9 @@ const tooManyAttempts = (): AppError => {
 /** Ends the session of a request. */
 export async function signOut(request: Request): Promise<Response> {
   const { headers } = request;
-  return withoutStore(await authentication().api.signOut({ headers, asResponse: true }));
+  const answer = await authentication().api.signOut({ headers, asResponse: true });
+  forgetSessions();
+  return withoutStore(answer);
 }
 
 function withoutStore(answer: Response): Response {

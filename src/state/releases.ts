@@ -43,7 +43,7 @@ export const askAgain = (): Promise<void> =>
 /** What came of taking a release in the open material. */
 export interface TakenHere {
   readonly lost: readonly LostSetting[];
-  /** Groups that had been changed by hand inside: those changes are gone, by undo they come back. */
+  /** Groups changed by hand inside: those changes are gone, and come back by undo. */
   readonly changed: readonly string[];
 }
 

@@ -35,8 +35,10 @@ test('nor have the lists: materials, models, library, an entry, work', async ({ 
     .getByRole('link', { name: /Crackle/ })
     .first()
     .click();
-  await expect(page.getByText('Front')).toBeVisible();
-  expect(await violations(page)).toEqual([]);
+  for (const name of ['Proof sheet', 'Releases', /^Used in/, 'Front']) {
+    await page.getByRole('tab', { name }).click();
+    expect(await violations(page)).toEqual([]);
+  }
   await page.goto('/work');
   await expect(page.getByRole('heading').first()).toBeVisible();
   expect(await violations(page)).toEqual([]);

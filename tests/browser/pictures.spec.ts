@@ -43,8 +43,10 @@ test('inside a group', async ({ page }) => {
 test('a library entry, a model, the work', async ({ page }) => {
   await signIn(page, 'maren');
   await page.goto('/library');
-  await page.getByRole('link', { name: 'Damp places' }).first().click();
-  await expect(page.getByText(/proof: identical/)).toBeVisible();
+  await expect(page.getByTestId('facets')).toContainText('camera');
+  await picture(page, 'library');
+  await page.getByTestId('entry-Worn edges').getByRole('link', { name: 'Worn edges' }).click();
+  await untilIdle(page);
   await picture(page, 'library-entry');
   await page.goto('/models?model=demo-buoy');
   await expect(page.getByTestId('model-status')).toHaveText('', { timeout: 120_000 });

@@ -16,7 +16,7 @@ export const password = (): string =>
     ) as { demoPassword: string }
   ).demoPassword;
 
-type Person = 'maren' | 'tove' | 'ilo' | 'sefa';
+export type Person = 'maren' | 'tove' | 'ilo' | 'sefa';
 /** Sessions of people who signed in by hand before: one is enough for many tests. */
 const sessions = new Map<Person, Awaited<ReturnType<BrowserContext['cookies']>>>();
 

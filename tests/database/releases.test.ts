@@ -170,7 +170,7 @@ describe('the next release', () => {
     expect(releases[1]?.notes).toContain('9 → 3');
   }, 180000);
 
-  it('of two who publish at once one wins and the other is told; nothing is published twice', async () => {
+  it('of two who publish at once one wins and the other is told', async () => {
     const entry = await newEntry('Grain twice');
     const first = await change(entry, coarser(entry));
     const mine = await startPublication(librarian, next(entry, 'Grain twice', first));
@@ -191,7 +191,7 @@ describe('the next release', () => {
     expect((await openEntry(author, entry.entryId)).releases).toHaveLength(2);
   }, 180000);
 
-  it('a worker that ends in any phase leaves all as it was, and the next try ends it, once', async () => {
+  it('a worker that ends in any phase leaves all as it was; the next try ends', async () => {
     const entry = await newEntry('Grain interrupted');
     const revision = await change(entry, coarser(entry));
     const request = next(entry, 'Grain interrupted', revision);
@@ -209,7 +209,7 @@ describe('the next release', () => {
 });
 
 describe('a review', () => {
-  it('keeps an author’s release of the studio rack back until a librarian has decided', async () => {
+  it('keeps an author’s release of the studio rack until a librarian decides', async () => {
     const entry = await newEntry('Grain proposed');
     const revision = await change(entry, coarser(entry));
     const done = await published(author, next(entry, 'Grain proposed', revision));
@@ -247,7 +247,7 @@ describe('a review', () => {
 });
 
 describe('consequences', () => {
-  it('show each material one may see before and after; others are counted; twice is once', async () => {
+  it('show each material before and after; others are counted; twice is once', async () => {
     const entry = await newEntry('Grain looked at');
     const mine = await user(author, entry.entryId);
     await user(stranger, entry.entryId, 'heron');
@@ -273,7 +273,7 @@ describe('consequences', () => {
 });
 
 describe('taking a release', () => {
-  it('keeps own values to the bit, in materials that are asked for only, and goes back', async () => {
+  it('keeps own values to the bit, only where it is asked for, and goes back', async () => {
     const entry = await newEntry('Grain taken');
     const [one, other] = [await user(artist, entry.entryId), await user(artist, entry.entryId)];
     expect((await openEntry(artist, entry.entryId)).users).toHaveLength(2);
@@ -360,7 +360,7 @@ describe('an entry', () => {
     expect(await found(stranger, 'beach')).toEqual(['Sand']);
   }, 180000);
 
-  it('is found by dials, by what it is made of, by beginnings and misspelt, and narrowed by facets', async () => {
+  it('is found by what it is made of, by beginnings and misspelt, and by facets', async () => {
     await newEntry('Crackle glaze');
     const found = async (given: Parameters<typeof searchLibrary>[1]): Promise<readonly string[]> =>
       (await searchLibrary(stranger, given)).entries.map(({ name }) => name);
@@ -376,7 +376,7 @@ describe('an entry', () => {
     expect(await found({ query: "'; drop table entry; --" })).toEqual([]);
     const { facets } = await countFacets(stranger, { query: 'crackle' });
     expect(facets).toContainEqual({ facet: 'gives:scalar', title: 'scalar', count: 1 });
-    expect((await found({ sort: 'name' })).length).toBeGreaterThan(1);
-    expect((await searchLibrary(stranger, { first: '1' })).entries.length).toBeGreaterThan(0);
+    expect(await found({ sort: 'name' })).toContain('Crackle glaze');
+    expect(await found({ query: 'crackle', first: '1' })).toEqual([]);
   }, 120000);
 });

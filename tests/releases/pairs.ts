@@ -67,7 +67,7 @@ const UNSEEN: readonly (readonly [string, Edit])[] = [
       ...group,
       inputs: [
         ...group.inputs,
-        { id: 'more', name: 'More', kind: 'scalar' } as Group['inputs'][number],
+        { id: 'more', name: 'More', kind: 'scalar' },
       ],
     }),
   ],
@@ -77,7 +77,7 @@ const UNSEEN: readonly (readonly [string, Edit])[] = [
       ...group,
       outputs: [
         ...group.outputs,
-        { id: 'more', name: 'More', kind: 'scalar' } as Group['outputs'][number],
+        { id: 'more', name: 'More', kind: 'scalar' },
       ],
     }),
   ],
@@ -96,7 +96,7 @@ const UNSEEN: readonly (readonly [string, Edit])[] = [
     (group) => ({
       ...group,
       variants: [
-        { id: 'v9', name: 'As it was', values: {} } as NonNullable<Group['variants']>[number],
+        { id: 'v9', name: 'As it was', values: {} },
       ],
     }),
   ],
@@ -134,7 +134,7 @@ const BROKEN: readonly (readonly [string, Edit])[] = [
     'the first output gone',
     (group) => ({
       ...group,
-      outputs: [{ id: 'other', name: 'Other', kind: 'scalar' } as Group['outputs'][number]],
+      outputs: [{ id: 'other', name: 'Other', kind: 'scalar' }],
     }),
   ],
   [

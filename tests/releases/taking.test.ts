@@ -95,7 +95,7 @@ describe('taking a release', () => {
       ...group,
       dials: group.dials.slice(1),
       outputs: [
-        { id: 'other', name: 'Other', kind: 'scalar' } as GroupDefinition['outputs'][number],
+        { id: 'other', name: 'Other', kind: 'scalar' },
       ],
     }));
     const taken = takeRelease(document, groupId, lean);
@@ -220,7 +220,7 @@ describe('what changed between two states', () => {
 });
 
 describe('what a release does to a material', () => {
-  it('shows both, and how much each change accounts for: the one that counts comes first', async () => {
+  it('shows both, and how much each change accounts for, the greatest first', async () => {
     const model = await demoModel('study');
     const painter = new MaterialPainter(model, 48);
     const { document } = placed();

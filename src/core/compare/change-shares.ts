@@ -1,6 +1,6 @@
 import type { NetworkDocument } from '../graph/document';
 import type { Picture } from '../evaluate/picture';
-import type { DocumentChange } from './document-changes';
+import type { DocumentChange } from './change';
 import { comparePictures } from './picture-difference';
 import type { PictureDifference } from './picture-difference';
 

@@ -3,7 +3,7 @@ import { getNetwork, withNetwork } from '../edit/board';
 import type { BoardId } from '../edit/board';
 import { canonicalJson } from '../graph/canonical';
 import type { Network, NetworkDocument, NodeInstance, Strand } from '../graph/document';
-import type { DocumentChange } from './document-changes';
+import type { DocumentChange } from './change';
 
 interface Compared {
   readonly before: NetworkDocument;

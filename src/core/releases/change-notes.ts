@@ -1,6 +1,6 @@
 import { own } from '../base/own';
 import { listChanges } from '../compare/document-changes';
-import type { DocumentChange } from '../compare/document-changes';
+import type { DocumentChange } from '../compare/change';
 import type { NetworkDocument } from '../graph/document';
 import { innerGroups, putInPlace } from './release-groups';
 import type { PlacedRelease } from './release-groups';

@@ -25,7 +25,7 @@ function renamedGroups(
     Object.entries(groups.definitions).map(([id, { origin: _origin, ...rest }]) => {
       const name = names.get(id) ?? id;
       const network = { ...rest.network, nodes: rest.network.nodes.map(rename) };
-      const group: GroupDefinition = { ...rest, id: name as GroupDefinition['id'], network };
+      const group: GroupDefinition = { ...rest, id: name, network };
       return [name, id === groups.root ? { ...group, release: { entryId, version } } : group];
     }),
   );

@@ -137,7 +137,7 @@ export async function noteTaking(tx: Executor, given: NewTaking): Promise<void> 
   await tx.insert(taking).values(given).onConflictDoNothing();
 }
 
-/** How the release of an entry that a material uses was taken, the last time; none where it was not. */
+/** How a material took the release of an entry that it uses, the last time. */
 export async function findTaking(materialId: string, entryId: string) {
   const [row] = await database()
     .select()

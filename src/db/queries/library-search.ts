@@ -33,8 +33,13 @@ export interface FoundEntry {
   readonly deprecatedReason: string | null;
 }
 
-/** Of what matches, the best are looked for among so many at most. */
-const MOST_RANKED = 1000;
+/** Common words are looked for among so many of the most used entries. */
+const WALKED = 1000;
+/** Of what matches, the best are looked for among so many, the most used and those named so. */
+const MOST_RANKED = 300,
+  MOST_NAMED = 100;
+/** Facets are counted among so many. */
+const MOST_COUNTED = 1000;
 
 const textList = (values: readonly string[]): SQL =>
   sql`array[${
@@ -99,14 +104,37 @@ export async function findEntries(search: EntrySearch): Promise<readonly FoundEn
       order by ${ORDERS[search.sort]} ${page}) e join "user" u on u.id = e.author_id
       order by ${ORDERS[search.sort]}`);
   const query = sql`to_tsquery('english', ${words})`;
+  const matching = (columns: SQL): SQL =>
+    sql`select ${columns} from entry e where e.words @@ ${query} and ${offered}`;
   if (search.sort !== 'match')
-    return rows<FoundEntry>(sql`select ${COLUMNS} from (select * from entry e
-      where e.words @@ ${query} and ${offered} order by ${ORDERS[search.sort]} ${page}) e
+    return rows<FoundEntry>(sql`select ${COLUMNS} from (${matching(sql`*`)}
+      order by ${ORDERS[search.sort]} ${page}) e
       join "user" u on u.id = e.author_id order by ${ORDERS[search.sort]}`);
+  return findRanked(search, query);
+}
+
+/**
+ * Entries with the words, what matches best first. Common words are found among the most used
+ * entries, so that a large library costs no more than a small one; what is rarer is looked up.
+ */
+async function findRanked(search: EntrySearch, query: SQL): Promise<readonly FoundEntry[]> {
+  const { first, count } = search;
+  const offered = isOffered(search);
   const rank = sql`ts_rank(e.words, ${query}) desc, e.uses desc, e.id`;
-  return rows<FoundEntry>(sql`select ${COLUMNS} from (select * from (select * from entry e
-    where e.words @@ ${query} and ${offered} limit ${MOST_RANKED}) e order by ${rank} ${page}) e
-    join "user" u on u.id = e.author_id order by ${rank}`);
+  const ranked = (candidates: SQL): Promise<readonly FoundEntry[]> =>
+    rows<FoundEntry>(sql`select ${COLUMNS} from (select e.* from entry e join (${candidates}) found
+        on found.id = e.id order by ${rank} limit ${count + 1} offset ${first}) e
+      join "user" u on u.id = e.author_id order by ${rank}`);
+  const named = sql`(select id from entry e where ts_filter(e.words, '{a}') @@ ${query}
+    and ${offered} limit ${MOST_NAMED})`;
+  const common = await ranked(sql`(select id from (select * from entry order by
+      uses desc nulls last, id limit ${WALKED}) e where e.words @@ ${query} and ${offered})
+    union ${named}`);
+  if (common.length > count) return common;
+  const most = Math.max(MOST_RANKED, first + count + 1);
+  return ranked(sql`(with matching as materialized (select id, uses from entry e
+      where e.words @@ ${query} and ${offered})
+    select id from matching order by uses desc, id limit ${most}) union ${named}`);
 }
 
 /** As `findEntries`, for words that are misspelt: what has most letters in common comes first. */
@@ -135,7 +163,7 @@ export async function countFacets(search: EntrySearch): Promise<readonly FacetCo
   const matches = words === null ? sql`true` : sql`e.words @@ to_tsquery('english', ${words})`;
   return rows<FacetCount>(sql`select facet, count(*)::int as count from (
       select unnest(e.facets || ('rack:' || e.rack)) as facet from (select * from entry e
-      where ${matches} and ${isOffered(search)} limit ${MOST_RANKED}) e) f
+      where ${matches} and ${isOffered(search)} limit ${MOST_COUNTED}) e) f
     group by facet order by count desc, facet limit 400`);
 }
 

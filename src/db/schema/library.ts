@@ -68,6 +68,7 @@ export const entry = pgTable(
   (table) => [
     uniqueIndex('entry_rack_name').on(table.rack, table.name),
     index('entry_words').using('gin', table.words),
+    index('entry_titles').using('gin', sql`ts_filter(${table.words}, '{a}')`),
     index('entry_facets').using('gin', table.facets),
     index('entry_letters').using('gin', table.letters.op('gin_trgm_ops')),
     index('entry_uses').on(table.uses.desc(), table.id),

@@ -2,18 +2,18 @@
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
 import { toast } from 'sonner';
-import { searchLibrary } from '@/contract/library';
 import type { EntryView } from '@/contract/library';
-import { arrangeEntry, copyEntry } from '@/contract/shelf';
+import { arrangeEntry } from '@/contract/shelf';
 import type { EntryArrangement } from '@/contract/shelf';
 import { describeError } from '@/core/base/problem';
-import { useCall, useChange } from '@/state/use-call';
+import { useChange } from '@/state/use-call';
 import { Button } from '@/ui/Button';
-import { Choose } from '@/ui/Choose';
 import { FIELD, Field } from '@/ui/Field';
 import { ProblemNote } from '@/ui/ProblemNote';
 import { Sheet } from '@/ui/Sheet';
 import { Swatch } from '@/ui/Swatch';
+import { GivingUp, Racks } from './EntryPlaces';
+import type { PartProps } from './EntryPlaces';
 
 interface Props {
   readonly entry: EntryView;
@@ -52,11 +52,6 @@ export function ArrangeEntry({ entry, open, onClose }: Props) {
       </div>
     </Sheet>
   );
-}
-
-interface PartProps {
-  readonly entry: EntryView;
-  readonly send: (body: EntryArrangement, told: string) => void;
 }
 
 function Words({ entry, send }: PartProps) {
@@ -131,7 +126,9 @@ function Covers({ entry, send }: PartProps) {
             title={title}
             aria-label={`Cover: ${title}`}
             aria-pressed={entry.coverHash === hash}
-            className={`h-16 w-16 border ${entry.coverHash === hash ? 'border-weld' : 'border-line'}`}
+            className={
+              'h-16 w-16 border ' + (entry.coverHash === hash ? 'border-weld' : 'border-line')
+            }
             onClick={() => {
               send({ coverHash: hash }, 'Chose the cover.');
             }}
@@ -147,123 +144,6 @@ function Covers({ entry, send }: PartProps) {
         >
           The newest release
         </Button>
-      </div>
-    </section>
-  );
-}
-
-function Racks({ entry, send }: PartProps) {
-  const router = useRouter();
-  const { data } = useCall(searchLibrary, { query: {} });
-  const copy = useChange(copyEntry);
-  const [rack, setRack] = useState(entry.rack);
-  const racks = data?.racks ?? [];
-  const isElsewhere = rack !== entry.rack;
-  return (
-    <section aria-label="Rack">
-      <h3 className="text-soft">Rack</h3>
-      <div className="flex items-center gap-2">
-        <Choose
-          label="Rack"
-          value={rack}
-          items={racks.map(({ id, name }) => ({ value: id, title: name }))}
-          onChange={setRack}
-        />
-        <Button
-          disabled={!isElsewhere}
-          onClick={() => {
-            send({ rack }, `Moved ${entry.name}.`);
-          }}
-        >
-          Move it there
-        </Button>
-        <Button
-          disabled={!isElsewhere || copy.isPending}
-          onClick={() => {
-            copy.mutate(
-              { params: { id: entry.id }, body: { rack, name: entry.name } },
-              {
-                onSuccess: ({ id }) => {
-                  toast(`Copied ${entry.name}.`);
-                  router.push(`/library/${id}`);
-                },
-              },
-            );
-          }}
-        >
-          Copy it there
-        </Button>
-      </div>
-      {copy.error ? <ProblemNote problem={describeError(copy.error)} /> : null}
-    </section>
-  );
-}
-
-/** Deprecating with a successor, withdrawing with a reason, and taking both back. */
-function GivingUp({ entry, send }: PartProps) {
-  const [reason, setReason] = useState('');
-  const [successor, setSuccessor] = useState('');
-  const { data } = useCall(searchLibrary, { query: { sort: 'name' } });
-  const others = (data?.entries ?? []).filter(({ id }) => id !== entry.id);
-  const isSaid = reason.trim().length > 2;
-  return (
-    <section aria-label="Giving it up">
-      <h3 className="text-soft">Giving it up</h3>
-      <Field label="Why" fault={undefined}>
-        <input
-          className={FIELD}
-          value={reason}
-          placeholder="Those who use it will read this"
-          onChange={(event) => {
-            setReason(event.target.value);
-          }}
-        />
-      </Field>
-      <div className="mt-1 flex flex-wrap items-center gap-2">
-        <Choose
-          label="What to use instead"
-          value={successor}
-          items={[
-            { value: '', title: 'nothing in its place' },
-            ...others.map(({ id, name }) => ({ value: id, title: name })),
-          ]}
-          onChange={setSuccessor}
-        />
-        <Button
-          disabled={!isSaid}
-          onClick={() => {
-            const deprecated = { reason: reason.trim(), successorId: successor || null };
-            send({ deprecated }, `${entry.name} is deprecated.`);
-          }}
-        >
-          Deprecate
-        </Button>
-        <Button
-          disabled={!isSaid}
-          onClick={() => {
-            send({ withdrawn: reason.trim() }, `${entry.name} is off its rack.`);
-          }}
-        >
-          Take it off the rack
-        </Button>
-        {entry.deprecatedReason === null ? null : (
-          <Button
-            onClick={() => {
-              send({ deprecated: null }, `${entry.name} is not deprecated any more.`);
-            }}
-          >
-            Not deprecated any more
-          </Button>
-        )}
-        {entry.withdrawnReason === null ? null : (
-          <Button
-            onClick={() => {
-              send({ withdrawn: null }, `${entry.name} is back on its rack.`);
-            }}
-          >
-            Put it back
-          </Button>
-        )}
       </div>
     </section>
   );

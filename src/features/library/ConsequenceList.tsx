@@ -51,7 +51,10 @@ export function ConsequenceList({ id }: { readonly id: string }) {
             <button
               type="button"
               aria-pressed={each === open}
-              className={`w-[104px] border p-1 text-left text-[11px] ${each === open ? 'border-weld' : 'border-line'}`}
+              className={
+                'w-[104px] border p-1 text-left text-[11px] ' +
+                (each === open ? 'border-weld' : 'border-line')
+              }
               onClick={() => {
                 setChosen(each.materialId);
               }}

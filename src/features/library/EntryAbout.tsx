@@ -18,11 +18,7 @@ export function EntryAbout({ release }: { readonly release: ReleaseView }) {
   const rows: readonly (readonly [string, string])[] = [
     ['Needs', facts.needs.join(', ') || 'nothing of the model but its shape'],
     ['Follows', facts.follows.join(', ') || 'the surface alone: a bake is the same'],
-    [
-      'Made of',
-      `${String(facts.nodes)} nodes${inner > 0 ? `, ${String(inner)} groups inside` : ''}: ` +
-        facts.madeOf.join(', '),
-    ],
+    ['Made of', `${String(facts.nodes)} nodes${innerWords(inner)}: ` + facts.madeOf.join(', ')],
     ['Known limits', group?.limits ?? 'none stated'],
     ['Measured', proof ? proofWords(proof) : comparison ? comparedWords(comparison) : ''],
     ['Reads with', `documents of version ${String(documentVersion)} and later`],
@@ -41,6 +37,9 @@ export function EntryAbout({ release }: { readonly release: ReleaseView }) {
     </>
   );
 }
+
+const innerWords = (count: number): string =>
+  count === 0 ? '' : count === 1 ? ', one group inside' : `, ${String(count)} groups inside`;
 
 /** What the proof of a first release says. */
 export const proofWords = ({

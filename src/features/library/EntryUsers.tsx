@@ -14,7 +14,7 @@ import { Swatch } from '@/ui/Swatch';
 import { ConsequenceList } from './ConsequenceList';
 import { LostList } from './LostList';
 
-/** The materials that use an entry, which release each has, and taking another or putting it back. */
+/** The materials that use an entry and which release each has; another is taken or put back. */
 export function EntryUsers({ entry }: { readonly entry: EntryView }) {
   const { users, hiddenUsers, version } = entry;
   const [chosen, setChosen] = useState<readonly string[]>([]);

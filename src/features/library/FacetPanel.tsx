@@ -15,6 +15,9 @@ const SECTIONS = [
 /** Of one section so many are shown at once. */
 const MOST_SHOWN = 8;
 
+/** What is said of a facet where its own word is a programmer's. */
+const WORDS: Readonly<Record<string, string>> = { 'gives:scalar': 'mask or number' };
+
 interface Props {
   readonly query: LibraryQuery;
   readonly chosen: readonly string[];
@@ -55,7 +58,7 @@ export function FacetPanel({ query, chosen, onChoose }: Props) {
                   }}
                 />
                 <span className="min-w-0 flex-1 truncate" title={each.title}>
-                  {each.title}
+                  {WORDS[each.facet] ?? each.title}
                 </span>
                 <span className="figures text-soft">{each.count}</span>
               </label>

@@ -15,7 +15,7 @@ export function FrontTable({ release }: { readonly release: ReleaseView }) {
   if (!group) return null;
   return (
     <table className="w-full border-collapse text-[13px]">
-      <caption className="mb-1 text-left text-[15px] font-semibold">Front</caption>
+      <caption className="sr-only">Front</caption>
       <thead>
         <tr className="border-b border-line text-left text-soft">
           <th className="py-1 font-normal">Dial</th>

@@ -1,7 +1,7 @@
 'use client';
 import { useState } from 'react';
 import { SORTS } from '@/contract/library';
-import type { LibraryQuery, Sort } from '@/contract/library';
+import type { LibraryAnswer, LibraryQuery, Sort } from '@/contract/library';
 import { describeError } from '@/core/base/problem';
 import { useLibrarySearch } from '@/state/library-search';
 import { Button } from '@/ui/Button';
@@ -59,31 +59,42 @@ export function LibraryBrowser({ projects }: Props) {
         ) : error ? null : (
           <p className="text-soft">Looking …</p>
         )}
-        {first > 0 || answer?.hasMore ? (
-          <nav aria-label="Pages" className="mt-3 flex items-center gap-2">
-            <Button
-              disabled={first === 0}
-              onClick={() => {
-                setFirst(Math.max(0, first - PAGE));
-              }}
-            >
-              Page before
-            </Button>
-            <span className="figures text-soft">
-              {first + 1} – {first + (answer?.entries.length ?? 0)}
-            </span>
-            <Button
-              disabled={!answer?.hasMore}
-              onClick={() => {
-                setFirst(first + PAGE);
-              }}
-            >
-              Next page
-            </Button>
-          </nav>
-        ) : null}
+        <Pages first={first} answer={answer} onTurn={setFirst} />
       </div>
     </div>
+  );
+}
+
+interface PagesProps {
+  readonly first: number;
+  readonly answer: LibraryAnswer | undefined;
+  readonly onTurn: (first: number) => void;
+}
+
+function Pages({ first, answer, onTurn }: PagesProps) {
+  if (first === 0 && !answer?.hasMore) return null;
+  return (
+    <nav aria-label="Pages" className="mt-3 flex items-center gap-2">
+      <Button
+        disabled={first === 0}
+        onClick={() => {
+          onTurn(Math.max(0, first - PAGE));
+        }}
+      >
+        Page before
+      </Button>
+      <span className="figures text-soft">
+        {first + 1} – {first + (answer?.entries.length ?? 0)}
+      </span>
+      <Button
+        disabled={!answer?.hasMore}
+        onClick={() => {
+          onTurn(first + PAGE);
+        }}
+      >
+        Next page
+      </Button>
+    </nav>
   );
 }
 

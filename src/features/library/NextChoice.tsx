@@ -14,6 +14,7 @@ export interface NextRelease {
   readonly offered: {
     readonly entryId: string;
     readonly name: string;
+    readonly description: string;
     readonly base: string;
     readonly own: string;
   } | null;
@@ -32,7 +33,13 @@ export function useNextRelease(group: GroupDefinition): NextRelease {
   const base = data?.version ?? null;
   const offered =
     data && base !== null
-      ? { entryId, name: data.name, base, own: group.release?.version ?? base }
+      ? {
+          entryId,
+          name: data.name,
+          description: data.description,
+          base,
+          own: group.release?.version ?? base,
+        }
       : null;
   return {
     chosen: offered && isNext ? { entryId, base: offered.base } : null,

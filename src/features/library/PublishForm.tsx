@@ -1,7 +1,7 @@
 'use client';
 import { useState } from 'react';
 import { Controller, useForm } from 'react-hook-form';
-import type { Control } from 'react-hook-form';
+import type { Control, UseFormReturn } from 'react-hook-form';
 import { toast } from 'sonner';
 import { publicationForm, publishGroup } from '@/contract/library';
 import type { Job } from '@/contract/jobs';
@@ -24,6 +24,7 @@ import { contractResolver } from '@/ui/contract-form';
 import { BeforePublishing } from './BeforePublishing';
 import { NextChoice, useNextRelease } from './NextChoice';
 import type { NextRelease } from './NextChoice';
+import { TagsInput } from './TagsInput';
 import { RequiredReading, useReading } from './RequiredReading';
 import { PublicationProgress } from './PublicationProgress';
 import { stores } from '@/state/stores';
@@ -39,45 +40,19 @@ export function PublishForm({ group, saver, onClose }: Props) {
   const next = useNextRelease(group);
   const { send, save, jobId, problem, isSending, begin } = usePublishing(group, saver);
   const chosen = racks[0]?.value ?? '';
-  const { register, control, handleSubmit, formState } = usePublicationForm(group, chosen, next);
-  const { errors } = formState;
+  const form = usePublicationForm(group, chosen, next);
   const reading = useReading(group);
   const [isSeen, setSeen] = useState(false);
-  const submit = handleSubmit((body) => send({ ...body, next: next.chosen }));
+  const submit = form.handleSubmit((body) => send({ ...body, next: next.chosen }));
   const isReady = reading.isDone && (next.chosen === null || isSeen || next.users === 0);
   const done = (job: Job | undefined): void => {
-    tellPublished(group, job);
+    tellPublished(group.id, form.getValues(), job);
     onClose();
   };
   return (
     <form className="flex flex-col gap-3" noValidate onSubmit={(event) => void submit(event)}>
       <NextChoice next={next} />
-      <Field label="Name" fault={errors.name?.message}>
-        <input
-          className={FIELD}
-          {...register('name', { setValueAs: (text: string) => text.trim() })}
-        />
-      </Field>
-      {next.chosen ? null : <RackChoice control={control} racks={racks} />}
-      <Field label="Description" fault={errors.description?.message}>
-        <textarea rows={3} className={FIELD} {...register('description')} />
-      </Field>
-      {next.chosen ? (
-        <Field label="What is new" fault={errors.notes?.message}>
-          <textarea rows={4} className={FIELD} {...register('notes')} />
-        </Field>
-      ) : (
-        <Field
-          label="Tags, with commas between"
-          fault={errors.tags && 'At most 20 tags of 40 characters each.'}
-        >
-          <Controller
-            control={control}
-            name="tags"
-            render={({ field }) => <TagsInput onChange={field.onChange} />}
-          />
-        </Field>
-      )}
+      <WordFields form={form} racks={next.chosen ? null : racks} />
       <Contents group={group} />
       {next.chosen && next.users > 0 ? (
         <BeforePublishing
@@ -108,23 +83,79 @@ export function PublishForm({ group, saver, onClose }: Props) {
   );
 }
 
+interface WordProps {
+  readonly form: UseFormReturn<PublicationRequest>;
+  /** The racks there are; null for the next release of an entry, which stays where it is. */
+  readonly racks: ReturnType<typeof useRacks>['racks'] | null;
+}
+
+/** What it is called and what it does; where it goes, or what is new. */
+function WordFields({ form, racks }: WordProps) {
+  const { register, control, formState } = form;
+  const { errors } = formState;
+  return (
+    <>
+      <Field label="Name" fault={errors.name?.message}>
+        <input
+          className={FIELD}
+          {...register('name', { setValueAs: (text: string) => text.trim() })}
+        />
+      </Field>
+      {racks ? <RackChoice control={control} racks={racks} /> : null}
+      <Field label="Description" fault={errors.description?.message}>
+        <textarea rows={3} className={FIELD} {...register('description')} />
+      </Field>
+      {racks === null ? (
+        <Field label="What is new" fault={errors.notes?.message}>
+          <textarea rows={4} className={FIELD} {...register('notes')} />
+        </Field>
+      ) : (
+        <Field
+          label="Tags, with commas between"
+          fault={errors.tags && 'At most 20 tags of 40 characters each.'}
+        >
+          <Controller
+            control={control}
+            name="tags"
+            render={({ field }) => <TagsInput onChange={field.onChange} />}
+          />
+        </Field>
+      )}
+    </>
+  );
+}
+
 /** What came of it, in words; the group knows from now on which release it is. */
-function tellPublished(group: GroupDefinition, job: Job | undefined): void {
-  const { entryId, version, state, isNew } = job?.result ?? {};
+function tellPublished(
+  groupId: string,
+  { name, description }: PublicationRequest,
+  job: Job | undefined,
+): void {
+  const { entryId, version, state, isNew, rack } = job?.result ?? {};
   if (typeof entryId !== 'string' || typeof version !== 'string') return;
   if (isNew === false) {
     toast(`Nothing is new: it is as it was released as ${version}.`);
     return;
   }
   if (state === 'proposed') {
-    toast(`Proposed ${group.name} ${version}: a librarian looks at it before it goes out.`);
+    toast(`Proposed ${name} ${version}: a librarian looks at it before it goes out.`);
     return;
   }
   commit(`Published ${version}`, (document) =>
-    withGroup(document, group.id, (each) => ({ ...each, release: { entryId, version } })),
+    withGroup(document, groupId, (each) => ({
+      ...each,
+      name,
+      description,
+      release: { entryId, version },
+    })),
   );
-  toast(`Published ${group.name} ${version}`);
+  toast(`Published ${name} ${version} to ${rackWords(rack)}`);
 }
+
+const rackWords = (rack: unknown): string => {
+  if (rack === 'studio') return 'the studio rack';
+  return String(rack).startsWith('person:') ? 'your own rack' : 'the project rack';
+};
 
 /** What goes out with it: the dials in their order, and what it takes and gives. */
 function Contents({ group: { dials, inputs, outputs } }: { readonly group: GroupDefinition }) {
@@ -165,7 +196,7 @@ function usePublicationForm(group: GroupDefinition, rack: string, next: NextRele
       groupId: group.id,
       rack,
       name: group.name,
-      description: group.description,
+      description: group.description || (next.offered?.description ?? ''),
       tags: [],
       next: null,
       notes: next.notes,
@@ -193,29 +224,6 @@ function RackChoice({
         )}
       />
     </div>
-  );
-}
-
-/** Tags as text with commas between. */
-function TagsInput({ onChange }: { readonly onChange: (tags: readonly string[]) => void }) {
-  const [text, setText] = useState('');
-  const change = (typed: string): void => {
-    setText(typed);
-    onChange(
-      typed
-        .split(',')
-        .map((tag) => tag.trim())
-        .filter(Boolean),
-    );
-  };
-  return (
-    <input
-      className={FIELD}
-      value={text}
-      onChange={(event) => {
-        change(event.target.value);
-      }}
-    />
   );
 }
 

@@ -55,23 +55,7 @@ interface WaitingProps {
 function Waiting({ release, onLost }: WaitingProps) {
   const { entryId, entryName, version, newest, releaseClass, pinned } = release;
   const ask = useChange(askConsequences);
-  const [problem, setProblem] = useState<Problem | null>(null);
-  const take = async (): Promise<void> => {
-    if (newest === null) return;
-    setProblem(null);
-    try {
-      const { lost, changed } = await takeHere(entryId, entryName, newest);
-      onLost(lost);
-      toast(
-        changed.length > 0
-          ? `Took ${entryName} ${newest}. What was changed inside by hand is gone; Ctrl+Z brings ` +
-              'it back.'
-          : `Took ${entryName} ${newest}. Ctrl+Z puts ${version} back.`,
-      );
-    } catch (error) {
-      setProblem(describeError(error));
-    }
-  };
+  const { take, problem } = useTaking(release, onLost);
   const isNewer = releaseClass !== null && newest !== null;
   return (
     <li className="border-b border-line py-2 text-[12px]" data-release={entryName}>
@@ -112,6 +96,31 @@ function Waiting({ release, onLost }: WaitingProps) {
       {ask.data ? <ConsequenceList id={ask.data.id} /> : null}
     </li>
   );
+}
+
+/** Takes the newest release in the open material, and says what came of it. */
+function useTaking(
+  { entryId, entryName, version, newest }: WaitingRelease,
+  onLost: WaitingProps['onLost'],
+) {
+  const [problem, setProblem] = useState<Problem | null>(null);
+  const take = async (): Promise<void> => {
+    if (newest === null) return;
+    setProblem(null);
+    try {
+      const { lost, changed } = await takeHere(entryId, entryName, newest);
+      onLost(lost);
+      toast(
+        changed.length > 0
+          ? `Took ${entryName} ${newest}. What was changed inside by hand is gone; Ctrl+Z brings ` +
+              'it back.'
+          : `Took ${entryName} ${newest}. Ctrl+Z puts ${version} back.`,
+      );
+    } catch (error) {
+      setProblem(describeError(error));
+    }
+  };
+  return { take, problem };
 }
 
 function Warnings({

@@ -64,28 +64,48 @@ export function Review({ entryId, release: { version } }: Props) {
         </p>
       ))}
       {problem ? <ProblemNote problem={describeError(problem)} /> : null}
-      <div className="mt-1 flex gap-2">
-        <Button
-          look="strong"
-          disabled={!isSeen || decide.isPending}
-          title={isSeen ? '' : 'Look at the consequences first'}
-          onClick={() => {
-            end(true);
-          }}
-        >
-          Accept {version}
-        </Button>
-        <Button
-          disabled={remarks.length === 0 || decide.isPending}
-          title={remarks.length > 0 ? '' : 'Say first what is to be changed'}
-          onClick={() => {
-            end(false);
-          }}
-        >
-          Send it back
-        </Button>
-      </div>
+      <Decision
+        {...{ version, isSeen }}
+        hasRemarks={remarks.length > 0}
+        isBusy={decide.isPending}
+        onEnd={end}
+      />
     </section>
+  );
+}
+
+interface DecisionProps {
+  readonly version: string;
+  readonly isSeen: boolean;
+  readonly hasRemarks: boolean;
+  readonly isBusy: boolean;
+  readonly onEnd: (isAccepted: boolean) => void;
+}
+
+/** Accepted once the consequences were seen; sent back once something was said. */
+function Decision({ version, isSeen, hasRemarks, isBusy, onEnd }: DecisionProps) {
+  return (
+    <div className="mt-1 flex gap-2">
+      <Button
+        look="strong"
+        disabled={!isSeen || isBusy}
+        title={isSeen ? '' : 'Look at the consequences first'}
+        onClick={() => {
+          onEnd(true);
+        }}
+      >
+        Accept {version}
+      </Button>
+      <Button
+        disabled={!hasRemarks || isBusy}
+        title={hasRemarks ? '' : 'Say first what is to be changed'}
+        onClick={() => {
+          onEnd(false);
+        }}
+      >
+        Send it back
+      </Button>
+    </div>
   );
 }
 

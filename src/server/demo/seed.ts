@@ -15,6 +15,7 @@ import { publish } from '../publish';
 import { prepareModel } from '../render';
 import { DEMO_GROUPS } from './groups';
 import type { DemoGroup } from './groups';
+import { makeHarbourSet } from './harbour-set';
 import { DEMO_MATERIALS } from './materials';
 import { DEMO_PEOPLE, DEMO_PROJECTS } from './people';
 
@@ -46,6 +47,7 @@ export async function seedDemo(password: string, say: (text: string) => void): P
     say(`making the demo studio: publishing ${group.name}`);
     await publishGroup(group);
   }
+  await makeHarbourSet(say);
 }
 
 /** A demo material as it is stored, with the picture that ships with its starter. */

@@ -15,6 +15,8 @@ export type Lane = (typeof LANES)[number];
 export interface JobKind<R> {
   readonly kind: string;
   readonly lane: Lane;
+  /** Of jobs that wait in a lane, those of the highest go first; 0 unless said. */
+  readonly priority?: number;
   /** How often it is begun in all when something unforeseen ends it. */
   readonly tries: number;
   /** After so long it is ended and has failed. */

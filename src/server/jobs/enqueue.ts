@@ -19,7 +19,7 @@ interface Wanted {
  * @returns its id; that of nobody's job where an equal one waits already
  */
 export async function enqueue<R>(
-  { kind, lane }: Pick<JobKind<R>, 'kind' | 'lane'>,
+  { kind, lane, priority = 0 }: Pick<JobKind<R>, 'kind' | 'lane' | 'priority'>,
   request: R,
   { title, userId, key }: Wanted,
 ): Promise<string> {
@@ -27,7 +27,7 @@ export async function enqueue<R>(
   const boss = await queue();
   const data: QueuedJob = { jobId: id };
   await insertJob({ id, kind, title, userId, key: key ?? null, request }, (db) =>
-    boss.send(lane, data, { db }),
+    boss.send(lane, data, { db, priority }),
   );
   return id;
 }

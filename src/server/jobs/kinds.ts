@@ -73,7 +73,13 @@ const consequences = defineJob({
   },
 });
 
-const ALL = [publication, swatch, meshMap, sheet, consequences] as unknown as readonly JobKind<unknown>[];
+const ALL = [
+  publication,
+  swatch,
+  meshMap,
+  sheet,
+  consequences,
+] as unknown as readonly JobKind<unknown>[];
 
 /** @returns undefined for a kind that this release does not know */
 export const findKind = (kind: string): JobKind<unknown> | undefined =>

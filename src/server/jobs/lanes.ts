@@ -3,4 +3,5 @@ export const SWATCH = { kind: 'swatch', lane: 'prompt' } as const;
 export const PUBLICATION = { kind: 'publication', lane: 'prompt' } as const;
 export const MESH_MAP = { kind: 'mesh map', lane: 'long' } as const;
 export const SHEET = { kind: 'proof sheet', lane: 'long' } as const;
-export const CONSEQUENCES = { kind: 'consequences', lane: 'long' } as const;
+/** Waited for, but many at once: what is waited for alone goes first. */
+export const CONSEQUENCES = { kind: 'consequences', lane: 'prompt', priority: -1 } as const;

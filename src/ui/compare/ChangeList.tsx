@@ -35,7 +35,7 @@ export function ChangeList({ changes }: { readonly changes: readonly ListedChang
           </span>
           <span>
             <span className="text-soft">{change.place}</span> {change.what}:{' '}
-            <span className="figures">
+            <span className={change.kind === 'words' ? '' : 'figures'}>
               {change.before} → {change.after}
             </span>
           </span>

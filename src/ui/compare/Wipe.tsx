@@ -25,12 +25,12 @@ interface Props {
   readonly label: string;
 }
 
-/** Two pictures of the same thing, by a line that is moved, beside each other, or their difference. */
+/** Two pictures of the same thing: a line moved between them, both, or their difference. */
 export function Wipe({ before, after, beforeTitle, afterTitle, label }: Props) {
   const [way, setWay] = useState<Way>('wipe');
   const [strength, setStrength] = useState<number>(4);
   return (
-    <figure className="m-0" data-testid="wipe" data-way={way}>
+    <figure className="m-0 max-w-[300px]" data-testid="wipe" data-way={way}>
       <ToggleGroup.Root
         type="single"
         value={way}
@@ -54,22 +54,8 @@ export function Wipe({ before, after, beforeTitle, afterTitle, label }: Props) {
             {title}
           </ToggleGroup.Item>
         ))}
-        {way === 'difference'
-          ? STRENGTHS.map((times) => (
-              <button
-                key={times}
-                type="button"
-                aria-pressed={strength === times}
-                className={`figures min-h-[24px] px-1 ${strength === times ? '' : 'text-soft'}`}
-                onClick={() => {
-                  setStrength(times);
-                }}
-              >
-                {times}×
-              </button>
-            ))
-          : null}
       </ToggleGroup.Root>
+      {way === 'difference' ? <Strengths value={strength} onChange={setStrength} /> : null}
       {way === 'wipe' ? <WipedPictures {...{ before, after, label }} /> : null}
       {way === 'beside' ? (
         <div className="grid grid-cols-2 gap-1">
@@ -85,6 +71,32 @@ export function Wipe({ before, after, beforeTitle, afterTitle, label }: Props) {
         <span>{afterTitle}</span>
       </figcaption>
     </figure>
+  );
+}
+
+function Strengths({
+  value,
+  onChange,
+}: {
+  readonly value: number;
+  readonly onChange: (strength: number) => void;
+}) {
+  return (
+    <div role="group" aria-label="How much it is exaggerated" className="flex text-[12px]">
+      {STRENGTHS.map((times) => (
+        <button
+          key={times}
+          type="button"
+          aria-pressed={value === times}
+          className={`figures min-h-[24px] min-w-[24px] px-1 ${value === times ? '' : 'text-soft'}`}
+          onClick={() => {
+            onChange(times);
+          }}
+        >
+          {times}×
+        </button>
+      ))}
+    </div>
   );
 }
 

@@ -92,7 +92,7 @@ function Trial({ release, models }: { readonly release: ReleaseView } & Pick<Pro
           <Stage evaluation={evaluation} models={models} />
         </ErrorBoundary>
       </div>
-      <div className="scaled h-[38%] overflow-auto border-t border-line bg-panel p-3">
+      <div className="scaled max-h-[40%] overflow-auto border-t border-line bg-panel p-3">
         <TrialFront evaluation={evaluation} />
       </div>
     </>
@@ -102,10 +102,13 @@ function Trial({ release, models }: { readonly release: ReleaseView } & Pick<Pro
 function useShowcase({ groups }: ReleaseView): Evaluation | null {
   const [evaluation, setEvaluation] = useState<Evaluation | null>(null);
   useEffect(() => {
+    let isWanted = true;
     const made = openShowcase(groups, '');
-    setEvaluation(made);
+    queueMicrotask(() => {
+      if (isWanted) setEvaluation(made);
+    });
     return () => {
-      setEvaluation(null);
+      isWanted = false;
       made.close();
     };
   }, [groups]);

@@ -148,9 +148,16 @@ export function EditorBar({ models, saver, project, onModel, onSheet }: Props) {
 function ReleasesButton({ onOpen }: { readonly onOpen: () => void }) {
   const { length } = useWaiting();
   if (length === 0) return null;
+  const words = length === 1 ? '1 release waits' : `${String(length)} releases wait`;
   return (
-    <Button look="quiet" className="border-weld" onClick={onOpen}>
-      {length === 1 ? '1 release waits' : `${String(length)} releases wait`}
+    <Button
+      look="quiet"
+      className="figures !border-weld whitespace-nowrap"
+      title={words}
+      aria-label={words}
+      onClick={onOpen}
+    >
+      ↑ {length}
     </Button>
   );
 }

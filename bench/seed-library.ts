@@ -1,0 +1,88 @@
+/** Fills a studio with made-up entries of the library, three releases each, for measuring. */
+import { sql } from 'drizzle-orm';
+import { DOCUMENT_VERSION } from '@/core/graph/document';
+import { cardAlone } from '@/core/releases/card-alone';
+import { seededRandom } from '@/core/base/random';
+import { database } from '@/db/client';
+import { storeBlob } from '@/db/queries/blobs';
+import { listDefinitions } from '@/core/compile/catalogue';
+
+const WORDS =
+  'tar rope hull mast keel sail lamp brass bell pier stone weed foam drift salt rust moss chalk ' +
+  'slate oak net buoy cork tin paint chip crack frost soot grain ripple band edge hollow crevice ' +
+  'dust rim glow sheen patina wax felt linen thread';
+/** Rows of one statement. */
+const CHUNK = 500;
+
+const randomOf = seededRandom(4711);
+const pick = <T>(list: readonly T[]): T => list[Math.floor(randomOf() * list.length)] as T;
+
+interface Row {
+  readonly id: string;
+  readonly rack: string;
+  readonly name: string;
+  readonly tags: readonly string[];
+  readonly told: string;
+  readonly madeOf: string;
+  readonly facets: readonly string[];
+  readonly uses: number;
+}
+
+function rowAt(k: number, titles: readonly string[]): Row {
+  const words = WORDS.split(' ');
+  const tags = [pick(words), pick(words), pick(words)];
+  const needs = randomOf() < 0.3 ? ['needs:texture coordinates'] : ['free:texture coordinates'];
+  return {
+    id: `bench-${String(k)}`,
+    rack: randomOf() < 0.7 ? 'studio' : 'project:ferry',
+    name: `${pick(words)} ${pick(words)} ${String(k)}`,
+    tags,
+    told: Array.from({ length: 24 }, () => pick(words)).join(' '),
+    madeOf: Array.from({ length: 8 }, () => pick(titles)).join(' '),
+    facets: [
+      `gives:${pick(['scalar', 'scalar', 'colour', 'surface'])}`,
+      ...needs,
+      ...(randomOf() < 0.1 ? ['follows:camera'] : []),
+      ...tags.map((tag) => `tag:${tag}`),
+      'author:Maren Holt',
+    ],
+    uses: Math.floor(randomOf() ** 4 * 400),
+  };
+}
+
+async function insertChunk(rows: readonly Row[], authorId: string, hash: string): Promise<void> {
+  const text = JSON.stringify(rows);
+  await database().execute(sql`insert into entry (id, rack, name, description, tags, author_id,
+      version, swatch_hash, released_at, facets, words, letters, uses)
+    select r->>'id', r->>'rack', r->>'name', r->>'told', r->'tags', ${authorId}, '1.2.0', ${hash},
+      now() - random() * interval '900 days',
+      array(select jsonb_array_elements_text(r->'facets')),
+      setweight(to_tsvector('english', r->>'name'), 'A') ||
+        setweight(to_tsvector('english', r->>'tags'), 'B') ||
+        setweight(to_tsvector('english', r->>'told'), 'C') ||
+        setweight(to_tsvector('english', r->>'madeOf'), 'D'),
+      lower(r->>'name' || ' ' || (r->>'tags')), (r->>'uses')::int
+    from jsonb_array_elements(${text}::jsonb) r on conflict do nothing`);
+  const groups = JSON.stringify({
+    root: 'g1',
+    definitions: cardAlone({ root: 'g1', definitions: {} }).groups,
+  });
+  await database().execute(sql`insert into release (entry_id, version, groups, document_version,
+      content_hash, source_material_id, source_revision, swatch_hash, author_id)
+    select r->>'id', v, ${groups}::jsonb, ${DOCUMENT_VERSION}, md5(r->>'id' || v), 'none', 1,
+      ${hash}, ${authorId}
+    from jsonb_array_elements(${text}::jsonb) r, unnest(array['1.0.0', '1.1.0', '1.2.0']) v
+    on conflict do nothing`);
+}
+
+/** Adds entries until there are so many, the planner's figures brought up to date. */
+export async function seedLibrary(from: number, to: number, authorId: string): Promise<void> {
+  const titles = listDefinitions().map(({ title }) => title);
+  const hash = await storeBlob(new Uint8Array([1]), 'image/png');
+  for (let k = from; k < to; k += CHUNK) {
+    const rows = Array.from({ length: Math.min(CHUNK, to - k) }, (_, n) => rowAt(k + n, titles));
+    await insertChunk(rows, authorId, hash);
+  }
+  await database().execute(sql`vacuum analyze entry`);
+  await database().execute(sql`vacuum analyze release`);
+}

@@ -1,0 +1,170 @@
+/** The library by hand: found, tried, placed, published again, reviewed, taken and put back. */
+import { expect, test } from '@playwright/test';
+import type { Browser, Page } from '@playwright/test';
+import { addNode as putNode, setValue } from '@/core/edit/nodes';
+import type { GroupDefinition, NetworkDocument } from '@/core/graph/document';
+import { bringIn } from '@/core/releases/release-groups';
+import { strand } from '../support/networks';
+import { BEGUN } from './harbour-paint';
+import { card, openStored, saved, signIn, untilIdle } from './studio';
+import type { Person } from './studio';
+
+interface OpenedEntry {
+  readonly id: string;
+  readonly groups: { root: string; definitions: Record<string, GroupDefinition> };
+}
+/** The first release of an entry, as the page reads it. */
+async function readEntry(page: Page, name: string): Promise<OpenedEntry> {
+  const found = await page.request.get(`/api/library?query=${encodeURIComponent(name)}`);
+  const { entries } = (await found.json()) as { entries: { id: string; name: string }[] };
+  const id = entries.find((entry) => entry.name === name)?.id ?? '';
+  const release = await page.request.get(`/api/library/${id}/releases/1.0.0`);
+  return { id, ...((await release.json()) as Pick<OpenedEntry, 'groups'>) };
+}
+
+/** A material that uses the first release, its first dial at half. */
+async function storeUser(page: Page, { id, groups }: OpenedEntry, name: string): Promise<string> {
+  const brought = bringIn({ ...BEGUN, name }, { entryId: id, version: '1.0.0', groups });
+  const added = putNode(brought.document, null, 'group', [60, 520], brought.groupId);
+  const group = groups.definitions[groups.root];
+  const set = setValue(added.document, null, added.id, group?.dials[0]?.id ?? '', 0.5);
+  const document: NetworkDocument = {
+    ...set,
+    network: {
+      ...set.network,
+      strands: [
+        ...set.network.strands,
+        strand(`${added.id}:${group?.outputs[0]?.id ?? ''} > paint:roughness`),
+      ],
+    },
+  };
+  return openStored(page, document, 'demo-tile');
+}
+
+/** Which release a stored material has, and its card's own value. */
+async function stored(page: Page, id: string): Promise<{ version?: string; value?: unknown }> {
+  const opened = await page.request.get(`/api/materials/${id}`);
+  const { document } = (await opened.json()) as { document: NetworkDocument };
+  const group = Object.values(document.groups).find(({ release }) => release);
+  const node = document.network.nodes.find((each) => each.group === group?.id);
+  return {
+    ...(group?.release ? { version: group.release.version } : {}),
+    value: Object.values(node?.values ?? {})[0],
+  };
+}
+
+async function another(browser: Browser, who: Person): Promise<Page> {
+  const context = await browser.newContext({ viewport: { width: 1280, height: 800 } });
+  const page = await context.newPage();
+  await signIn(page, who);
+  return page;
+}
+
+/** Types on the board what is wanted, and takes the first that is offered. */
+async function placeByName(page: Page, name: string): Promise<void> {
+  const { width = 0, height = 0 } = (await page.getByTestId('board').boundingBox()) ?? {};
+  await page.getByTestId('board').click({ position: { x: width - 30, y: height - 30 } });
+  await page.keyboard.press(name.charAt(0).toLowerCase());
+  await page.getByPlaceholder('What should it do?').fill(name);
+  await page.getByRole('option', { name: new RegExp(`^${name} library`) }).click();
+  await expect(card(page, name)).toBeVisible();
+}
+
+test('an author fixes a group, a librarian reviews it, an artist takes it and goes back', async ({
+  page,
+  browser,
+}) => {
+  test.setTimeout(300_000);
+  const artist = await another(browser, 'tove');
+  const entry = await readEntry(artist, 'Crackle');
+  const one = await storeUser(artist, entry, 'Glazed jug');
+  const two = await storeUser(artist, entry, 'Glazed bowl');
+
+  await signIn(page, 'maren');
+  await openStored(page, BEGUN, 'demo-tile');
+  await placeByName(page, 'Crackle');
+  await card(page, 'Crackle').dblclick();
+  await card(page, 'Cracks').click();
+  const edge = page.getByLabel('Edge, number');
+  await edge.fill('0.2');
+  await edge.press('Enter');
+  await page.getByRole('button', { name: 'Publish this group' }).click();
+  await expect(page.getByTestId('next-choice')).toContainText('after 1.0.0');
+  await expect(page.getByLabel('What is new')).toHaveValue(/Cracks: Edge, [\d.]+ → 0.2/);
+  const publish = page.getByRole('button', { name: 'Publish the next release' });
+  await page.getByRole('button', { name: 'Look at the consequences' }).click();
+  await expect(page.getByTestId('changes')).toContainText('100 %', { timeout: 90_000 });
+  await expect(page.getByTestId('consequences')).toContainText('Glazed bowl');
+  await expect(page.getByTestId('reading')).not.toContainText('still to be tried', {
+    timeout: 90_000,
+  });
+  await page.getByLabel('I have read these notes').check();
+  await expect(publish).toBeEnabled({ timeout: 60_000 });
+  await publish.click();
+  await expect(page.getByText('Proposed Crackle 1.1.0')).toBeVisible({ timeout: 90_000 });
+
+  const librarian = await another(browser, 'sefa');
+  await librarian.goto('/library');
+  await librarian.getByRole('link', { name: 'Crackle 1.1.0' }).click();
+  const accept = librarian.getByRole('button', { name: 'Accept 1.1.0' });
+  await expect(accept).toBeDisabled();
+  await librarian.getByRole('button', { name: 'Look at the consequences' }).click();
+  const wipe = librarian.getByTestId('wipe');
+  await expect(wipe).toBeVisible({ timeout: 90_000 });
+  await wipe.getByRole('radio', { name: 'Difference' }).click();
+  await expect(wipe.getByRole('img', { name: /exaggerated 4 times/ })).toBeVisible();
+  await accept.click();
+  await expect(librarian.getByText('1.1.0 is on the rack.')).toBeVisible();
+
+  await artist.goto(`/materials/${one}`);
+  await untilIdle(artist);
+  await artist.getByRole('button', { name: '1 release waits' }).click();
+  await artist.getByRole('button', { name: 'Take 1.1.0' }).click();
+  await expect(artist.getByText(/Took Crackle 1.1.0/)).toBeVisible();
+  await saved(artist);
+  expect(await stored(artist, one)).toEqual({ version: '1.1.0', value: 0.5 });
+  expect(await stored(artist, two)).toEqual({ version: '1.0.0', value: 0.5 });
+  await artist.keyboard.press('Escape');
+  await artist.getByRole('button', { name: 'Undo' }).click();
+  await expect.poll(() => stored(artist, one)).toEqual({ version: '1.0.0', value: 0.5 });
+
+  await artist.goto(`/library/${entry.id}`);
+  await artist.getByRole('tab', { name: /^Used in/ }).click();
+  await artist.getByLabel('Choose Glazed bowl').check();
+  await artist.getByRole('button', { name: 'Take 1.1.0 in 1' }).click();
+  await expect.poll(() => stored(artist, two)).toEqual({ version: '1.1.0', value: 0.5 });
+  await artist.getByRole('button', { name: 'Put the release of before back' }).click();
+  await expect.poll(() => stored(artist, two)).toEqual({ version: '1.0.0', value: 0.5 });
+  await artist.context().close();
+  await librarian.context().close();
+});
+
+test('an entry is found by facets and keys, tried on its page, and placed from there', async ({
+  page,
+}) => {
+  await signIn(page, 'tove');
+  const material = await openStored(page, { ...BEGUN, name: 'Trial plate' }, 'demo-tile');
+  await page.goto('/library');
+  await page.getByLabel('Search the library').fill('crakle');
+  await expect(page.getByText('These are spelt alike')).toBeVisible();
+  await page.getByLabel('Search the library').fill('');
+  await page
+    .getByTestId('facets')
+    .getByLabel(/camera/)
+    .check();
+  await expect(page.getByTestId('entry-Bright rim')).toBeVisible();
+  await expect(page.getByTestId('entry-Crackle')).toHaveCount(0);
+  await page.getByLabel('Search the library').press('ArrowDown');
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('heading', { name: /Bright rim/ })).toBeVisible();
+  await untilIdle(page);
+  const front = page.getByTestId('trial-front');
+  await front.getByRole('textbox').first().fill('0.5');
+  await front.getByRole('textbox').first().press('Enter');
+  await untilIdle(page);
+  await page.getByRole('button', { name: 'Place it in …' }).click();
+  await page.getByRole('menuitem', { name: /Trial plate/ }).click();
+  await page.waitForURL(`**/materials/${material}`);
+  await expect(card(page, 'Bright rim')).toBeVisible();
+  await saved(page);
+});
