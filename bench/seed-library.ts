@@ -7,15 +7,31 @@ import { database } from '@/db/client';
 import { storeBlob } from '@/db/queries/blobs';
 import { listDefinitions } from '@/core/compile/catalogue';
 
-const WORDS =
+/** Words that are asked for, among made-up ones: the first are used most, as in any language. */
+const KNOWN =
   'tar rope hull mast keel sail lamp brass bell pier stone weed foam drift salt rust moss chalk ' +
-  'slate oak net buoy cork tin paint chip crack frost soot grain ripple band edge hollow crevice ' +
-  'dust rim glow sheen patina wax felt linen thread';
+  'slate oak net buoy cork tin paint chip crack frost soot grain ripple band edge hollow crevice';
+const SYLLABLES = 'ba do fen gri hul kar lo mir nes ot pel rin sta tor ul ven wes yar'.split(' ');
+const VOCABULARY = 3000;
+
 /** Rows of one statement. */
 const CHUNK = 500;
 
 const randomOf = seededRandom(4711);
 const pick = <T>(list: readonly T[]): T => list[Math.floor(randomOf() * list.length)] as T;
+
+function vocabulary(): readonly string[] {
+  const known = KNOWN.split(' ');
+  const made = Array.from(
+    { length: VOCABULARY },
+    () => pick(SYLLABLES) + pick(SYLLABLES) + pick(SYLLABLES),
+  );
+  // A known word after every twenty made-up ones.
+  return made.flatMap((word, k) => (k % 20 === 19 ? [word, known[(k - 19) / 20] ?? word] : [word]));
+}
+/** The n-th word comes about 1/n as often as the first. */
+const word = (words: readonly string[]): string =>
+  words[Math.floor(words.length ** randomOf()) - 1] ?? '';
 
 interface Row {
   readonly id: string;
@@ -28,16 +44,15 @@ interface Row {
   readonly uses: number;
 }
 
-function rowAt(k: number, titles: readonly string[]): Row {
-  const words = WORDS.split(' ');
-  const tags = [pick(words), pick(words), pick(words)];
+function rowAt(k: number, titles: readonly string[], words: readonly string[]): Row {
+  const tags = [word(words), word(words), word(words)];
   const needs = randomOf() < 0.3 ? ['needs:texture coordinates'] : ['free:texture coordinates'];
   return {
     id: `bench-${String(k)}`,
     rack: randomOf() < 0.7 ? 'studio' : 'project:ferry',
-    name: `${pick(words)} ${pick(words)} ${String(k)}`,
+    name: `${word(words)} ${word(words)} ${String(k)}`,
     tags,
-    told: Array.from({ length: 24 }, () => pick(words)).join(' '),
+    told: Array.from({ length: 24 }, () => word(words)).join(' '),
     madeOf: Array.from({ length: 8 }, () => pick(titles)).join(' '),
     facets: [
       `gives:${pick(['scalar', 'scalar', 'colour', 'surface'])}`,
@@ -77,10 +92,13 @@ async function insertChunk(rows: readonly Row[], authorId: string, hash: string)
 
 /** Adds entries until there are so many, the planner's figures brought up to date. */
 export async function seedLibrary(from: number, to: number, authorId: string): Promise<void> {
+  const words = vocabulary();
   const titles = listDefinitions().map(({ title }) => title);
   const hash = await storeBlob(new Uint8Array([1]), 'image/png');
   for (let k = from; k < to; k += CHUNK) {
-    const rows = Array.from({ length: Math.min(CHUNK, to - k) }, (_, n) => rowAt(k + n, titles));
+    const rows = Array.from({ length: Math.min(CHUNK, to - k) }, (_, n) =>
+      rowAt(k + n, titles, words),
+    );
     await insertChunk(rows, authorId, hash);
   }
   await database().execute(sql`vacuum analyze entry`);

@@ -8,7 +8,12 @@ import type {
 } from '@/contract/library';
 import { countUsers, listUsers } from '@/db/queries/entry-uses';
 import { findEntry, listReleases } from '@/db/queries/library';
-import { countFacets as readFacets, findEntries, findSimilar } from '@/db/queries/library-search';
+import {
+  areKnown,
+  countFacets as readFacets,
+  findEntries,
+  findSimilar,
+} from '@/db/queries/library-search';
 import type { EntrySearch, FoundEntry } from '@/db/queries/library-search';
 import { listProjects } from '@/db/queries/materials';
 import type { SignedIn } from './authentication';
@@ -65,7 +70,7 @@ const shown = (found: FoundEntry): LibraryAnswer['entries'][number] => ({
 export async function searchLibrary(user: SignedIn, given: LibraryQuery): Promise<LibraryAnswer> {
   const { racks, search } = await searchOf(user, given);
   const found = await findEntries(search);
-  const isGuess = found.length === 0 && search.query.trim() !== '' && search.first === 0;
+  const isGuess = found.length === 0 && search.first === 0 && !(await areKnown(search.query));
   const entries = isGuess ? await findSimilar(search) : found;
   return {
     racks,

@@ -34,7 +34,7 @@ export interface FoundEntry {
 }
 
 /** Common words are looked for among so many of the most used entries. */
-const WALKED = 1000;
+const WALKED = 300;
 /** Of what matches, the best are looked for among so many, the most used and those named so. */
 const MOST_RANKED = 300,
   MOST_NAMED = 100;
@@ -119,22 +119,33 @@ export async function findEntries(search: EntrySearch): Promise<readonly FoundEn
  */
 async function findRanked(search: EntrySearch, query: SQL): Promise<readonly FoundEntry[]> {
   const { first, count } = search;
-  const offered = isOffered(search);
-  const rank = sql`ts_rank(e.words, ${query}) desc, e.uses desc, e.id`;
+  const matches = sql`e.words @@ ${query} and ${isOffered(search)}`;
+  const scored = sql`select e.id, e.uses, ts_rank(e.words, ${query}) as rank`;
+  const best = sql`rank desc, uses desc, id`;
+  // Rows of the table are read again for those of the page alone.
   const ranked = (candidates: SQL): Promise<readonly FoundEntry[]> =>
-    rows<FoundEntry>(sql`select ${COLUMNS} from (select e.* from entry e join (${candidates}) found
-        on found.id = e.id order by ${rank} limit ${count + 1} offset ${first}) e
-      join "user" u on u.id = e.author_id order by ${rank}`);
-  const named = sql`(select id from entry e where ts_filter(e.words, '{a}') @@ ${query}
-    and ${offered} limit ${MOST_NAMED})`;
-  const common = await ranked(sql`(select id from (select * from entry order by
-      uses desc nulls last, id limit ${WALKED}) e where e.words @@ ${query} and ${offered})
-    union ${named}`);
+    rows<FoundEntry>(sql`select ${COLUMNS} from (select distinct id, uses, rank
+        from (${candidates}) c order by ${best} limit ${count + 1} offset ${first}) f
+      join entry e on e.id = f.id join "user" u on u.id = e.author_id
+      order by f.rank desc, f.uses desc, f.id`);
+  const named = sql`(${scored} from entry e where ts_filter(e.words, '{a}') @@ ${query}
+    and ${isOffered(search)} limit ${MOST_NAMED})`;
+  const common = await ranked(sql`(${scored} from (select * from entry order by
+      uses desc nulls last, id limit ${WALKED}) e where ${matches}) union all ${named}`);
   if (common.length > count) return common;
   const most = Math.max(MOST_RANKED, first + count + 1);
-  return ranked(sql`(with matching as materialized (select id, uses from entry e
-      where e.words @@ ${query} and ${offered})
-    select id from matching order by uses desc, id limit ${most}) union ${named}`);
+  return ranked(sql`(with matching as materialized (select id, uses from entry e where ${matches})
+      ${scored} from (select id from matching order by uses desc, id limit ${most}) m
+      join entry e on e.id = m.id) union all ${named}`);
+}
+
+/** Whether any entry has the words, whatever its facets and its rack: then they are spelt right. */
+export async function areKnown(query: string): Promise<boolean> {
+  const words = wordQuery(query);
+  if (words === null) return true;
+  const found = await rows(sql`select 1 from entry e
+    where e.words @@ to_tsquery('english', ${words}) limit 1`);
+  return found.length > 0;
 }
 
 /** As `findEntries`, for words that are misspelt: what has most letters in common comes first. */
