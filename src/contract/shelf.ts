@@ -1,10 +1,8 @@
-import type { LostSetting } from '@/core/releases/take-release';
 import {
   flag,
   identifier,
   list,
   nullable,
-  object,
   oneOf,
   optional,
   real,
@@ -64,6 +62,17 @@ const changeForm = record({
   share: nullable(real),
 });
 export type ShownChange = TypeOf<typeof changeForm>;
+/** What of a material's own a release has no place for. */
+const lostForm = list(
+  record({
+    board: nullable(text(80)),
+    node: text(80),
+    title: text(400),
+    what: oneOf('value', 'strand', 'drive'),
+    reason: text(1000),
+  }),
+  10000,
+);
 const consequenceForm = record({
   materialId: identifier,
   name: text(200),
@@ -76,7 +85,7 @@ const consequenceForm = record({
   beforeHash: nullable(sha256),
   afterHash: nullable(sha256),
   changes: nullable(list(changeForm, 1000)),
-  lost: nullable(object<readonly LostSetting[]>()),
+  lost: nullable(lostForm),
   reason: nullable(text(4000)),
 });
 export type ConsequenceView = TypeOf<typeof consequenceForm>;
@@ -106,7 +115,6 @@ export const readConsequences = defineRoute('GET', '/api/consequences/:id', {
   answer: answers(outlookForm),
 });
 
-const lostForm = object<readonly LostSetting[]>();
 const takenForm = record({
   materialId: identifier,
   name: text(200),
