@@ -20,7 +20,7 @@ const search = (k: number): string => {
   const query = WORDS[k % WORDS.length] ?? '';
   const facets = FACETS[k % FACETS.length] ?? '';
   const sort = query ? 'match' : 'use';
-  return `${base}/library?query=${encodeURIComponent(query)}&facets=${encodeURIComponent(facets)}&sort=${sort}`;
+  return `${base}/library?${new URLSearchParams({ query, facets, sort }).toString()}`;
 };
 
 async function run(address: (k: number) => string): Promise<readonly number[]> {

@@ -52,7 +52,8 @@ interface Believed {
   readonly user: Promise<SignedIn | null>;
 }
 const kept = globalThis as unknown as { brightLoomSessions?: Map<string, Believed> };
-const believed = (): Map<string, Believed> => (kept.brightLoomSessions ??= new Map());
+const believed = (): Map<string, Believed> =>
+  (kept.brightLoomSessions ??= new Map<string, Believed>());
 
 /** Who sent a request; null when nobody is signed in. */
 export function findSignedIn(headers: Headers): Promise<SignedIn | null> {

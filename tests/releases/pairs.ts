@@ -65,20 +65,14 @@ const UNSEEN: readonly (readonly [string, Edit])[] = [
     'another input that leads nowhere',
     (group) => ({
       ...group,
-      inputs: [
-        ...group.inputs,
-        { id: 'more', name: 'More', kind: 'scalar' },
-      ],
+      inputs: [...group.inputs, { id: 'more', name: 'More', kind: 'scalar' }],
     }),
   ],
   [
     'another output',
     (group) => ({
       ...group,
-      outputs: [
-        ...group.outputs,
-        { id: 'more', name: 'More', kind: 'scalar' },
-      ],
+      outputs: [...group.outputs, { id: 'more', name: 'More', kind: 'scalar' }],
     }),
   ],
   ['limits stated', (group) => ({ ...group, limits: 'Not for thin walls.' })],
@@ -95,9 +89,7 @@ const UNSEEN: readonly (readonly [string, Edit])[] = [
     'a variant',
     (group) => ({
       ...group,
-      variants: [
-        { id: 'v9', name: 'As it was', values: {} },
-      ],
+      variants: [{ id: 'v9', name: 'As it was', values: {} }],
     }),
   ],
 ];

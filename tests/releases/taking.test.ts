@@ -94,9 +94,7 @@ describe('taking a release', () => {
     const lean = release('2.0.0', (group) => ({
       ...group,
       dials: group.dials.slice(1),
-      outputs: [
-        { id: 'other', name: 'Other', kind: 'scalar' },
-      ],
+      outputs: [{ id: 'other', name: 'Other', kind: 'scalar' }],
     }));
     const taken = takeRelease(document, groupId, lean);
     expect(taken.lost.map(({ what, title }) => `${what} ${title}`).sort()).toEqual([
