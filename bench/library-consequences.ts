@@ -24,13 +24,13 @@ import { largeNetwork } from './network';
 
 const ENTRY = 'bench-entry';
 const SIZE = 128;
-/** Nodes of each material; a few more than half of them in the group. */
+/** Nodes of each material, all of them in the group. */
 const NODES = 24;
 
 /** A material whose group is placed from the entry. */
 function material(): { document: NetworkDocument; groups: ReleasedGroups; groupId: string } {
   const source = largeNetwork(NODES);
-  const ids = source.network.nodes.slice(0, Math.ceil(NODES * 0.6)).map(({ id }) => id);
+  const ids = source.network.nodes.map(({ id }) => id);
   const made = groupSelection(source, { board: null, ids, name: 'Bench', path: [] });
   const noise = source.network.nodes.find(({ type }) => type.includes('noise'));
   const dialled =

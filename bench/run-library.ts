@@ -8,7 +8,7 @@ import { startBenchStudio } from './library-studio';
 
 const { argv } = process;
 const at = argv.indexOf('--materials');
-const materials = at < 0 ? 60 : Number(argv[at + 1] ?? 60);
+const materials = at < 0 ? 8 : Number(argv[at + 1] ?? 8);
 const steps = argv.includes('--large') ? [20_000, 200_000] : [20_000];
 const rows: [string, string][] = [];
 const ms = (value: number): string => `${value.toFixed(1)} ms`;
