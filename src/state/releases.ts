@@ -3,7 +3,7 @@ import { listWaiting, readConsequences } from '../contract/shelf';
 import type { OutlookView, WaitingRelease } from '../contract/shelf';
 import { isChangedInside } from '../core/releases/change-notes';
 import { placedFrom, takeEverywhere } from '../core/releases/outlook';
-import { pinRelease } from '../core/releases/take-release';
+import { pinRelease, releasesUsed } from '../core/releases/take-release';
 import type { LostSetting } from '../core/releases/take-release';
 import { call } from './api';
 import { commit } from './editing';
@@ -19,22 +19,22 @@ type Waiting = { readonly waiting: readonly WaitingRelease[] };
 /** The releases that wait for the open material; asked anew when it uses others. */
 export function useWaiting(): readonly WaitingRelease[] {
   const material = useDocument((state) => state.materialId);
-  const used = useDocument(({ document }) => usedText(document.groups));
+  // As text, so that only another release or another pin draws anew.
+  const used = useDocument(({ document }) => JSON.stringify(releasesUsed(document)));
   const { data } = useCall<unknown, { material?: string }, Waiting>(
     listWaiting,
     { query: { material } },
-    { enabled: material !== '' && used !== '' },
+    { enabled: material !== '' && used !== '[]' },
   );
-  const versions = new Set(used.split('\n'));
-  return (data?.waiting ?? []).filter(({ entryId, version }) =>
-    versions.has(`${entryId} ${version}`),
-  );
+  const releases = JSON.parse(used) as ReturnType<typeof releasesUsed>;
+  // What the document says counts: it may not be saved yet.
+  return (data?.waiting ?? []).flatMap((each) => {
+    const own = releases.find(
+      ({ entryId, version }) => entryId === each.entryId && version === each.version,
+    );
+    return own ? [{ ...each, pinned: own.pinned }] : [];
+  });
 }
-
-const usedText = (groups: ReturnType<typeof stores.document.getState>['document']['groups']) =>
-  Object.values(groups)
-    .flatMap(({ release }) => (release ? [`${release.entryId} ${release.version}`] : []))
-    .join('\n');
 
 /** Asks again what waits: after something was taken, or saved. */
 export const askAgain = (): Promise<void> =>
