@@ -58,7 +58,7 @@ test(
     await page.mouse.move(x, y - 100, { steps: 5 });
     await page.mouse.up();
     await expect(height).not.toHaveValue('0.25');
-    expect(Number(await height.inputValue())).toBeGreaterThan(0.3);
+    await expect.poll(async () => Number(await height.inputValue())).toBeGreaterThan(0.3);
     await page.keyboard.press('Control+z');
     await expect(height).toHaveValue('0.25');
     await tools.getByRole('button', { name: 'Extent' }).click();
