@@ -40,6 +40,7 @@ export function EntryUsers({ entry }: { readonly entry: EntryView }) {
       ) : null}
       <div className="my-2 flex flex-wrap gap-2">
         <Button
+          disabled={users.every((each) => each.version === version)}
           onClick={() => {
             setChosen(
               users.filter((each) => each.version !== version).map(({ materialId }) => materialId),
@@ -127,7 +128,11 @@ function UserRows({ users, newest, chosen, onToggle }: RowsProps) {
               onToggle(materialId, event.target.checked);
             }}
           />
-          <Swatch hash={swatchHash} label="" className="h-9 w-9" />
+          {swatchHash === null ? (
+            <span className="h-9 w-9 shrink-0 bg-stage" />
+          ) : (
+            <Swatch hash={swatchHash} label="" className="h-9 w-9 shrink-0" />
+          )}
           <span className="min-w-0 flex-1">
             <Link className="block truncate hover:underline" href={`/materials/${materialId}`}>
               {name}

@@ -19,8 +19,8 @@ export function PublishSheet({ group, saver, onClose }: Props) {
       onClose={onClose}
       title="Publish"
       description={
-        'The server repeats the proof from the revision it holds, makes a picture, and ' +
-        'puts the group on a rack.'
+        'The server proves or compares the group from the revision it holds, makes a picture, ' +
+        'and puts it on a rack.'
       }
     >
       {group ? <PublishForm key={group.id} group={group} saver={saver} onClose={onClose} /> : null}
