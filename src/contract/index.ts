@@ -4,14 +4,14 @@ import * as jobs from './jobs';
 import * as library from './library';
 import * as materials from './materials';
 import * as models from './models';
-import * as ramps from './ramps';
+import * as presets from './presets';
 import type { AnyRoute } from './route';
 import * as session from './session';
 import * as shelf from './shelf';
 
 const isRoute = (value: unknown): value is AnyRoute =>
   typeof value === 'object' && value !== null && 'method' in value && 'path' in value;
-const areas = [session, materials, models, images, ramps, library, shelf, jobs, health];
+const areas = [session, materials, models, images, presets, library, shelf, jobs, health];
 
 /** Every route of the server. */
 export const ROUTES: readonly AnyRoute[] = areas.flatMap((area) =>

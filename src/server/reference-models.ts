@@ -5,6 +5,8 @@ import { prepareModel } from './render';
 
 /** The models every group is proved on, besides the material's own. */
 const REFERENCE_MODELS = ['demo-study', 'demo-buoy'];
+/** The model a group is drawn on where nothing else is said. */
+export const SHOWN_ON = 'demo-study';
 
 /**
  * One after the other: preparing a model keeps the thread busy, and a connection waiting meanwhile

@@ -1,6 +1,6 @@
 'use client';
 import { ClipboardPaste, Copy, ImageUp, Pipette } from 'lucide-react';
-import { useState } from 'react';
+import { useContext, useState } from 'react';
 import { HexColorPicker } from 'react-colorful';
 import { toast } from 'sonner';
 import { useStore } from 'zustand';
@@ -9,8 +9,10 @@ import { COLOUR_MODELS, colourText, readColourText } from '@/core/surface/colour
 import type { ColourModel } from '@/core/surface/colour-models';
 import { fromHex, toHex } from '@/core/surface/colour-science';
 import { colours, copyColour } from './colours';
+import { ColourChip } from './ColourChip';
 import { IconButton } from './IconButton';
 import { NumberField } from './NumberField';
+import { PaletteSlot } from './palette-slot';
 import { ReferenceImage } from './ReferenceImage';
 
 /** A place a colour may be taken from, as the stage. */
@@ -36,6 +38,7 @@ interface Props {
 export function ColourPanel(props: Props) {
   const { value, label, onChange, onDone, onSettle } = props;
   const [isImageOpen, setImageOpen] = useState(false);
+  const showPalettes = useContext(PaletteSlot);
   return (
     <div className="flex flex-col gap-1.5">
       <div
@@ -57,6 +60,7 @@ export function ColourPanel(props: Props) {
         <ModelRow key={model.id} model={model} {...props} />
       ))}
       <RecentColours onSettle={onSettle} />
+      {showPalettes(onSettle)}
       <Elsewhere
         {...props}
         onImage={() => {
@@ -165,17 +169,7 @@ function RecentColours({ onSettle }: Pick<Props, 'onSettle'>) {
   return (
     <div className="flex flex-wrap items-center gap-1" role="group" aria-label="Used last">
       {recent.map((colour) => (
-        <button
-          key={colour.join()}
-          type="button"
-          aria-label={`Use ${toHex(colour)}`}
-          title={toHex(colour)}
-          className="h-[24px] w-[24px] border border-line"
-          style={{ background: toHex(colour) }}
-          onClick={() => {
-            onSettle(colour);
-          }}
-        />
+        <ColourChip key={colour.join()} colour={colour} onTake={onSettle} />
       ))}
     </div>
   );

@@ -1,12 +1,9 @@
 /** Releases of an entry: published, proposed, looked ahead at, taken and put back. */
-import { addDial } from '@/core/edit/dials';
-import { groupSelection } from '@/core/edit/group';
 import { addNode, setValue } from '@/core/edit/nodes';
 import { getInputValue } from '@/core/compile/uniforms';
 import type { NetworkDocument } from '@/core/graph/document';
 import { bringIn } from '@/core/releases/release-groups';
 import { listJobs } from '@/db/queries/jobs';
-import { findEntryByName } from '@/db/queries/library';
 import { findConsequence } from './consequences';
 import type { SignedIn } from '@/server/authentication';
 import { arrangeEntry, copyEntry, decideRelease, listProposals } from '@/server/entry-places';
@@ -17,6 +14,8 @@ import { startPublication } from '@/server/publication';
 import { publish } from '@/server/publish';
 import { listWaiting, putBack, takeIn } from '@/server/takings';
 import { strand } from '../support/networks';
+import { asked, published, publishedEntry } from './entries';
+import type { Source } from './entries';
 import { make, painted, startFerryStudio } from './ferry-studio';
 import { workOff } from './studio';
 
@@ -27,50 +26,7 @@ beforeAll(async () => {
 }, 180000);
 afterAll(() => studio.stop());
 
-interface Source {
-  readonly materialId: string;
-  readonly groupId: string;
-}
-/** A material with a packaged group of two dials. */
-async function packaged(user: SignedIn): Promise<Source> {
-  const { id } = await make(user);
-  const grouped = groupSelection(painted(), {
-    board: null,
-    ids: ['n1', 'n2'],
-    name: 'Grain',
-    path: [],
-    source: { materialId: id, revision: 1 },
-  });
-  const dialled = ['scale', 'detail'].reduce(
-    (document, input) =>
-      addDial(document, grouped.groupId, 'n1', input, 'times', input)?.document ?? document,
-    grouped.document,
-  );
-  await saveMaterial(user, id, { base: 1, modelId: 'demo-tile', document: dialled });
-  return { materialId: id, groupId: grouped.groupId };
-}
-const asked = ({ materialId, groupId }: Source, name: string, more: object = {}) => ({
-  materialId,
-  groupId,
-  revision: 2,
-  rack: 'studio',
-  name,
-  description: 'Fine grain on everything',
-  tags: ['mask'],
-  next: null,
-  notes: '',
-  ...more,
-});
-type Asked = Parameters<typeof startPublication>[1];
-const published = async (user: SignedIn, request: Asked) =>
-  workOff((await startPublication(user, request)).id);
-
-/** An entry with one release, and where it came from. */
-async function newEntry(name: string): Promise<Source & { entryId: string }> {
-  const source = await packaged(author);
-  await published(author, asked(source, name));
-  return { ...source, entryId: (await findEntryByName('studio', name))?.id ?? '' };
-}
+const newEntry = (name: string) => publishedEntry(author, name);
 /** Saves the source with its group changed. @returns the revision */
 async function change(
   { materialId }: Source,

@@ -24,7 +24,8 @@ import { startPublication } from '@/server/publication';
 import { askConsequences } from '@/server/outlooks';
 import { createMaterial, saveMaterial } from '@/server/materials';
 import { searchLibrary } from '@/server/library';
-import { keepRamp } from '@/server/ramps';
+import { keepPreset } from '@/server/presets';
+import { keepStarter } from '@/server/starters';
 import { routeAddress } from '@/state/api';
 import { documentOf, node } from '../support/networks';
 import { makePerson, startStudio, workOff } from './studio';
@@ -109,6 +110,17 @@ async function cookieFor(id: string): Promise<string> {
 
 const newMaterial = async (): Promise<string> =>
   (await createMaterial(artist, { projectId: 'ferry', modelId: 'tile', document: painted })).id;
+
+const keptRamp = (name: string) => ({
+  ...({ kind: 'ramp', rack: 'project:ferry', name, description: '', tags: [] } as const),
+  value: RAMP,
+});
+const newPreset = (): Promise<{ id: string }> =>
+  keepPreset(artist, keptRamp(`Ramp ${String(made++)}`));
+const startedFrom = async () => ({
+  materialId: await newMaterial(),
+  ...{ rack: 'project:ferry', name: `Starter ${String(made++)}`, description: '', tags: [] },
+});
 
 /** A material whose second revision holds a group packaged from its first. */
 async function packaged(): Promise<{ materialId: string; groupId: string }> {
@@ -257,12 +269,19 @@ const SAMPLES: Readonly<Record<string, () => Sample | Promise<Sample>>> = {
   'POST /api/images': () => ({ query: { name: 'grey.png' }, file: known.png }),
   'GET /api/images/:hash': () => ({ params: { hash: known.image } }),
   'GET /api/blobs/:hash': () => ({ params: { hash: known.picture } }),
-  'GET /api/ramps': () => ({}),
-  'POST /api/ramps': () => ({ body: { name: 'Tide', ramp: RAMP } }),
-  'POST /api/ramps/:id/forget': async () => ({
-    params: { id: (await keepRamp(artist, { name: `Ramp ${String(made++)}`, ramp: RAMP })).id },
-    body: {},
+  'GET /api/presets': () => ({ query: { kind: 'ramp' } }),
+  'POST /api/presets': () => ({ body: keptRamp(`Tide ${String(made++)}`) }),
+  'POST /api/presets/starters': async () => ({ body: await startedFrom() }),
+  'GET /api/presets/:id': async () => ({ params: await keepStarter(artist, await startedFrom()) }),
+  'POST /api/presets/:id/arrange': async () => ({
+    params: await newPreset(),
+    body: { description: 'From the quay' },
   }),
+  'POST /api/presets/:id/copy': async () => ({
+    params: await newPreset(),
+    body: { rack: 'project:ferry', name: `Ramp ${String(made++)}` },
+  }),
+  'POST /api/presets/:id/forget': async () => ({ params: await newPreset(), body: {} }),
   'GET /api/library': () => ({ query: { query: 'grain' } }),
   'GET /api/library/:id': () => ({ params: { id: known.entry } }),
   'POST /api/library': async () => ({ body: await publication(`Grain ${String(made++)}`) }),

@@ -1,8 +1,6 @@
-/** Materials, models and ramps as things: copied, named, moved, archived, replaced, forgotten. */
+/** Materials and models as things: copied, named, moved, archived, replaced. */
 import { readFile } from 'node:fs/promises';
 import path from 'node:path';
-import { KEPT_RAMPS } from '@/contract/ramps';
-import type { RampValue } from '@/core/graph/document';
 import { storeBlob } from '@/db/queries/blobs';
 import { insertModel } from '@/db/queries/models';
 import type { SignedIn } from '@/server/authentication';
@@ -15,7 +13,6 @@ import {
   restoreModelFile,
 } from '@/server/model-places';
 import { listModels, modelFile, readableModel } from '@/server/models';
-import { forgetRamp, keepRamp, listRamps } from '@/server/ramps';
 import { make, painted, startFerryStudio } from './ferry-studio';
 import { makePerson } from './studio';
 
@@ -157,38 +154,5 @@ describe('a material and its model in different projects', () => {
       code: 'model.in-use',
     });
     expect(await openMaterial(author, id)).toMatchObject({ modelId: 'ferry-mast' });
-  });
-});
-
-describe('ramps that are kept', () => {
-  const ramp = (level: number): RampValue => ({
-    stops: [0, 1].map((position) => ({
-      id: `s${String(position)}`,
-      position,
-      colour: [level, level, level],
-      alpha: 1,
-      segment: 'linear',
-    })),
-  });
-  it('are one’s own, by name; the same name replaces', async () => {
-    await keepRamp(author, { name: 'Tide', ramp: ramp(0.1) });
-    await keepRamp(author, { name: 'Tide', ramp: ramp(0.2) });
-    await keepRamp(stranger, { name: 'Tide', ramp: ramp(0.9) });
-    const [kept, ...more] = await listRamps(author);
-    expect(more).toEqual([]);
-    expect(kept).toMatchObject({ name: 'Tide', ramp: ramp(0.2) });
-    await expect(forgetRamp(stranger, kept?.id ?? '')).rejects.toMatchObject({ status: 404 });
-    await forgetRamp(author, kept?.id ?? '');
-    expect(await listRamps(author)).toEqual([]);
-    expect(await listRamps(stranger)).toHaveLength(1);
-  });
-  it('have an end: beyond the most, one is told and the others stay', async () => {
-    for (let k = 0; k < KEPT_RAMPS; k++)
-      await keepRamp(author, { name: `Ramp ${String(k)}`, ramp: ramp(0.5) });
-    await expect(keepRamp(author, { name: 'One more', ramp: ramp(1) })).rejects.toMatchObject({
-      code: 'ramp.too-many',
-    });
-    await keepRamp(author, { name: 'Ramp 3', ramp: ramp(1) });
-    expect(await listRamps(author)).toHaveLength(KEPT_RAMPS);
   });
 });

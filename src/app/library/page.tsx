@@ -1,10 +1,10 @@
 import { AccountMenu } from '@/features/account/AccountMenu';
-import { LibraryBrowser } from '@/features/library/LibraryBrowser';
 import { ProposalStrip } from '@/features/library/ProposalStrip';
 import { WaitingStrip } from '@/features/library/WaitingStrip';
 import { listProjects } from '@/server/projects';
 import { TopBar } from '@/ui/TopBar';
 import { signedIn } from '../signed-in';
+import { Shelves } from './Shelves';
 
 export default async function LibraryPage() {
   const user = await signedIn();
@@ -18,7 +18,7 @@ export default async function LibraryPage() {
         <h1 className="mb-3 text-[18px] font-semibold">Library</h1>
         {user.role === 'librarian' ? <ProposalStrip /> : null}
         <WaitingStrip />
-        <LibraryBrowser projects={projects} />
+        <Shelves projects={projects} />
       </main>
     </div>
   );

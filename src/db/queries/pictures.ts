@@ -6,6 +6,7 @@ import {
   entry,
   material,
   outlook,
+  preset,
   projectMember,
   release,
 } from '../schema/index';
@@ -13,9 +14,27 @@ import { isMember } from './members';
 
 const one = { one: sql`1` };
 
+/** That a person sees a rack. */
+const isSeen = (userId: string, rack: typeof entry.rack | typeof preset.rack) =>
+  or(
+    eq(rack, 'studio'),
+    eq(rack, `person:${userId}`),
+    exists(
+      database()
+        .select(one)
+        .from(projectMember)
+        .where(
+          and(
+            eq(projectMember.userId, userId),
+            eq(rack, sql`'project:' || ${projectMember.projectId}`),
+          ),
+        ),
+    ),
+  );
+
 /**
  * A picture by its hash, where it shows a material of a person's projects, a release on a rack
- * they see, the cover of an entry there, or consequences that they asked for.
+ * they see, the cover of an entry or a preset there, or consequences that they asked for.
  */
 export async function findPicture(
   userId: string,
@@ -25,20 +44,7 @@ export async function findPicture(
     .select(one)
     .from(material)
     .where(and(eq(material.swatchHash, blob.hash), isMember(userId, material.projectId)));
-  const ofProjectRack = database()
-    .select(one)
-    .from(projectMember)
-    .where(
-      and(
-        eq(projectMember.userId, userId),
-        eq(entry.rack, sql`'project:' || ${projectMember.projectId}`),
-      ),
-    );
-  const isOnRack = or(
-    eq(entry.rack, 'studio'),
-    eq(entry.rack, `person:${userId}`),
-    exists(ofProjectRack),
-  );
+  const isOnRack = isSeen(userId, entry.rack);
   const ofRelease = database()
     .select(one)
     .from(release)
@@ -54,6 +60,10 @@ export async function findPicture(
     .select(one)
     .from(entry)
     .where(and(eq(entry.coverHash, blob.hash), isNull(entry.withdrawnReason), isOnRack));
+  const ofPreset = database()
+    .select(one)
+    .from(preset)
+    .where(and(eq(preset.swatchHash, blob.hash), isSeen(userId, preset.rack)));
   const ofConsequence = database()
     .select(one)
     .from(consequence)
@@ -71,7 +81,9 @@ export async function findPicture(
       and(
         eq(blob.hash, hash),
         like(blob.mediaType, 'image/%'),
-        or(exists(ofMaterial), exists(ofRelease), exists(ofCover), exists(ofConsequence)),
+        or(
+          ...[ofMaterial, ofRelease, ofCover, ofPreset, ofConsequence].map((each) => exists(each)),
+        ),
       ),
     );
   return row;

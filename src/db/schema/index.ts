@@ -2,3 +2,4 @@ export * from './accounts';
 export * from './studio';
 export * from './jobs';
 export * from './library';
+export * from './presets';

@@ -8,14 +8,12 @@ import {
   pgTable,
   real,
   text,
-  timestamp,
   uniqueIndex,
 } from 'drizzle-orm/pg-core';
 import type { JobState } from '../../contract/jobs';
 import type { Problem } from '../../core/base/problem';
 import { user } from './accounts';
-
-const moment = (name: string) => timestamp(name, { withTimezone: true });
+import { moment } from './columns';
 
 /** Work in the background: what was asked, how far it has come and how it ended. */
 export const job = pgTable(

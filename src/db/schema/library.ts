@@ -1,6 +1,5 @@
 import { sql } from 'drizzle-orm';
 import {
-  customType,
   index,
   integer,
   jsonb,
@@ -8,7 +7,6 @@ import {
   primaryKey,
   real,
   text,
-  timestamp,
   uniqueIndex,
 } from 'drizzle-orm/pg-core';
 import type { AnyPgColumn } from 'drizzle-orm/pg-core';
@@ -19,11 +17,8 @@ import type { ReleaseComparison } from '../../core/releases/release-class';
 import type { ReleasedGroups } from '../../core/releases/release-groups';
 import type { ReleaseClass } from '../../core/releases/versions';
 import { user } from './accounts';
+import { created, moment, tsvector } from './columns';
 import { blob, material } from './studio';
-
-const moment = (name: string) => timestamp(name, { withTimezone: true });
-const created = () => moment('created_at').notNull().defaultNow();
-const tsvector = customType<{ data: string }>({ dataType: () => 'tsvector' });
 
 /** A group in the library. `rack` is `studio`, `project:<id>` or `person:<id>`. */
 export const entry = pgTable(
@@ -117,7 +112,7 @@ export const release = pgTable(
     authorId: text('author_id')
       .notNull()
       .references(() => user.id),
-    withdrawnAt: timestamp('withdrawn_at', { withTimezone: true }),
+    withdrawnAt: moment('withdrawn_at'),
     withdrawnReason: text('withdrawn_reason'),
     createdAt: created(),
     state: text('state').$type<ReleaseState>().notNull().default('out'),

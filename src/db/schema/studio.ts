@@ -1,20 +1,8 @@
-import {
-  customType,
-  index,
-  integer,
-  jsonb,
-  pgTable,
-  primaryKey,
-  text,
-  timestamp,
-  uniqueIndex,
-} from 'drizzle-orm/pg-core';
-import type { NetworkDocument, RampValue } from '../../core/graph/document';
+import { index, integer, jsonb, pgTable, primaryKey, text } from 'drizzle-orm/pg-core';
+import type { NetworkDocument } from '../../core/graph/document';
 import type { ModelPreparation } from '../../core/exchange/prepare';
 import { user } from './accounts';
-
-const bytea = customType<{ data: Buffer; driverData: Buffer }>({ dataType: () => 'bytea' });
-const created = () => timestamp('created_at', { withTimezone: true }).notNull().defaultNow();
+import { bytea, created, moment } from './columns';
 
 export const project = pgTable('project', {
   id: text('id').primaryKey(),
@@ -73,7 +61,7 @@ export const model = pgTable('model', {
   ownerId: text('owner_id').references(() => user.id),
   createdAt: created(),
   /** Set while it is put away: it stands in no list, but what uses it goes on. */
-  archivedAt: timestamp('archived_at', { withTimezone: true }),
+  archivedAt: moment('archived_at'),
 });
 
 /**
@@ -110,9 +98,9 @@ export const material = pgTable(
     head: integer('head').notNull(),
     swatchHash: text('swatch_hash').references(() => blob.hash),
     createdAt: created(),
-    updatedAt: timestamp('updated_at', { withTimezone: true }).notNull().defaultNow(),
+    updatedAt: moment('updated_at').notNull().defaultNow(),
     /** Set while it is put away; nothing of it is lost. */
-    archivedAt: timestamp('archived_at', { withTimezone: true }),
+    archivedAt: moment('archived_at'),
   },
   (table) => [
     index('material_project').on(table.projectId),
@@ -136,19 +124,4 @@ export const revision = pgTable(
     createdAt: created(),
   },
   (table) => [primaryKey({ columns: [table.materialId, table.number] })],
-);
-
-/** A ramp that a person keeps to use again. */
-export const keptRamp = pgTable(
-  'kept_ramp',
-  {
-    id: text('id').primaryKey(),
-    ownerId: text('owner_id')
-      .notNull()
-      .references(() => user.id, { onDelete: 'cascade' }),
-    name: text('name').notNull(),
-    ramp: jsonb('ramp').$type<RampValue>().notNull(),
-    createdAt: created(),
-  },
-  (table) => [uniqueIndex('kept_ramp_name').on(table.ownerId, table.name)],
 );

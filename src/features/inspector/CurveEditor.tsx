@@ -1,11 +1,10 @@
 'use client';
 import { useRef, useState } from 'react';
 import { curveValue } from '@/core/compile/ramp-rows';
-import { LIMITS } from '@/core/graph/document';
+import { LIMITS, isCurve } from '@/core/graph/document';
 import type { CurveValue } from '@/core/graph/document';
 import { SHAPES } from './curve-shapes';
-import { focusBoard } from '@/ui/focus-board';
-import { Choose } from '@/ui/Choose';
+import { RackPresets } from './RackPresets';
 
 interface Props {
   readonly title: string;
@@ -16,7 +15,7 @@ interface Props {
 }
 
 const SIZE = 128;
-const START = 'shape';
+const SHIPPED = Object.entries(SHAPES).map(([name, points]) => ({ name, value: { points } }));
 const sorted = (points: CurveValue['points']): CurveValue['points'] =>
   [...points].sort((a, b) => a[0] - b[0]);
 const within = (x: number): number => Number(Math.min(1, Math.max(0, x)).toFixed(4));
@@ -40,7 +39,7 @@ export function CurveEditor({ title, curve, histogram, onChange, onDone }: Props
   const edits = makeCurveEdits(points, onChange, setChosen);
   return (
     <div className="w-[176px]" data-testid={`curve-${title}`}>
-      <CurveHeading title={title} onChange={onChange} />
+      <CurveHeading title={title} curve={curve} onChange={onChange} />
       <svg
         ref={square}
         width={SIZE}
@@ -89,22 +88,17 @@ const polyline = (points: CurveValue['points']): string =>
     (_, k) => `${String(k)},${((1 - curveValue({ points }, k / SIZE)) * SIZE).toFixed(2)}`,
   ).join(' ');
 
-/** The name of a curve, and shapes to start from. */
-function CurveHeading({ title, onChange }: Pick<Props, 'title' | 'onChange'>) {
+/** The name of a curve, and curves to start from. */
+function CurveHeading({ title, curve, onChange }: Pick<Props, 'title' | 'curve' | 'onChange'>) {
   return (
     <div className="mb-1 flex items-center gap-2 text-[11.5px] text-soft">
       <span className="truncate">{title}</span>
-      <Choose
-        focusAfter={focusBoard}
-        label={`Shape of ${title}`}
-        value={START}
-        items={[
-          { value: START, title: 'Shape …' },
-          ...Object.keys(SHAPES).map((name) => ({ value: name, title: name })),
-        ]}
-        onChange={(name) => {
-          const shape = SHAPES[name];
-          if (shape) onChange({ points: shape }, null, `Chose the shape ${name.toLowerCase()}`);
+      <RackPresets
+        noun="curve"
+        kept={{ kind: 'curve', value: curve }}
+        shipped={SHIPPED}
+        onTake={({ name, value }) => {
+          if (isCurve(value)) onChange(value, null, `Took the curve ${name}`);
         }}
       />
     </div>

@@ -1,6 +1,5 @@
 'use client';
 import { useRouter } from 'next/navigation';
-import { useState } from 'react';
 import { toast } from 'sonner';
 import type { EntryView } from '@/contract/library';
 import { arrangeEntry } from '@/contract/shelf';
@@ -8,10 +7,10 @@ import type { EntryArrangement } from '@/contract/shelf';
 import { describeError } from '@/core/base/problem';
 import { useChange } from '@/state/use-call';
 import { Button } from '@/ui/Button';
-import { FIELD, Field } from '@/ui/Field';
 import { ProblemNote } from '@/ui/ProblemNote';
 import { Sheet } from '@/ui/Sheet';
 import { Swatch } from '@/ui/Swatch';
+import { WordsForm } from '@/ui/WordsForm';
 import { GivingUp, Racks } from './EntryPlaces';
 import type { PartProps } from './EntryPlaces';
 
@@ -44,64 +43,13 @@ export function ArrangeEntry({ entry, open, onClose }: Props) {
       description={entry.rackName}
     >
       <div className="flex flex-col gap-4">
-        <Words entry={entry} send={send} />
+        <WordsForm words={entry} onSend={send} />
         <Covers entry={entry} send={send} />
         <Racks entry={entry} send={send} />
         <GivingUp entry={entry} send={send} />
         {arrange.error ? <ProblemNote problem={describeError(arrange.error)} /> : null}
       </div>
     </Sheet>
-  );
-}
-
-function Words({ entry, send }: PartProps) {
-  const [name, setName] = useState(entry.name);
-  const [description, setDescription] = useState(entry.description);
-  const [tags, setTags] = useState(entry.tags.join(', '));
-  return (
-    <form
-      className="flex flex-col gap-2"
-      onSubmit={(event) => {
-        event.preventDefault();
-        const list = tags
-          .split(',')
-          .map((tag) => tag.trim())
-          .filter(Boolean);
-        send({ name: name.trim(), description, tags: list }, `Changed ${name.trim()}.`);
-      }}
-    >
-      <Field label="Name" fault={undefined}>
-        <input
-          className={FIELD}
-          value={name}
-          onChange={(event) => {
-            setName(event.target.value);
-          }}
-        />
-      </Field>
-      <Field label="Description" fault={undefined}>
-        <textarea
-          rows={3}
-          className={FIELD}
-          value={description}
-          onChange={(event) => {
-            setDescription(event.target.value);
-          }}
-        />
-      </Field>
-      <Field label="Tags, with commas between" fault={undefined}>
-        <input
-          className={FIELD}
-          value={tags}
-          onChange={(event) => {
-            setTags(event.target.value);
-          }}
-        />
-      </Field>
-      <Button type="submit" className="self-start">
-        Save the words
-      </Button>
-    </form>
   );
 }
 

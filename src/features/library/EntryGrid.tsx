@@ -2,6 +2,7 @@ import Link from 'next/link';
 import type { ReactNode } from 'react';
 import { DRAGGED_ENTRY } from '@/state/placing';
 import { Swatch } from '@/ui/Swatch';
+import { Tags } from '@/ui/Tags';
 import type { EntrySummary, LibraryAnswer } from '@/contract/library';
 
 const GRID = 'grid grid-cols-[repeat(auto-fill,minmax(clamp(186px,14vw,300px),1fr))] gap-3';
@@ -101,18 +102,5 @@ function RackLine({
       </p>
       <Tags tags={entry.tags} />
     </>
-  );
-}
-
-/** Words an entry is found by. */
-export function Tags({ tags }: { readonly tags: readonly string[] }) {
-  return (
-    <ul className="mt-auto mb-1 flex flex-wrap gap-1 pt-1 text-[11px] text-soft">
-      {tags.map((tag) => (
-        <li key={tag} className="border border-line px-1">
-          {tag}
-        </li>
-      ))}
-    </ul>
   );
 }

@@ -8,7 +8,7 @@ import type { EntryView } from '@/contract/library';
 import { useCall } from '@/state/use-call';
 import { Button } from '@/ui/Button';
 import { Menu } from '@/ui/Menu';
-import { Tags } from './EntryGrid';
+import { Tags } from '@/ui/Tags';
 
 interface Props {
   readonly entry: EntryView;

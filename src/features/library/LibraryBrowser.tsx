@@ -7,6 +7,7 @@ import { useLibrarySearch } from '@/state/library-search';
 import { Button } from '@/ui/Button';
 import { Choose } from '@/ui/Choose';
 import { ProblemNote } from '@/ui/ProblemNote';
+import { RackChoice } from '@/ui/RackChoice';
 import { EntryGrid } from './EntryGrid';
 import { FacetPanel } from './FacetPanel';
 
@@ -118,22 +119,13 @@ function SearchLine({ query, racks, change }: LineProps) {
         }}
         className="w-[300px] border border-line bg-panel px-2 py-1"
       />
-      {[{ id: '', name: 'All racks' }, ...racks].map((each) => (
-        <button
-          key={each.id}
-          type="button"
-          aria-pressed={(query.rack ?? '') === each.id}
-          className={
-            'min-h-[24px] px-1 ' +
-            ((query.rack ?? '') === each.id ? 'border-b-2 border-weld' : 'text-soft')
-          }
-          onClick={() => {
-            change({ rack: each.id || undefined });
-          }}
-        >
-          {each.name}
-        </button>
-      ))}
+      <RackChoice
+        racks={racks}
+        value={query.rack ?? ''}
+        onChange={(rack) => {
+          change({ rack: rack || undefined });
+        }}
+      />
       <span className="ml-auto">
         <Choose
           label="Order"

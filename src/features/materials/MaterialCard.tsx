@@ -13,6 +13,7 @@ import { Menu } from '@/ui/Menu';
 import type { MenuItem } from '@/ui/Menu';
 import { Swatch } from '@/ui/Swatch';
 import { tellProblem } from '@/ui/tell-problem';
+import { KeepStarter } from './KeepStarter';
 import { copyName } from './material-list';
 
 interface Props {
@@ -35,7 +36,11 @@ function since(moment: string): string {
 }
 
 /** What can be done with a material as a thing; the list is read anew after each. */
-function useActs({ material, projects, taken }: Props, startRenaming: () => void) {
+function useActs(
+  { material, projects, taken }: Props,
+  startRenaming: () => void,
+  keep: () => void,
+) {
   const router = useRouter();
   const { id, name, projectId } = material;
   const act = (words: string, work: () => Promise<unknown>): void => {
@@ -59,6 +64,7 @@ function useActs({ material, projects, taken }: Props, startRenaming: () => void
         );
       },
     },
+    { title: 'Keep as a starter …', help: 'New materials may begin from it', act: keep },
   ];
   const moves = elsewhere.map((project): MenuItem => ({
     title: `Move to ${project.name}`,
@@ -87,9 +93,16 @@ function useActs({ material, projects, taken }: Props, startRenaming: () => void
 export function MaterialCard(props: Props) {
   const { material } = props;
   const [isRenaming, setRenaming] = useState(false);
-  const { sections, act } = useActs(props, () => {
-    setRenaming(true);
-  });
+  const [isKeeping, setKeeping] = useState(false);
+  const { sections, act } = useActs(
+    props,
+    () => {
+      setRenaming(true);
+    },
+    () => {
+      setKeeping(true);
+    },
+  );
   const { id, name, modelName, ownerName, head, updatedAt, swatchHash } = material;
   return (
     <li className="group relative border border-line bg-panel hover:border-seam">
@@ -125,20 +138,39 @@ export function MaterialCard(props: Props) {
           }}
         />
       ) : null}
-      <DropdownMenu.Root>
-        <DropdownMenu.Trigger
-          aria-label={`What to do with ${name}`}
-          className={
-            'absolute top-1 right-1 grid h-[24px] w-[24px] place-items-center border ' +
-            'border-line bg-panel opacity-0 group-hover:opacity-100 hover:bg-raised ' +
-            'focus-visible:opacity-100 data-[state=open]:opacity-100'
-          }
-        >
-          <MoreHorizontal size={14} />
-        </DropdownMenu.Trigger>
-        <Menu sections={sections} />
-      </DropdownMenu.Root>
+      {isKeeping ? (
+        <KeepStarter
+          material={material}
+          onClose={() => {
+            setKeeping(false);
+          }}
+        />
+      ) : null}
+      <ThingMenu name={name} sections={sections} />
     </li>
+  );
+}
+
+interface MenuProps {
+  readonly name: string;
+  readonly sections: () => readonly (readonly MenuItem[])[];
+}
+
+function ThingMenu({ name, sections }: MenuProps) {
+  return (
+    <DropdownMenu.Root>
+      <DropdownMenu.Trigger
+        aria-label={`What to do with ${name}`}
+        className={
+          'absolute top-1 right-1 grid h-[24px] w-[24px] place-items-center border ' +
+          'border-line bg-panel opacity-0 group-hover:opacity-100 hover:bg-raised ' +
+          'focus-visible:opacity-100 data-[state=open]:opacity-100'
+        }
+      >
+        <MoreHorizontal size={14} />
+      </DropdownMenu.Trigger>
+      <Menu sections={sections} />
+    </DropdownMenu.Root>
   );
 }
 

@@ -10,8 +10,6 @@ import type { Project } from '@/contract/session';
 import { identifier, record, text } from '@/contract/forms';
 import { describeError } from '@/core/base/problem';
 import type { Problem } from '@/core/base/problem';
-import { emptyDocument } from '@/core/graph/document';
-import type { NetworkDocument } from '@/core/graph/document';
 import type { StarterText } from '@/core/starters/define';
 import { call } from '@/state/api';
 import { uploadModelFile } from '@/state/upload';
@@ -20,6 +18,8 @@ import { Choose } from '@/ui/Choose';
 import { ProblemNote } from '@/ui/ProblemNote';
 import { contractResolver } from '@/ui/contract-form';
 import { StarterRow } from './StarterRow';
+import { beginFrom, useStarters } from './starter-choices';
+import type { StarterChoice } from './starter-choices';
 
 interface Props {
   readonly projects: readonly Project[];
@@ -33,7 +33,8 @@ const newMaterialForm = record({ name: text(200), model: identifier, project: id
 /** Creates a material from a starter or empty, on one of the models or on a GLB or OBJ file. */
 export function NewMaterial({ projects, models, taken, starters }: Props) {
   const { make, fromFile, busy, problem } = useMaking();
-  const [starter, setStarter] = useState<StarterText | null>(null);
+  const choices = useStarters(starters);
+  const [starter, setStarter] = useState<StarterChoice | null>(null);
   const first = models.find((each) => each.id === 'demo-buoy') ?? models[0];
   const { register, control, getValues, setValue, handleSubmit } = useForm({
     resolver: contractResolver(newMaterialForm),
@@ -47,13 +48,13 @@ export function NewMaterial({ projects, models, taken, starters }: Props) {
   const submit = handleSubmit(({ name, model, project }) =>
     make(project, model, name.trim() || (starter?.title ?? 'New material'), starter),
   );
-  const choose = (next: StarterText | null): void => {
+  const choose = (next: StarterChoice | null): void => {
     setStarter(next);
     if (next && models.some(({ id }) => id === next.model)) setValue('model', next.model);
   };
   return (
     <form className="mb-5 border border-line bg-panel p-3" onSubmit={(event) => void submit(event)}>
-      <StarterRow starters={starters} models={models} chosen={starter} onChoose={choose} />
+      <StarterRow starters={choices} models={models} chosen={starter} onChoose={choose} />
       <div className="mt-3 flex flex-wrap items-center gap-2">
         <span className="font-semibold">
           New material {starter ? `from ${starter.title}` : 'from nothing'}
@@ -145,14 +146,6 @@ function FileChoice({ onTake }: { readonly onTake: (file: File | undefined) => v
   );
 }
 
-/** The networks come when one is taken: the page is there without them. */
-async function documentOf(starter: StarterText | null, name: string): Promise<NetworkDocument> {
-  if (!starter) return emptyDocument(name);
-  const { STARTERS } = await import('@/core/starters/starters');
-  const found = STARTERS.find(({ id }) => id === starter.id);
-  return { ...(found?.document() ?? emptyDocument(name)), name };
-}
-
 /** Creating a material, and what is said meanwhile. */
 function useMaking() {
   const router = useRouter();
@@ -172,13 +165,13 @@ function useMaking() {
     projectId: string,
     modelId: string,
     name: string,
-    starter: StarterText | null,
+    starter: StarterChoice | null,
   ): Promise<void> => {
     const { id } = await call(createMaterial, {
       body: {
         projectId,
         modelId,
-        document: await documentOf(starter, name),
+        document: await beginFrom(starter, name),
       },
     });
     router.push(`/materials/${id}`);
@@ -187,13 +180,13 @@ function useMaking() {
     projectId: string,
     modelId: string,
     name: string,
-    starter: StarterText | null,
+    starter: StarterChoice | null,
   ): Promise<void> => begin('Creating it …', () => create(projectId, modelId, name, starter));
   const fromFile = (
     file: File,
     projectId: string,
     name: string,
-    starter: StarterText | null,
+    starter: StarterChoice | null,
   ): Promise<void> =>
     begin(`Reading ${file.name} …`, async () => {
       const { id } = await uploadModelFile(file, projectId);

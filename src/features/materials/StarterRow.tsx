@@ -2,13 +2,14 @@
 import Image from 'next/image';
 import { ToggleGroup } from 'radix-ui';
 import type { ModelEntry } from '@/contract/models';
-import type { StarterText } from '@/core/starters/define';
+import { Swatch } from '@/ui/Swatch';
+import type { StarterChoice } from './starter-choices';
 
 interface Props {
-  readonly starters: readonly StarterText[];
+  readonly starters: readonly StarterChoice[];
   readonly models: readonly ModelEntry[];
-  readonly chosen: StarterText | null;
-  readonly onChoose: (starter: StarterText | null) => void;
+  readonly chosen: StarterChoice | null;
+  readonly onChoose: (starter: StarterChoice | null) => void;
 }
 const NOTHING = 'nothing';
 const TILE =
@@ -44,22 +45,32 @@ export function StarterRow({ starters, models, chosen, onChoose }: Props) {
             title={
               model
                 ? `${starter.help} Made on ${model.name}.`
-                : `${starter.help} The model it was made on is gone; it begins on another.`
+                : `${starter.help} The model it was made on is not here; it begins on another.`
             }
           >
-            <Image
-              unoptimized
-              src={`/starters/${starter.id}.png`}
-              alt={starter.help}
-              width={144}
-              height={108}
-              className="aspect-[4/3] w-full bg-stage object-contain p-0.5"
-            />
+            <StarterPicture starter={starter} />
             <span className="px-1.5 py-1 text-[12px] leading-[1.2]">{starter.title}</span>
           </ToggleGroup.Item>
         );
       })}
     </ToggleGroup.Root>
+  );
+}
+
+const PICTURE = 'aspect-[4/3] w-full bg-stage object-contain p-0.5';
+
+function StarterPicture({ starter }: { readonly starter: StarterChoice }) {
+  if (starter.kept)
+    return <Swatch hash={starter.kept.swatchHash} label={starter.help} className={PICTURE} />;
+  return (
+    <Image
+      unoptimized
+      src={`/starters/${starter.id}.png`}
+      alt={starter.help}
+      width={144}
+      height={108}
+      className={PICTURE}
+    />
   );
 }
 

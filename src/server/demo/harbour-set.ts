@@ -11,7 +11,7 @@ import { publish } from '../publish';
 import { findRelease, findRevision } from '../stored';
 import { requestSwatch } from '../swatches';
 import { DEMO_MATERIALS } from './materials';
-import { DEMO_PEOPLE } from './people';
+import { demoPerson } from './people';
 
 /** Materials of the harbour set: a starter each, and the groups of the library laid over it. */
 const SET = [
@@ -158,9 +158,8 @@ export async function makeHarbourSet(say: (text: string) => void): Promise<void>
     await findEntryByName('studio', 'Damp places'),
     await findEntryByName('studio', 'Moss on tops'),
   ];
-  const sefa = DEMO_PEOPLE.find(({ id }) => id === 'sefa');
-  if (!old || !better || !sefa) throw new Error('Invariant broken: an entry is missing');
-  await arrangeEntry(sefa, old.id, {
+  if (!old || !better) throw new Error('Invariant broken: an entry is missing');
+  await arrangeEntry(demoPerson('sefa'), old.id, {
     deprecated: { reason: 'Too uneven on large models', successorId: better.id },
   });
 }

@@ -1,4 +1,4 @@
-import type { Role } from '../authentication';
+import type { Role, SignedIn } from '../authentication';
 
 export interface DemoPerson {
   readonly id: string;
@@ -44,3 +44,11 @@ export const DEMO_PEOPLE: readonly DemoPerson[] = [
     projects: ['ferry', 'heron'],
   },
 ];
+
+/** One of them, as if signed in. */
+export function demoPerson(id: string): SignedIn {
+  const found = DEMO_PEOPLE.find((each) => each.id === id);
+  if (!found) throw new Error(`Invariant broken: no demo person ${id}`);
+  const { name, email, role } = found;
+  return { id, name, email, role };
+}

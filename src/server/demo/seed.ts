@@ -18,6 +18,7 @@ import type { DemoGroup } from './groups';
 import { makeHarbourSet } from './harbour-set';
 import { DEMO_MATERIALS } from './materials';
 import { DEMO_PEOPLE, DEMO_PROJECTS } from './people';
+import { keepDemoPresets } from './presets';
 
 /** Fills an empty database with the demo scenario; leaves one that has people in it alone. */
 export async function seedDemo(password: string, say: (text: string) => void): Promise<void> {
@@ -48,6 +49,8 @@ export async function seedDemo(password: string, say: (text: string) => void): P
     await publishGroup(group);
   }
   await makeHarbourSet(say);
+  say('making the demo studio: ramps, palettes, curves, variants and a starter');
+  await keepDemoPresets();
 }
 
 /** A demo material as it is stored, with the picture that ships with its starter. */

@@ -7,11 +7,12 @@ import { findOwner } from '@/db/queries/owners';
 import { runMap } from '../mesh-maps';
 import { publish } from '../publish';
 import { lookAtBatch } from '../outlooks';
+import { drawPresetSwatch } from '../preset-swatch';
 import { makeSheet } from '../proof-sheet';
 import { drawSwatch } from '../swatches';
 import { defineJob } from './define-job';
 import type { JobKind } from './define-job';
-import { CONSEQUENCES, MESH_MAP, PUBLICATION, SHEET, SWATCH } from './lanes';
+import { CONSEQUENCES, MESH_MAP, PRESET_SWATCH, PUBLICATION, SHEET, SWATCH } from './lanes';
 
 const publication = defineJob({
   ...PUBLICATION,
@@ -32,6 +33,17 @@ const swatch = defineJob({
   run: async ({ materialId }) => {
     const owner = await findOwner(materialId);
     if (owner) await drawSwatch(materialId, owner);
+    return {};
+  },
+});
+
+const presetSwatch = defineJob({
+  ...PRESET_SWATCH,
+  tries: 2,
+  timeoutSeconds: 120,
+  form: record({ presetId: identifier }),
+  run: async ({ presetId }, { userId }) => {
+    if (userId !== null) await drawPresetSwatch(presetId, userId);
     return {};
   },
 });
@@ -76,6 +88,7 @@ const consequences = defineJob({
 const ALL = [
   publication,
   swatch,
+  presetSwatch,
   meshMap,
   sheet,
   consequences,

@@ -11,6 +11,7 @@ import { EntryHead } from '@/features/library/EntryHead';
 import { EntryReleases } from '@/features/library/EntryReleases';
 import { EntryUsers } from '@/features/library/EntryUsers';
 import { ReleasePapers } from '@/features/library/ReleasePapers';
+import { showPalettes } from '@/features/presets/Palettes';
 import { InputRows } from '@/features/inspector/InputRows';
 import { Stage } from '@/features/stage/Stage';
 import { VariantStrip } from '@/features/variants/VariantStrip';
@@ -19,6 +20,7 @@ import { SHOWN_CARD, openShowcase } from '@/state/showcase';
 import { useCard } from '@/state/use-card';
 import { Choose } from '@/ui/Choose';
 import { ErrorBoundary } from '@/ui/ErrorBoundary';
+import { PaletteSlot } from '@/ui/palette-slot';
 import { tellProblem } from '@/ui/tell-problem';
 
 interface Props {
@@ -32,31 +34,33 @@ interface Props {
 export function EntryScreen({ entry, release, models }: Props) {
   const [isArranging, setArranging] = useState(false);
   return (
-    <div className="flex h-full min-h-0" data-testid="entry">
-      {release?.fault === null ? (
-        <div className="flex w-[44%] min-w-[420px] flex-col border-r border-line">
-          <Trial release={release} models={models} />
+    <PaletteSlot value={showPalettes}>
+      <div className="flex h-full min-h-0" data-testid="entry">
+        {release?.fault === null ? (
+          <div className="flex w-[44%] min-w-[420px] flex-col border-r border-line">
+            <Trial entryId={entry.id} release={release} models={models} />
+          </div>
+        ) : null}
+        <div className="scaled min-w-0 flex-1 overflow-auto p-4">
+          <EntryHead
+            entry={entry}
+            onEdit={() => {
+              setArranging(true);
+            }}
+          />
+          <EntryTabs entry={entry} release={release} />
         </div>
-      ) : null}
-      <div className="scaled min-w-0 flex-1 overflow-auto p-4">
-        <EntryHead
-          entry={entry}
-          onEdit={() => {
-            setArranging(true);
-          }}
-        />
-        <EntryTabs entry={entry} release={release} />
+        {isArranging ? (
+          <ArrangeEntry
+            open
+            entry={entry}
+            onClose={() => {
+              setArranging(false);
+            }}
+          />
+        ) : null}
       </div>
-      {isArranging ? (
-        <ArrangeEntry
-          open
-          entry={entry}
-          onClose={() => {
-            setArranging(false);
-          }}
-        />
-      ) : null}
-    </div>
+    </PaletteSlot>
   );
 }
 
@@ -64,7 +68,11 @@ export function EntryScreen({ entry, release, models }: Props) {
 const FIRST_MODEL = 'demo-study';
 
 /** The stage with the group on it, and its dials below, to be turned. */
-function Trial({ release, models }: { readonly release: ReleaseView } & Pick<Props, 'models'>) {
+function Trial({
+  entryId,
+  release,
+  models,
+}: { readonly entryId: string; readonly release: ReleaseView } & Pick<Props, 'models'>) {
   const known = models.filter(({ isArchived }) => !isArchived);
   const [modelId, setModelId] = useState(
     (known.find(({ id }) => id === FIRST_MODEL) ?? known[0])?.id ?? FIRST_MODEL,
@@ -93,7 +101,7 @@ function Trial({ release, models }: { readonly release: ReleaseView } & Pick<Pro
         </ErrorBoundary>
       </div>
       <div className="scaled max-h-[40%] overflow-auto border-t border-line bg-panel p-3">
-        <TrialFront evaluation={evaluation} />
+        <TrialFront entryId={entryId} evaluation={evaluation} />
       </div>
     </>
   );
@@ -116,7 +124,13 @@ function useShowcase({ groups }: ReleaseView): Evaluation | null {
 }
 
 /** The front as its users see it. */
-function TrialFront({ evaluation }: { readonly evaluation: Evaluation }) {
+function TrialFront({
+  entryId,
+  evaluation,
+}: {
+  readonly entryId: string;
+  readonly evaluation: Evaluation;
+}) {
   const { node, group } = useCard(SHOWN_CARD);
   if (!node || !group) return null;
   const dials = (describeNode(node, group)?.inputs ?? []).filter(({ dial }) => dial !== null);
@@ -125,7 +139,7 @@ function TrialFront({ evaluation }: { readonly evaluation: Evaluation }) {
       <h2 className="mb-1 text-[12px] font-semibold">
         {dials.length > 0 ? 'Turn its dials' : 'It has no dials'}
       </h2>
-      <VariantStrip {...{ group, evaluation }} card={node} path={[node.id]} />
+      <VariantStrip {...{ group, evaluation, entryId }} card={node} path={[node.id]} />
       <InputRows node={node} ports={dials} board={null} onExpose={null} />
     </section>
   );

@@ -7,8 +7,10 @@ import { BakeSheet } from '@/features/bake/BakeSheet';
 import { LibrarySheet } from '@/features/library/LibrarySheet';
 import { PublishSheet } from '@/features/library/PublishSheet';
 import { ReleasesSheet } from '@/features/library/ReleasesSheet';
+import { showPalettes } from '@/features/presets/Palettes';
 import { PapersSheet } from '@/features/papers/PapersSheet';
 import { useDocument, useOpenGroup } from '@/state/use-stores';
+import { PaletteSlot } from '@/ui/palette-slot';
 import { ProblemNote } from '@/ui/ProblemNote';
 import { TopBar } from '@/ui/TopBar';
 import { ClashDialog } from './ClashDialog';
@@ -106,7 +108,7 @@ function DropTarget({ onFile, children }: DropProps) {
         if (file) void onFile(file);
       }}
     >
-      {children}
+      <PaletteSlot value={showPalettes}>{children}</PaletteSlot>
     </div>
   );
 }

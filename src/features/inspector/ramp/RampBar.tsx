@@ -1,10 +1,8 @@
 'use client';
 import { useEffect, useRef } from 'react';
-import { orderedStops, rampColour, stopPlaces } from '@/core/compile/ramp-rows';
-import type { RampValue } from '@/core/graph/document';
-import type { RampModes } from '@/core/nodes/ramp-table';
-import { toHex } from '@/core/surface/colour-science';
+import { orderedStops, stopPlaces } from '@/core/compile/ramp-rows';
 import { shortNumber } from '@/ui/NumberField';
+import { rampGradient } from '@/ui/ramp-gradient';
 import type { RampBarProps, RampDomain } from './edited-ramp';
 import { inWindow, moved, outOfWindow, roundTicks, zoomed } from './ramp-window';
 import type { RampWindow } from './ramp-window';
@@ -12,19 +10,6 @@ import { StopHandle } from './StopHandle';
 
 const HEIGHT = 58;
 const BAR_HEIGHT = 22;
-const SAMPLES = 120;
-
-/**
- * A CSS gradient through many colours of the shown part of the ramp, so that holds, splines and
- * perceptual blending look as they will.
- */
-export function gradientOf(ramp: RampValue, modes: RampModes, part: RampWindow): string {
-  const parts = Array.from({ length: SAMPLES + 1 }, (_, k) => {
-    const colour = toHex(rampColour(ramp, modes, outOfWindow(part, k / SAMPLES)));
-    return `${colour} ${((k / SAMPLES) * 100).toFixed(2)}%`;
-  });
-  return `linear-gradient(90deg, ${parts.join(', ')})`;
-}
 
 /** The ramp as it looks, the values that arrive over it, its stops to drag, and its axis. */
 export function RampBar(props: RampBarProps) {
@@ -52,7 +37,10 @@ export function RampBar(props: RampBarProps) {
       >
         <div
           className="absolute inset-x-0 bottom-0"
-          style={{ height: BAR_HEIGHT, background: gradientOf(ramp, modes, part) }}
+          style={{
+            height: BAR_HEIGHT,
+            background: rampGradient(ramp, modes, (share) => outOfWindow(part, share)),
+          }}
         />
         {histogram ? <Arriving histogram={histogram} part={part} /> : null}
         {reading === null ? null : <Reading at={inWindow(part, reading)} value={reading} />}
