@@ -1,9 +1,11 @@
 /**
  * Prints what the library costs. Compare ratios within one run only. `--large` searches 200,000
- * entries, too; `--materials 500` looks ahead at so many.
+ * entries, too; `--materials 500` looks ahead at so many; `--page` measures in the application that
+ * runs.
  */
 import { measureConsequences } from './library-consequences';
-import { measureSearch } from './library-search';
+import { measureLibraryPage } from './library-page';
+import { measureSearch, p95 } from './library-search';
 import { startBenchStudio } from './library-studio';
 
 const { argv } = process;
@@ -16,7 +18,7 @@ const times = (value: number): string => `${value.toFixed(2)} ×`;
 
 const stop = await startBenchStudio();
 try {
-  if (!argv.includes('--only-consequences')) {
+  if (!argv.includes('--only-consequences') && !argv.includes('--page')) {
     const figures = await measureSearch(steps);
     const [small] = figures;
     for (const { entries, search, least } of figures)
@@ -26,7 +28,14 @@ try {
           `${times(search / (small?.search ?? search))} the smallest)`,
       ]);
   }
-  if (!argv.includes('--only-search')) {
+  if (argv.includes('--page')) {
+    const times = await measureLibraryPage(20_000);
+    rows.push([
+      'the page, from a letter to the first results, 20,000 entries, p95',
+      times ? `${ms(p95(times))} of ${String(times.length)} letters` : 'no application runs',
+    ]);
+  }
+  if (!argv.includes('--only-search') && !argv.includes('--page')) {
     const { one, two, pictures, killed, lookedAt } = await measureConsequences(materials);
     rows.push(
       [

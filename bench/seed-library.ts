@@ -5,6 +5,7 @@ import { cardAlone } from '@/core/releases/card-alone';
 import { seededRandom } from '@/core/base/random';
 import { database } from '@/db/client';
 import { storeBlob } from '@/db/queries/blobs';
+import { chooseFront } from '@/db/queries/library-search';
 import { listDefinitions } from '@/core/compile/catalogue';
 
 /** Words that are asked for, among made-up ones: the first are used most, as in any language. */
@@ -68,7 +69,7 @@ function rowAt(k: number, titles: readonly string[], words: readonly string[]): 
 async function insertChunk(rows: readonly Row[], authorId: string, hash: string): Promise<void> {
   const text = JSON.stringify(rows);
   await database().execute(sql`insert into entry (id, rack, name, description, tags, author_id,
-      version, swatch_hash, released_at, facets, words, letters, uses)
+      version, swatch_hash, released_at, facets, words, letters, uses, is_front)
     select r->>'id', r->>'rack', r->>'name', r->>'told', r->'tags', ${authorId}, '1.2.0', ${hash},
       now() - random() * interval '900 days',
       array(select jsonb_array_elements_text(r->'facets')),
@@ -76,7 +77,8 @@ async function insertChunk(rows: readonly Row[], authorId: string, hash: string)
         setweight(to_tsvector('english', r->>'tags'), 'B') ||
         setweight(to_tsvector('english', r->>'told'), 'C') ||
         setweight(to_tsvector('english', r->>'madeOf'), 'D'),
-      lower(r->>'name' || ' ' || (r->>'tags')), (r->>'uses')::int
+      lower(r->>'name' || ' ' || (r->>'tags')), (r->>'uses')::int,
+      false
     from jsonb_array_elements(${text}::jsonb) r on conflict do nothing`);
   const groups = JSON.stringify({
     root: 'g1',
@@ -101,6 +103,7 @@ export async function seedLibrary(from: number, to: number, authorId: string): P
     );
     await insertChunk(rows, authorId, hash);
   }
+  await chooseFront(true);
   await database().execute(sql`vacuum analyze entry`);
   await database().execute(sql`vacuum analyze release`);
 }

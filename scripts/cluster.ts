@@ -120,6 +120,8 @@ export async function startCluster({
       '-c listen_addresses=127.0.0.1',
       `-c unix_socket_directories=${root}`,
       '-c password_encryption=scram-sha-256',
+      // Short statements: compiling one would take longer than running it.
+      '-c jit=off',
       ...LOGGING.map(([name, value]) => `-c ${name}=${value}`),
       ...loose,
     ].join(' ');

@@ -1,6 +1,6 @@
 import { groupFacts, groupWords } from '@/core/releases/group-facts';
 import { findEntry, findNewest } from '@/db/queries/library';
-import { listUnshelved, shelve } from '@/db/queries/library-search';
+import { chooseFront, listUnshelved, shelve } from '@/db/queries/library-search';
 import { findRelease } from './stored';
 
 /** Writes anew what an entry is found by, after it or its releases have changed. */
@@ -32,9 +32,14 @@ export async function reshelve(entryId: string): Promise<void> {
       madeOf: words?.madeOf ?? '',
     },
   );
+  await chooseFront();
 }
 
-/** Entries of a studio that was filled before there was a search get their words. */
+/**
+ * Entries of a studio that was filled before there was a search get their words; which ones are
+ * searched first is chosen anew.
+ */
 export async function shelveAll(): Promise<void> {
   for (const id of await listUnshelved()) await reshelve(id);
+  await chooseFront(true);
 }

@@ -1,6 +1,7 @@
 import { sql } from 'drizzle-orm';
 import type { SQL } from 'drizzle-orm';
 import { database } from '../client';
+import { runPrepared } from '../prepared';
 
 /** How entries are ordered. */
 export const SORTS = ['match', 'use', 'date', 'name'] as const;
@@ -33,42 +34,66 @@ export interface FoundEntry {
   readonly deprecatedReason: string | null;
 }
 
-/** Common words are looked for among so many of the most used entries. */
-const WALKED = 300;
+/** So many of the most used entries are searched first; as many more before they are chosen anew. */
+const FRONT = 10_000,
+  FRONT_SLACK = 1000;
 /** Of what matches, the best are looked for among so many, the most used and those named so. */
-const MOST_RANKED = 300,
+const MOST_RANKED = 200,
   MOST_NAMED = 100;
 /** Facets are counted among so many. */
 const MOST_COUNTED = 1000;
 
-const textList = (values: readonly string[]): SQL =>
-  sql`array[${
-    values.length > 0
-      ? sql.join(
-          [...values].map((value) => sql`${value}`),
-          sql`, `,
-        )
-      : sql``
-  }]::text[]`;
+/** A list as one value, so that the statement reads the same however long it is. */
+const textList = (values: readonly string[]): SQL => sql`${sql.param([...values])}::text[]`;
+
+const beginnings = (words: readonly string[]): string =>
+  words
+    .slice(0, 12)
+    .map((word) => `${word}:*`)
+    .join(' & ');
+const wordsIn = (query: string): readonly string[] =>
+  query.toLowerCase().match(/[\p{L}\p{N}]+/gu) ?? [];
 
 /** Typed words as a query for words that begin so, all of them; null where there are none. */
 export function wordQuery(query: string): string | null {
-  const words = query.toLowerCase().match(/[\p{L}\p{N}]+/gu) ?? [];
-  return words.length > 0
-    ? words
-        .slice(0, 12)
-        .map((word) => `${word}:*`)
-        .join(' & ')
-    : null;
+  const words = wordsIn(query);
+  return words.length > 0 ? beginnings(words) : null;
 }
 
+/** So many letters lead to few enough words for the index. */
+const LONG = 3;
+
+/**
+ * That an entry has all the words. Where there are longer ones, those of a letter or two are not
+ * looked up: so many words begin so that reading them costs more than looking at what is found.
+ */
+function hasWords(query: string): SQL {
+  const words = wordsIn(query);
+  const long = words.filter((word) => word.length >= LONG);
+  const short = words.filter((word) => word.length < LONG);
+  const looked = long.length > 0 ? long : words;
+  const inIndex = sql`e.words @@ to_tsquery('english', ${beginnings(looked)})`;
+  return long.length > 0 && short.length > 0
+    ? sql`${inIndex} and (e.words @@ to_tsquery('english', ${beginnings(short)})) is true`
+    : inIndex;
+}
+
+/** A number that stands in the text, for the planner to count with. */
+const literal = (value: number): SQL => sql.raw(String(Math.trunc(value)));
+const pageOf = ({ first, count }: EntrySearch): SQL =>
+  sql`limit ${literal(count + 1)} ${first > 0 ? sql`offset ${first}` : sql``}`;
+
+/** That an entry has all the facets. */
+const hasFacets = ({ facets }: EntrySearch): SQL => sql`e.facets @> ${textList(facets)}`;
+
 /** That an entry is on a rack, has a release that is out, and has all the facets. */
-function isOffered({ racks, facets, usedBy }: EntrySearch): SQL {
+function isOffered(search: EntrySearch, facets = hasFacets(search)): SQL {
+  const { racks, usedBy } = search;
   const parts = [
     sql`e.rack = any(${textList(racks)})`,
     sql`e.version is not null`,
     sql`e.withdrawn_reason is null`,
-    ...(facets.length > 0 ? [sql`e.facets @> ${textList(facets)}`] : []),
+    ...(search.facets.length > 0 ? [facets] : []),
     ...(usedBy
       ? [
           sql`exists (select 1 from entry_use u join material m on m.id = u.material_id
@@ -90,53 +115,54 @@ const ORDERS: Readonly<Record<Sort, SQL>> = {
   name: sql`e.name, e.id`,
 };
 
-async function rows<T extends Record<string, unknown>>(query: SQL): Promise<readonly T[]> {
-  return (await database().execute(query)).rows as unknown as readonly T[];
-}
+const rows = <T extends Record<string, unknown>>(query: SQL): Promise<readonly T[]> =>
+  runPrepared<T>(query);
 
 /** Entries that match, in order: those asked for and one more, where there is one. */
 export async function findEntries(search: EntrySearch): Promise<readonly FoundEntry[]> {
   const words = wordQuery(search.query);
-  const page = sql`limit ${search.count + 1} offset ${search.first}`;
+  const page = pageOf(search);
   const offered = isOffered(search);
   if (words === null)
     return rows<FoundEntry>(sql`select ${COLUMNS} from (select * from entry e where ${offered}
       order by ${ORDERS[search.sort]} ${page}) e join "user" u on u.id = e.author_id
       order by ${ORDERS[search.sort]}`);
-  const query = sql`to_tsquery('english', ${words})`;
-  const matching = (columns: SQL): SQL =>
-    sql`select ${columns} from entry e where e.words @@ ${query} and ${offered}`;
-  if (search.sort !== 'match')
-    return rows<FoundEntry>(sql`select ${COLUMNS} from (${matching(sql`*`)}
-      order by ${ORDERS[search.sort]} ${page}) e
-      join "user" u on u.id = e.author_id order by ${ORDERS[search.sort]}`);
-  return findRanked(search, query);
+  if (search.sort === 'match') return findRanked(search, words);
+  return rows<FoundEntry>(sql`select ${COLUMNS} from (select * from entry e
+      where ${hasWords(search.query)} and ${offered} order by ${ORDERS[search.sort]} ${page}) e
+    join "user" u on u.id = e.author_id order by ${ORDERS[search.sort]}`);
 }
 
 /**
- * Entries with the words, what matches best first. Common words are found among the most used
- * entries, so that a large library costs no more than a small one; what is rarer is looked up.
+ * Entries with the words, what matches best first. Those near at hand are some thousands of the most
+ * used and those that are named so; all others are looked up only where these do not fill the page,
+ * so that a common word costs no more in a large library than in a small one. Where they fill the first
+ * page they come first on all: an entry stands on one page alone.
  */
-async function findRanked(search: EntrySearch, query: SQL): Promise<readonly FoundEntry[]> {
+function findRanked(search: EntrySearch, words: string): Promise<readonly FoundEntry[]> {
   const { first, count } = search;
-  const matches = sql`e.words @@ ${query} and ${isOffered(search)}`;
-  const scored = sql`select e.id, e.uses, ts_rank(e.words, ${query}) as rank`;
-  const best = sql`rank desc, uses desc, id`;
-  // Rows of the table are read again for those of the page alone.
-  const ranked = (candidates: SQL): Promise<readonly FoundEntry[]> =>
-    rows<FoundEntry>(sql`select ${COLUMNS} from (select distinct id, uses, rank
-        from (${candidates}) c order by ${best} limit ${count + 1} offset ${first}) f
-      join entry e on e.id = f.id join "user" u on u.id = e.author_id
-      order by f.rank desc, f.uses desc, f.id`);
-  const named = sql`(${scored} from entry e where ts_filter(e.words, '{a}') @@ ${query}
-    and ${isOffered(search)} limit ${MOST_NAMED})`;
-  const common = await ranked(sql`(${scored} from (select * from entry order by
-      uses desc nulls last, id limit ${WALKED}) e where ${matches}) union all ${named}`);
-  if (common.length > count) return common;
+  const query = sql`to_tsquery('english', ${words})`;
+  const offered = isOffered(search);
+  const matches = sql`${hasWords(search.query)} and ${offered}`;
+  // Names are rare enough: the index of facets would only be read in vain.
+  const offeredThere = isOffered(search, sql`(${hasFacets(search)}) is true`);
   const most = Math.max(MOST_RANKED, first + count + 1);
-  return ranked(sql`(with matching as materialized (select id, uses from entry e where ${matches})
-      ${scored} from (select id from matching order by uses desc, id limit ${most}) m
-      join entry e on e.id = m.id) union all ${named}`);
+  return rows<FoundEntry>(sql`with front as materialized (select e.id from entry e
+      where e.is_front and ${matches} order by e.uses desc, e.id limit ${most}),
+    named as materialized (select e.id from entry e
+      where ts_filter(e.words, '{a}') @@ ${query} and ${offeredThere} limit ${literal(MOST_NAMED)}),
+    near as materialized (select id from front union select id from named),
+    rest as materialized (select e.id, e.uses from entry e
+      where (select count(*) from near) <= ${first + count} and ${matches}),
+    found as (select id, (select count(*) from near) > ${count} as is_first from near union all
+      select id, false from (select id from rest where id not in (select id from near)
+        order by uses desc, id limit ${most}) r),
+    ranked as (select e.id, e.uses, f.is_first, ts_rank(e.words, ${query}) as rank
+      from found f join entry e on e.id = f.id
+      order by is_first desc, rank desc, uses desc, id ${pageOf(search)})
+    select ${COLUMNS} from ranked r join entry e on e.id = r.id
+      join "user" u on u.id = e.author_id
+      order by r.is_first desc, r.rank desc, r.uses desc, r.id`);
 }
 
 /** Whether any entry has the words, whatever its facets and its rack: then they are spelt right. */
@@ -170,8 +196,7 @@ export interface FacetCount {
 
 /** How often each facet stands among what matches, of the first thousand. */
 export async function countFacets(search: EntrySearch): Promise<readonly FacetCount[]> {
-  const words = wordQuery(search.query);
-  const matches = words === null ? sql`true` : sql`e.words @@ to_tsquery('english', ${words})`;
+  const matches = wordQuery(search.query) === null ? sql`true` : hasWords(search.query);
   return rows<FacetCount>(sql`select facet, count(*)::int as count from (
       select unnest(e.facets || ('rack:' || e.rack)) as facet from (select * from entry e
       where ${matches} and ${isOffered(search)} limit ${MOST_COUNTED}) e) f
@@ -209,4 +234,27 @@ export async function shelve(
 export async function listUnshelved(): Promise<readonly string[]> {
   const found = await rows<{ id: string }>(sql`select id from entry where words = ''`);
   return found.map(({ id }) => id);
+}
+
+/**
+ * Chooses anew which entries are searched first: the most used, the newest of equals. Entries come
+ * in as such ones; unless it is asked for, nothing is done before there are many more.
+ */
+export async function chooseFront(isAsked = false): Promise<void> {
+  if (!isAsked) {
+    const [now] = await rows<{ many: boolean }>(sql`select count(*) > ${FRONT + FRONT_SLACK} as many
+      from entry where is_front`);
+    if (!now?.many) return;
+  }
+  // Every change writes the indexes anew: in small parts, so that nobody waits long.
+  const changed = async (): Promise<number> => {
+    const done = await database().execute(sql`update entry e set is_front = t.is_front from (
+        select c.id, c.is_front from (select id, row_number() over (order by uses desc,
+            released_at desc nulls last, id) <= ${FRONT} as is_front from entry) c
+          join entry e on e.id = c.id where e.is_front <> c.is_front
+          order by c.is_front desc limit ${FRONT_SLACK}) t
+      where t.id = e.id`);
+    return done.rowCount ?? 0;
+  };
+  while ((await changed()) === FRONT_SLACK);
 }

@@ -1,5 +1,6 @@
 import { sql } from 'drizzle-orm';
 import {
+  boolean,
   index,
   integer,
   jsonb,
@@ -59,12 +60,17 @@ export const entry = pgTable(
     letters: text('letters').notNull().default(''),
     /** How many materials use it. */
     uses: integer('uses').notNull().default(0),
+    /** Whether it is among the most used ones, which are searched first. */
+    isFront: boolean('is_front').notNull().default(true),
   },
   (table) => [
     uniqueIndex('entry_rack_name').on(table.rack, table.name),
-    index('entry_words').using('gin', table.words),
+    // Words and facets in one: rare words then spare reading what many entries have.
+    index('entry_search').using('gin', table.words, table.facets),
+    index('entry_front')
+      .using('gin', table.words, table.facets)
+      .where(sql`${table.isFront}`),
     index('entry_titles').using('gin', sql`ts_filter(${table.words}, '{a}')`),
-    index('entry_facets').using('gin', table.facets),
     index('entry_letters').using('gin', table.letters.op('gin_trgm_ops')),
     index('entry_uses').on(table.uses.desc(), table.id),
     index('entry_released').on(table.releasedAt.desc().nullsLast(), table.id),

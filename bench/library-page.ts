@@ -1,0 +1,77 @@
+/** How long the page of the library takes from a letter typed to the first results. */
+import path from 'node:path';
+import type { Page } from '@playwright/test';
+import { sql } from 'drizzle-orm';
+import { closeDatabase, database } from '@/db/client';
+import { startCluster } from '../scripts/cluster';
+import { seedLibrary } from './seed-library';
+import { openStudio } from './studio';
+
+const WORDS = ['edge', 'rust cr', 'salt', 'moss', 'brass'];
+/** Between two letters, longer than any answer takes, milliseconds. */
+const PAUSE = 700;
+
+/** Types one letter. @returns milliseconds from the key to the first change of the results */
+async function typeLetter(page: Page, letter: string): Promise<number | null> {
+  await page.evaluate(() => {
+    const results = document.querySelector('[data-testid="library"]');
+    const times: { key?: number; shown?: number } = {};
+    Object.assign(window, { letterTimes: times });
+    window.addEventListener(
+      'keydown',
+      ({ timeStamp }) => {
+        times.key = timeStamp;
+      },
+      { once: true, capture: true },
+    );
+    const observer = new MutationObserver(() => {
+      if (times.key === undefined) return;
+      observer.disconnect();
+      requestAnimationFrame(() => {
+        times.shown = performance.now();
+      });
+    });
+    if (results) observer.observe(results, { childList: true, subtree: true, characterData: true });
+  });
+  await page.keyboard.press(letter === ' ' ? 'Space' : letter);
+  await page.waitForTimeout(PAUSE);
+  return page.evaluate(() => {
+    const { key, shown } = (window as unknown as { letterTimes: Record<string, number> })
+      .letterTimes;
+    return key === undefined || shown === undefined ? null : shown - key;
+  });
+}
+
+/**
+ * Measures in the application that runs, whose library is filled for that and emptied again.
+ * @returns times of letters in milliseconds; null where no application runs
+ */
+export async function measureLibraryPage(entries: number): Promise<readonly number[] | null> {
+  const studio = await openStudio();
+  if (!studio) return null;
+  const folder = process.env['BRIGHT_LOOM_DATA'] ?? path.resolve(import.meta.dirname, '../.data');
+  const { url } = await startCluster({ folder, throwAway: false, say: () => undefined });
+  process.env['DATABASE_URL'] = url;
+  const { page, base, browser } = studio;
+  const times: number[] = [];
+  try {
+    await seedLibrary(0, entries, 'maren');
+    await page.goto(`${base}/library`);
+    await page.waitForTimeout(3 * PAUSE);
+    const field = page.getByLabel('Search the library');
+    for (const word of WORDS) {
+      await field.fill('');
+      await field.focus();
+      await page.waitForTimeout(PAUSE);
+      for (const letter of word) {
+        const time = await typeLetter(page, letter);
+        if (time !== null) times.push(time);
+      }
+    }
+  } finally {
+    await database().execute(sql`delete from entry where id like 'bench-%'`);
+    await closeDatabase();
+    await browser.close();
+  }
+  return times;
+}
