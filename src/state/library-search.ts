@@ -1,14 +1,35 @@
 import type { UseQueryResult } from '@tanstack/react-query';
-import { useEffect, useState } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import { countFacets, searchLibrary } from '../contract/library';
 import type { LibraryAnswer, LibraryQuery } from '../contract/library';
 import { useCall } from './use-call';
 
-/** How long typing must rest before the library is asked, milliseconds. */
-const REST = 60;
+/** While letters follow each other, the library is asked once in so long a time, milliseconds. */
+const PACE = 120;
+/** What is less urgent waits until typing has rested for so long, milliseconds. */
+const REST = 250;
+
+/** A text as it is typed: its first letter at once, then at a pace, the last one in any case. */
+export function usePaced(text: string): string {
+  const [paced, setPaced] = useState(text);
+  const takenAt = useRef(-PACE);
+  useEffect(() => {
+    const timer = setTimeout(
+      () => {
+        takenAt.current = performance.now();
+        setPaced(text);
+      },
+      Math.max(0, takenAt.current + PACE - performance.now()),
+    );
+    return () => {
+      clearTimeout(timer);
+    };
+  }, [text]);
+  return paced;
+}
 
 /** A text once it has rested for a moment. */
-export function useRested(text: string): string {
+function useRested(text: string): string {
   const [rested, setRested] = useState(text);
   useEffect(() => {
     const timer = setTimeout(() => {
@@ -36,10 +57,10 @@ export function useLibrarySearch(
   query: LibraryQuery,
   enabled = true,
 ): UseQueryResult<LibraryAnswer> {
-  const rested = useRested(query.query ?? '');
+  const typed = usePaced(query.query ?? '');
   return useCall(
     searchLibrary,
-    { query: asked({ ...query, query: rested }) },
+    { query: asked({ ...query, query: typed }) },
     { enabled, keepsPrevious: true },
   );
 }

@@ -3,12 +3,12 @@ import { useQueryClient } from '@tanstack/react-query';
 import { forgetPreset, keepPreset, keepStarter, listPresets } from '../contract/presets';
 import type { PresetGiven, PresetList, PresetQuery, StarterGiven } from '../contract/presets';
 import { call } from './api';
-import { useRested } from './library-search';
+import { usePaced } from './library-search';
 import { keyOfCall, useCall } from './use-call';
 
 /** What stands on the racks one sees, as it is searched. */
 export function usePresets(query: PresetQuery, enabled = true): UseQueryResult<PresetList> {
-  const words = useRested(query.query ?? '').slice(0, 200);
+  const words = usePaced(query.query ?? '').slice(0, 200);
   const { query: _typed, ...given } = query;
   return useCall(
     listPresets,

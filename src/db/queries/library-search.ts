@@ -40,6 +40,8 @@ const FRONT = 10_000,
 /** Of what matches, the best are looked for among so many, the most used and those named so. */
 const MOST_RANKED = 200,
   MOST_NAMED = 100;
+/** For a letter so many of the most used are read. */
+const MOST_READ = 1000;
 /** Facets are counted among so many. */
 const MOST_COUNTED = 1000;
 
@@ -127,10 +129,28 @@ export async function findEntries(search: EntrySearch): Promise<readonly FoundEn
     return rows<FoundEntry>(sql`select ${COLUMNS} from (select * from entry e where ${offered}
       order by ${ORDERS[search.sort]} ${page}) e join "user" u on u.id = e.author_id
       order by ${ORDERS[search.sort]}`);
-  if (search.sort === 'match') return findRanked(search, words);
+  if (search.sort === 'match')
+    return (await findByLetter(search, words)) ?? findRanked(search, words);
   return rows<FoundEntry>(sql`select ${COLUMNS} from (select * from entry e
       where ${hasWords(search.query)} and ${offered} order by ${ORDERS[search.sort]} ${page}) e
     join "user" u on u.id = e.author_id order by ${ORDERS[search.sort]}`);
+}
+
+/**
+ * Entries with words that begin with a letter, for the first letter that is typed: so many have one
+ * that those used most are read in turn. Null for longer words, and where that fills no page.
+ */
+async function findByLetter(
+  search: EntrySearch,
+  words: string,
+): Promise<readonly FoundEntry[] | null> {
+  if (wordsIn(search.query).some((word) => word.length > 1)) return null;
+  const found = await rows<FoundEntry>(sql`select ${COLUMNS} from (select * from (select *
+        from entry order by uses desc nulls last, id limit ${literal(MOST_READ)}) e
+      where (e.words @@ to_tsquery('english', ${words})) is true and ${isOffered(search)}
+      order by ${ORDERS.use} ${pageOf(search)}) e
+    join "user" u on u.id = e.author_id order by ${ORDERS.use}`);
+  return found.length > search.count ? found : null;
 }
 
 /**

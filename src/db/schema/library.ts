@@ -76,6 +76,7 @@ export const entry = pgTable(
     index('entry_released').on(table.releasedAt.desc().nullsLast(), table.id),
     index('entry_name').on(table.name, table.id),
     index('entry_cover').on(table.coverHash),
+    index('entry_successor').on(table.successorId),
   ],
 );
 
