@@ -47,8 +47,13 @@ export function connection(): { pool: Pool; database: Database } {
     });
     // A server that goes away ends idle connections; the next query reconnects or says so.
     const made: Kept = { pool, database: drizzle(pool, { schema }), lostAt: 0 };
-    pool.on('error', () => {
+    const lost = (): void => {
       made.lostAt = Date.now();
+    };
+    pool.on('error', lost);
+    // One that is in use, between two statements of a transaction, would end the process.
+    pool.on('connect', (client) => {
+      client.on('error', lost);
     });
     kept.brightLoomDatabase = made;
   }
@@ -56,6 +61,25 @@ export function connection(): { pool: Pool; database: Database } {
 }
 
 export const database = (): Database => connection().database;
+
+type Transaction = Parameters<Parameters<Database['transaction']>[0]>[0];
+
+/**
+ * Does several things together or not at all. The connection is given back whatever happens, also
+ * where the database goes away before anything is begun.
+ */
+export async function transaction<T>(work: (tx: Transaction) => Promise<T>): Promise<T> {
+  const client = await connection().pool.connect();
+  let isLost = false;
+  try {
+    return await drizzle(client, { schema }).transaction(work);
+  } catch (error) {
+    isLost = isUnreachable(error);
+    throw error;
+  } finally {
+    client.release(isLost);
+  }
+}
 
 export async function closeDatabase(): Promise<void> {
   const open = kept.brightLoomDatabase;
@@ -144,10 +168,11 @@ function* causesOf(error: unknown): Generator<Error & { code?: string }> {
 }
 
 const UNREACHABLE = /^(ECONNREFUSED|ECONNRESET|ENOTFOUND|EPIPE|ETIMEDOUT|57P0[123]|08\d\d\d)$/;
+const LOST_WORDS = /Connection terminated|connection error and is not queryable/i;
 /** Whether an error says that the database cannot be reached (not that a statement was wrong). */
 export function isUnreachable(error: unknown): boolean {
   for (const at of causesOf(error)) {
-    if (UNREACHABLE.test(at.code ?? '') || /Connection terminated/i.test(at.message)) return true;
+    if (UNREACHABLE.test(at.code ?? '') || LOST_WORDS.test(at.message)) return true;
     if (at instanceof AggregateError && at.errors.some((each) => isUnreachable(each))) return true;
   }
   return false;

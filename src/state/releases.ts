@@ -1,10 +1,13 @@
 import type { UseQueryResult } from '@tanstack/react-query';
+import { openEntry } from '../contract/library';
 import { listWaiting, readConsequences } from '../contract/shelf';
 import type { OutlookView, WaitingRelease } from '../contract/shelf';
+import { AppError } from '../core/base/diagnostic';
 import { isChangedInside } from '../core/releases/change-notes';
 import { placedFrom, takeEverywhere } from '../core/releases/outlook';
 import { pinRelease, releasesUsed } from '../core/releases/take-release';
 import type { LostSetting } from '../core/releases/take-release';
+import { takeSuccessor } from '../core/releases/take-successor';
 import { call } from './api';
 import { commit } from './editing';
 import { readRelease } from './placing';
@@ -65,6 +68,28 @@ export async function takeHere(
     return taken.document;
   });
   return { lost, changed };
+}
+
+/**
+ * Takes the newest release of an entry in the place of another that is given up, as one step.
+ * @throws ApiFailure, AppError
+ */
+export async function takeSuccessorHere(
+  { entryId, entryName }: Pick<WaitingRelease, 'entryId' | 'entryName'>,
+  successorId: string,
+): Promise<TakenHere & { readonly name: string }> {
+  const { name, version } = await call(openEntry, { params: { id: successorId } });
+  if (version === null)
+    throw new AppError('release.none', `“${name}” has no release that is out.`, 'Choose another.');
+  const placed = await readRelease(successorId, version);
+  const changed = await changedByHand(entryId);
+  let lost: readonly LostSetting[] = [];
+  commit(`Took ${name} ${version} in place of ${entryName}`, (document) => {
+    const taken = takeSuccessor(document, entryId, placed);
+    lost = taken.lost;
+    return taken.document;
+  });
+  return { lost, changed, name };
 }
 
 /** The names of groups placed from an entry that are not as their release any more. */

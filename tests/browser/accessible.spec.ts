@@ -31,6 +31,15 @@ test('nor have the lists: materials, models, library, an entry, work', async ({ 
   await page.goto('/library');
   await expect(page.getByRole('link', { name: /Crackle/ }).first()).toBeVisible();
   expect(await violations(page)).toEqual([]);
+  for (const [kind, name] of [
+    ['Palettes', 'Harbour lights'],
+    ['Starters', 'Harbour set, coated'],
+  ] as const) {
+    await page.getByRole('tab', { name: kind }).click();
+    await expect(page.getByTestId(`preset-${name}`)).toBeVisible();
+    expect(await violations(page)).toEqual([]);
+  }
+  await page.getByRole('tab', { name: 'Groups' }).click();
   await page
     .getByRole('link', { name: /Crackle/ })
     .first()

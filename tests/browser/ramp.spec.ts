@@ -124,7 +124,8 @@ test('a ramp is looked at closely, copied, kept, and read from its strip', async
   await expect(stops(page)).toHaveCount(3);
   await editor(page).getByRole('button', { name: 'Presets …' }).click();
   await presets.getByRole('button', { name: 'Forget Hull grey' }).click();
-  await expect(presets.getByText('None yet')).toBeVisible();
+  await expect(presets.getByRole('button', { name: 'Hull grey', exact: true })).toHaveCount(0);
+  await expect(presets.getByRole('button', { name: 'Lamp soot' })).toBeVisible();
   await page.keyboard.press('Escape');
 
   const file = page.getByLabel('Strip image of a ramp');

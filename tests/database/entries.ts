@@ -1,10 +1,16 @@
 /** Groups that are packaged and published, for tests of what stands in the library. */
+import { getInputValue } from '@/core/compile/uniforms';
 import { addDial } from '@/core/edit/dials';
 import { groupSelection } from '@/core/edit/group';
+import { addNode, setValue } from '@/core/edit/nodes';
+import type { NetworkDocument } from '@/core/graph/document';
+import { bringIn } from '@/core/releases/release-groups';
 import { findEntryByName } from '@/db/queries/library';
 import type { SignedIn } from '@/server/authentication';
-import { saveMaterial } from '@/server/materials';
+import { openRelease } from '@/server/library';
+import { openMaterial, saveMaterial } from '@/server/materials';
 import { startPublication } from '@/server/publication';
+import { strand } from '../support/networks';
 import { make, painted } from './ferry-studio';
 import { workOff } from './studio';
 
@@ -55,4 +61,72 @@ export async function publishedEntry(
   const source = await packaged(author);
   await published(author, asked(source, name));
   return { ...source, entryId: (await findEntryByName('studio', name))?.id ?? '' };
+}
+
+/** Saves the source with its group changed. @returns the revision */
+export async function changeSource(
+  user: SignedIn,
+  { materialId }: Source,
+  edit: (document: NetworkDocument) => NetworkDocument,
+): Promise<number> {
+  const now = await openMaterial(user, materialId);
+  const saved = await saveMaterial(user, materialId, {
+    base: now.revision,
+    modelId: now.modelId,
+    document: edit(now.document),
+  });
+  return saved.revision;
+}
+/** The group with a value that shows. */
+export const coarser =
+  ({ groupId }: Source) =>
+  (document: NetworkDocument): NetworkDocument =>
+    setValue(document, groupId, 'n1', 'scale', 3);
+/** The next release of an entry, asked for. */
+export const nextRelease = (
+  entry: Source & { entryId: string },
+  name: string,
+  revision: number,
+  base = '1.0.0',
+) => asked(entry, name, { revision, next: { entryId: entry.entryId, base } });
+
+/** A material of somebody's that uses the first release, with a dial at half. */
+export async function storeUser(
+  who: SignedIn,
+  entryId: string,
+  projectId = 'ferry',
+): Promise<string> {
+  const { groups } = await openRelease(who, entryId, '1.0.0');
+  const { id } = await make(who, painted(), projectId);
+  const now = await openMaterial(who, id);
+  const brought = bringIn(now.document, { entryId, version: '1.0.0', groups });
+  const added = addNode(brought.document, null, 'group', [0, 0], brought.groupId);
+  const group = added.document.groups[brought.groupId as never] as NetworkDocument['groups'][never];
+  const set = setValue(added.document, null, added.id, group.dials[0]?.id ?? '', 0.5);
+  const { network } = set;
+  const document = {
+    ...set,
+    network: {
+      ...network,
+      strands: [
+        ...network.strands.filter(({ to }) => to.input !== 'roughness'),
+        strand(`${added.id}:${group.outputs[0]?.id ?? ''} > n3:roughness`),
+      ],
+    },
+  };
+  await saveMaterial(who, id, { base: 1, modelId: 'demo-tile', document });
+  return id;
+}
+/** The version a material has of an entry, and its card's own value. */
+export async function releaseIn(who: SignedIn, materialId: string, entryId: string) {
+  const { document, revision } = await openMaterial(who, materialId);
+  const group = Object.values(document.groups).find(({ release }) => release?.entryId === entryId);
+  const card = document.network.nodes.find((node) => node.group === group?.id);
+  const dial = group?.dials[0]?.id ?? '';
+  return {
+    version: group?.release?.version,
+    value: card && getInputValue(card, dial),
+    revision,
+    document,
+  };
 }

@@ -1,22 +1,26 @@
 /** Releases of an entry: published, proposed, looked ahead at, taken and put back. */
-import { addNode, setValue } from '@/core/edit/nodes';
-import { getInputValue } from '@/core/compile/uniforms';
+import { setValue } from '@/core/edit/nodes';
 import type { NetworkDocument } from '@/core/graph/document';
-import { bringIn } from '@/core/releases/release-groups';
 import { listJobs } from '@/db/queries/jobs';
 import { findConsequence } from './consequences';
 import type { SignedIn } from '@/server/authentication';
 import { arrangeEntry, copyEntry, decideRelease, listProposals } from '@/server/entry-places';
 import { countFacets, openEntry, openRelease, searchLibrary } from '@/server/library';
-import { openMaterial, saveMaterial } from '@/server/materials';
 import { askConsequences, readConsequences } from '@/server/outlooks';
 import { startPublication } from '@/server/publication';
 import { publish } from '@/server/publish';
 import { listWaiting, putBack, takeIn } from '@/server/takings';
-import { strand } from '../support/networks';
-import { asked, published, publishedEntry } from './entries';
+import {
+  changeSource,
+  coarser,
+  nextRelease,
+  published,
+  publishedEntry,
+  releaseIn,
+  storeUser,
+} from './entries';
 import type { Source } from './entries';
-import { make, painted, startFerryStudio } from './ferry-studio';
+import { startFerryStudio } from './ferry-studio';
 import { workOff } from './studio';
 
 let studio: Awaited<ReturnType<typeof startFerryStudio>>['studio'];
@@ -27,24 +31,12 @@ beforeAll(async () => {
 afterAll(() => studio.stop());
 
 const newEntry = (name: string) => publishedEntry(author, name);
-/** Saves the source with its group changed. @returns the revision */
-async function change(
-  { materialId }: Source,
+const change = (
+  source: Source,
   edit: (document: NetworkDocument) => NetworkDocument,
-  user = author,
-): Promise<number> {
-  const now = await openMaterial(user, materialId);
-  const saved = await saveMaterial(user, materialId, {
-    base: now.revision,
-    modelId: now.modelId,
-    document: edit(now.document),
-  });
-  return saved.revision;
-}
-const coarser =
-  ({ groupId }: Source) =>
-  (document: NetworkDocument): NetworkDocument =>
-    setValue(document, groupId, 'n1', 'scale', 3);
+  who = author,
+): Promise<number> => changeSource(who, source, edit);
+
 const renamed =
   ({ groupId }: Source) =>
   (document: NetworkDocument): NetworkDocument => ({
@@ -57,67 +49,24 @@ const renamed =
       },
     },
   });
-const next = (
-  entry: Source & { entryId: string },
-  name: string,
-  revision: number,
-  base = '1.0.0',
-) => asked(entry, name, { revision, next: { entryId: entry.entryId, base } });
-
-/** A material of somebody's that uses the first release, with a dial at half. */
-async function user(who: SignedIn, entryId: string, projectId = 'ferry'): Promise<string> {
-  const { groups } = await openRelease(who, entryId, '1.0.0');
-  const { id } = await make(who, painted(), projectId);
-  const now = await openMaterial(who, id);
-  const brought = bringIn(now.document, { entryId, version: '1.0.0', groups });
-  const added = addNode(brought.document, null, 'group', [0, 0], brought.groupId);
-  const group = added.document.groups[brought.groupId as never] as NetworkDocument['groups'][never];
-  const set = setValue(added.document, null, added.id, group.dials[0]?.id ?? '', 0.5);
-  const { network } = set;
-  const document = {
-    ...set,
-    network: {
-      ...network,
-      strands: [
-        ...network.strands.filter(({ to }) => to.input !== 'roughness'),
-        strand(`${added.id}:${group.outputs[0]?.id ?? ''} > n3:roughness`),
-      ],
-    },
-  };
-  await saveMaterial(who, id, { base: 1, modelId: 'demo-tile', document });
-  return id;
-}
-/** The version a material has of an entry, and its card's own value. */
-async function has(who: SignedIn, materialId: string, entryId: string) {
-  const { document, revision } = await openMaterial(who, materialId);
-  const group = Object.values(document.groups).find(({ release }) => release?.entryId === entryId);
-  const card = document.network.nodes.find((node) => node.group === group?.id);
-  const dial = group?.dials[0]?.id ?? '';
-  return {
-    version: group?.release?.version,
-    value: card && getInputValue(card, dial),
-    revision,
-    document,
-  };
-}
 
 describe('the next release', () => {
   it('gets its class and its version by measurement, and notes from what changed', async () => {
     const entry = await newEntry('Grain measured');
     const same = await change(entry, renamed(entry));
-    expect(await published(librarian, next(entry, 'Grain measured', same))).toMatchObject({
+    expect(await published(librarian, nextRelease(entry, 'Grain measured', same))).toMatchObject({
       state: 'done',
       result: { version: '1.0.1', releaseClass: 'same', state: 'out' },
     });
     const looks = await change(entry, coarser(entry));
-    const done = await published(librarian, next(entry, 'Grain measured', looks, '1.0.1'));
+    const done = await published(librarian, nextRelease(entry, 'Grain measured', looks, '1.0.1'));
     expect(done?.result).toMatchObject({ version: '1.1.0', releaseClass: 'compatible' });
     const lean = await change(entry, (document) => {
       const group = document.groups[entry.groupId as never] as NetworkDocument['groups'][never];
       const dials = group.dials.slice(1);
       return { ...document, groups: { ...document.groups, [group.id]: { ...group, dials } } };
     });
-    const gone = await published(librarian, next(entry, 'Grain measured', lean, '1.1.0'));
+    const gone = await published(librarian, nextRelease(entry, 'Grain measured', lean, '1.1.0'));
     expect(gone?.result).toMatchObject({ version: '2.0.0', releaseClass: 'breaking' });
     const { releases, version } = await openEntry(stranger, entry.entryId);
     expect(version).toBe('2.0.0');
@@ -129,20 +78,20 @@ describe('the next release', () => {
   it('of two who publish at once one wins and the other is told', async () => {
     const entry = await newEntry('Grain twice');
     const first = await change(entry, coarser(entry));
-    const mine = await startPublication(librarian, next(entry, 'Grain twice', first));
+    const mine = await startPublication(librarian, nextRelease(entry, 'Grain twice', first));
     const second = await change(entry, (document) =>
       setValue(document, entry.groupId, 'n1', 'scale', 4),
     );
-    const theirs = await startPublication(librarian, next(entry, 'Grain twice', second));
+    const theirs = await startPublication(librarian, nextRelease(entry, 'Grain twice', second));
     expect(await workOff(mine.id)).toMatchObject({ state: 'done', result: { version: '1.1.0' } });
     expect(await workOff(theirs.id)).toMatchObject({
       state: 'refused',
       reason: { code: 'release.overtaken' },
     });
     await expect(
-      startPublication(librarian, next(entry, 'Grain twice', second)),
+      startPublication(librarian, nextRelease(entry, 'Grain twice', second)),
     ).rejects.toMatchObject({ code: 'release.overtaken' });
-    const again = await published(librarian, next(entry, 'Grain twice', first, '1.1.0'));
+    const again = await published(librarian, nextRelease(entry, 'Grain twice', first, '1.1.0'));
     expect(again?.result).toMatchObject({ version: '1.1.0', isNew: false });
     expect((await openEntry(author, entry.entryId)).releases).toHaveLength(2);
   }, 180000);
@@ -150,7 +99,7 @@ describe('the next release', () => {
   it('a worker that ends in any phase leaves all as it was; the next try ends', async () => {
     const entry = await newEntry('Grain interrupted');
     const revision = await change(entry, coarser(entry));
-    const request = next(entry, 'Grain interrupted', revision);
+    const request = nextRelease(entry, 'Grain interrupted', revision);
     for (let phase = 1; phase <= 5; phase++) {
       let calls = 0;
       const dies = (): Promise<void> =>
@@ -168,7 +117,7 @@ describe('a review', () => {
   it('keeps an author’s release of the studio rack until a librarian decides', async () => {
     const entry = await newEntry('Grain proposed');
     const revision = await change(entry, coarser(entry));
-    const done = await published(author, next(entry, 'Grain proposed', revision));
+    const done = await published(author, nextRelease(entry, 'Grain proposed', revision));
     expect(done?.result).toMatchObject({ version: '1.1.0', state: 'proposed' });
     expect((await openEntry(stranger, entry.entryId)).releases).toHaveLength(1);
     expect((await openEntry(author, entry.entryId)).releases).toHaveLength(2);
@@ -191,7 +140,7 @@ describe('a review', () => {
     const better = await change(entry, (document) =>
       setValue(document, entry.groupId, 'n1', 'scale', 7),
     );
-    const again = await published(author, next(entry, 'Grain proposed', better));
+    const again = await published(author, nextRelease(entry, 'Grain proposed', better));
     expect(again?.result).toMatchObject({ version: '1.2.0', state: 'proposed' });
     await decideRelease(librarian, entry.entryId, {
       version: '1.2.0',
@@ -205,8 +154,8 @@ describe('a review', () => {
 describe('consequences', () => {
   it('show each material before and after; others are counted; twice is once', async () => {
     const entry = await newEntry('Grain looked at');
-    const mine = await user(author, entry.entryId);
-    await user(stranger, entry.entryId, 'heron');
+    const mine = await storeUser(author, entry.entryId);
+    await storeUser(stranger, entry.entryId, 'heron');
     const revision = await change(entry, coarser(entry));
     const { id } = await askConsequences(author, entry.entryId, {
       version: null,
@@ -231,22 +180,28 @@ describe('consequences', () => {
 describe('taking a release', () => {
   it('keeps own values to the bit, only where it is asked for, and goes back', async () => {
     const entry = await newEntry('Grain taken');
-    const [one, other] = [await user(artist, entry.entryId), await user(artist, entry.entryId)];
+    const [one, other] = [
+      await storeUser(artist, entry.entryId),
+      await storeUser(artist, entry.entryId),
+    ];
     expect((await openEntry(artist, entry.entryId)).users).toHaveLength(2);
     const revision = await change(entry, coarser(entry));
-    await published(librarian, next(entry, 'Grain taken', revision));
+    await published(librarian, nextRelease(entry, 'Grain taken', revision));
     const { waiting } = await listWaiting(artist, one);
     expect(waiting).toMatchObject([
       { entryName: 'Grain taken', version: '1.0.0', newest: '1.1.0', releaseClass: 'compatible' },
     ]);
-    const before = await has(artist, one, entry.entryId);
+    const before = await releaseIn(artist, one, entry.entryId);
     const { taken } = await takeIn(artist, entry.entryId, '1.1.0', [one]);
     expect(taken).toMatchObject([{ materialId: one, reason: null, lost: [] }]);
-    expect(await has(artist, one, entry.entryId)).toMatchObject({ version: '1.1.0', value: 0.5 });
-    expect(await has(artist, other, entry.entryId)).toMatchObject({ version: '1.0.0' });
+    expect(await releaseIn(artist, one, entry.entryId)).toMatchObject({
+      version: '1.1.0',
+      value: 0.5,
+    });
+    expect(await releaseIn(artist, other, entry.entryId)).toMatchObject({ version: '1.0.0' });
     expect((await listWaiting(artist, one)).waiting).toEqual([]);
     await putBack(artist, entry.entryId, [one]);
-    expect((await has(artist, one, entry.entryId)).document).toEqual(before.document);
+    expect((await releaseIn(artist, one, entry.entryId)).document).toEqual(before.document);
     const nothing = await putBack(artist, entry.entryId, [one]);
     expect(nothing.taken[0]?.reason).toContain('No earlier release');
     const foreign = await takeIn(stranger, entry.entryId, '1.1.0', [one]);
@@ -255,22 +210,25 @@ describe('taking a release', () => {
 
   it('goes back after more work, too, and two who take at once each end right', async () => {
     const entry = await newEntry('Grain worked on');
-    const id = await user(artist, entry.entryId);
+    const id = await storeUser(artist, entry.entryId);
     const revision = await change(entry, coarser(entry));
-    await published(librarian, next(entry, 'Grain worked on', revision));
+    await published(librarian, nextRelease(entry, 'Grain worked on', revision));
     const both = await Promise.all([
       takeIn(artist, entry.entryId, '1.1.0', [id]),
       takeIn(author, entry.entryId, '1.1.0', [id]),
     ]);
     expect(both.map(({ taken }) => taken[0]?.reason)).toEqual([null, null]);
-    expect(await has(artist, id, entry.entryId)).toMatchObject({ version: '1.1.0', value: 0.5 });
+    expect(await releaseIn(artist, id, entry.entryId)).toMatchObject({
+      version: '1.1.0',
+      value: 0.5,
+    });
     await change(
       { materialId: id, groupId: '' },
       (document) => setValue(document, null, 'n3', 'metallic', 1),
       artist,
     );
     await putBack(artist, entry.entryId, [id]);
-    const now = await has(artist, id, entry.entryId);
+    const now = await releaseIn(artist, id, entry.entryId);
     expect(now).toMatchObject({ version: '1.0.0', value: 0.5 });
     expect(now.document.network.nodes.find((node) => node.id === 'n3')?.values).toMatchObject({
       metallic: 1,

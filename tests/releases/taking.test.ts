@@ -17,6 +17,7 @@ import { lookAhead, placedFrom, takeEverywhere } from '@/core/releases/outlook';
 import { bringIn } from '@/core/releases/release-groups';
 import type { PlacedRelease, ReleasedGroups } from '@/core/releases/release-groups';
 import { pinRelease, releasesUsed, takeRelease } from '@/core/releases/take-release';
+import { takeSuccessor } from '@/core/releases/take-successor';
 import { node, strand } from '../support/networks';
 import { demoModel } from '../support/ready-card';
 import { withDial } from './group-edits';
@@ -214,6 +215,57 @@ describe('what changed between two states', () => {
     expect(isChangedInside(edited, groupId, release('1.0.0'))).toBe(true);
     const notes = proposeNotes(changesSince(edited, groupId, release('1.0.0')));
     expect(notes).toContain('Gain, 3 → 9');
+  });
+});
+
+describe('taking a successor', () => {
+  const [dial, second] = wear.dials;
+  const [output] = wear.outputs;
+  /** The same with all ids its own, and what is given instead. */
+  const successor = (edit: Edit = (group) => group): PlacedRelease => ({
+    entryId: 'better wear',
+    version: '3.0.0',
+    groups: groupsOf(
+      edit({
+        ...wear,
+        id: 'h1',
+        // An id that meant something else in the other entry.
+        dials: wear.dials.map((each, k) => ({
+          ...each,
+          id: k === 1 ? (dial?.id ?? '') : `new-${String(k)}`,
+        })),
+        outputs: wear.outputs.map((each) => ({ ...each, id: 'out-now' })),
+      }),
+    ),
+  });
+  it('keeps values and strands by name and kind, whatever the ids', () => {
+    const { document, groupId, card } = placed();
+    const taken = takeSuccessor(document, 'wear', successor());
+    expect(taken.lost).toEqual([]);
+    const now = taken.document.network;
+    expect(now.nodes.find(({ id }) => id === card)?.values).toEqual({ 'new-0': 0.5 });
+    expect(now.strands[0]?.from).toEqual({ node: card, output: 'out-now' });
+    expect(taken.document.groups[groupId as never]).toMatchObject({
+      release: { entryId: 'better wear', version: '3.0.0' },
+    });
+    expect(second?.id).toBeDefined();
+    const same = takeSuccessor(document, 'wear', { ...release('1.0.0'), entryId: 'copy' });
+    expect(same.document.network).toEqual(document.network);
+  });
+  it('lists what has no port of that name and kind, and leaves other entries alone', () => {
+    const { document } = placed();
+    const other = successor((group) => ({
+      ...group,
+      dials: group.dials.map((each, k) => (k === 0 ? { ...each, name: 'Something else' } : each)),
+      outputs: group.outputs.map((each) => ({ ...each, kind: 'colour' as const })),
+    }));
+    const taken = takeSuccessor(document, 'wear', other);
+    expect(taken.lost.map(({ what, title }) => `${what} ${title}`).sort()).toEqual([
+      `strand ${output?.name ?? ''}`,
+      `value ${dial?.name ?? ''}`,
+    ]);
+    expect(taken.document.network.nodes.every(({ values }) => !('gone' in values))).toBe(true);
+    expect(takeSuccessor(document, 'elsewhere', other).document).toBe(document);
   });
 });
 

@@ -1,6 +1,6 @@
 import { sql } from 'drizzle-orm';
 import type { SQL } from 'drizzle-orm';
-import { database } from '../client';
+import { database, transaction } from '../client';
 import { runPrepared } from '../prepared';
 
 /** How entries are ordered. */
@@ -34,7 +34,7 @@ export interface FoundEntry {
   readonly deprecatedReason: string | null;
 }
 
-/** So many of the most used entries are searched first; as many more before they are chosen anew. */
+/** So many of the most used are searched first, and chosen anew when so many more have come. */
 const FRONT = 10_000,
   FRONT_SLACK = 1000;
 /** Of what matches, the best are looked for among so many, the most used and those named so. */
@@ -154,10 +154,10 @@ async function findByLetter(
 }
 
 /**
- * Entries with the words, what matches best first. Those near at hand are some thousands of the most
- * used and those that are named so; all others are looked up only where these do not fill the page,
- * so that a common word costs no more in a large library than in a small one. Where they fill the first
- * page they come first on all: an entry stands on one page alone.
+ * Entries with the words, what matches best first. Those near at hand are some thousands of the
+ * most used and those that are named so; all others are looked up only where these do not fill the
+ * page: a common word costs no more in a large library than in a small one. Where they fill the
+ * first page they come first on all: an entry stands on one page alone.
  */
 function findRanked(search: EntrySearch, words: string): Promise<readonly FoundEntry[]> {
   const { first, count } = search;
@@ -197,7 +197,7 @@ export async function areKnown(query: string): Promise<boolean> {
 /** As `findEntries`, for words that are misspelt: what has most letters in common comes first. */
 export async function findSimilar(search: EntrySearch): Promise<readonly FoundEntry[]> {
   const typed = search.query.trim().toLowerCase();
-  return database().transaction(async (tx) => {
+  return transaction(async (tx) => {
     await tx.execute(sql`set local pg_trgm.word_similarity_threshold = 0.3`);
     const found = await tx.execute<FoundEntry>(sql`select ${COLUMNS} from (select e.*,
       word_similarity(${typed}, e.letters) as near from entry e where ${typed} <% e.letters

@@ -1,6 +1,6 @@
 import { and, desc, eq, inArray, isNull } from 'drizzle-orm';
 import type { ProofSheet } from '@/core/evaluate/proof-sheet';
-import { database } from '../client';
+import { database, transaction } from '../client';
 import { entry, release, user } from '../schema/index';
 
 export async function findEntry(id: string) {
@@ -108,7 +108,7 @@ export async function insertRelease(
   given: NewRelease,
   choose: (standing: Standing) => string,
 ): Promise<Released> {
-  return database().transaction(async (tx) => {
+  return transaction(async (tx) => {
     await tx.insert(entry).values(newEntry).onConflictDoNothing({ target: entry.id });
     await tx.select({ id: entry.id }).from(entry).where(eq(entry.id, newEntry.id)).for('update');
     const all = await tx

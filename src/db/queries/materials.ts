@@ -1,6 +1,6 @@
 import { and, desc, eq, isNull, ne } from 'drizzle-orm';
 import type { NetworkDocument } from '../../core/graph/document';
-import { database } from '../client';
+import { database, transaction } from '../client';
 import type { Executor } from '../client';
 import { material, model, project, projectMember, revision, user } from '../schema/index';
 import { noteUses } from './entry-uses';
@@ -73,7 +73,7 @@ export interface NewMaterial {
 }
 
 export async function insertMaterial(given: NewMaterial): Promise<void> {
-  await database().transaction(async (tx) => {
+  await transaction(async (tx) => {
     await tx.insert(material).values({
       id: given.id,
       projectId: given.projectId,
@@ -118,7 +118,7 @@ export async function saveRevision(
   given: NewRevision,
   also: (tx: Executor, revision: number) => Promise<void> = () => Promise.resolve(),
 ): Promise<SaveOutcome> {
-  return database().transaction(async (tx) => {
+  return transaction(async (tx) => {
     const [row] = await tx
       .select({ head: material.head, modelId: material.modelId })
       .from(material)

@@ -1,5 +1,5 @@
 import { and, asc, desc, eq, sql } from 'drizzle-orm';
-import { database } from '../client';
+import { database, transaction } from '../client';
 import { consequence, material, outlook, project } from '../schema/index';
 
 type NewOutlook = Omit<typeof outlook.$inferInsert, 'createdAt'>;
@@ -9,7 +9,7 @@ export async function insertOutlook(
   given: NewOutlook,
   materials: readonly string[],
 ): Promise<void> {
-  await database().transaction(async (tx) => {
+  await transaction(async (tx) => {
     await tx.insert(outlook).values(given);
     for (let k = 0; k < materials.length; k += 500)
       await tx

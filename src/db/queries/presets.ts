@@ -2,7 +2,7 @@ import { randomUUID } from 'node:crypto';
 import { and, count, eq, inArray, isNull, ne, or, sql } from 'drizzle-orm';
 import type { SQL } from 'drizzle-orm';
 import type { PresetKind, PresetValue } from '../../core/presets/kinds';
-import { database } from '../client';
+import { database, transaction } from '../client';
 import { entry, preset, user } from '../schema/index';
 import { wordQuery } from './library-search';
 
@@ -115,7 +115,7 @@ export type PresetChange = Partial<Pick<NewPreset, 'rack' | 'name' | 'descriptio
 /** Changes what is said of a preset, or where it stands. */
 export async function changePreset(id: string, set: PresetChange): Promise<void> {
   const words = wordsOf(sql`name`, sql`tags::text`, sql`description`);
-  await database().transaction(async (tx) => {
+  await transaction(async (tx) => {
     await tx
       .update(preset)
       .set({ ...set, updatedAt: new Date() })

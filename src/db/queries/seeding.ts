@@ -1,5 +1,5 @@
 import { eq, sql } from 'drizzle-orm';
-import { database } from '../client';
+import { database, transaction } from '../client';
 import { account, project, projectMember, session, user } from '../schema/index';
 
 export async function isSeeded(): Promise<boolean> {
@@ -22,7 +22,7 @@ export async function insertPerson(given: {
   passwordHash: string;
   projects: readonly string[];
 }): Promise<void> {
-  await database().transaction(async (tx) => {
+  await transaction(async (tx) => {
     await tx.insert(user).values({
       id: given.id,
       name: given.name,
@@ -47,7 +47,7 @@ export async function insertPerson(given: {
  * of that address
  */
 export async function setPassword(email: string, passwordHash: string): Promise<boolean> {
-  return database().transaction(async (tx) => {
+  return transaction(async (tx) => {
     const [person] = await tx.select({ id: user.id }).from(user).where(eq(user.email, email));
     if (!person) return false;
     await tx

@@ -7,6 +7,7 @@ import type { EntryView } from '@/contract/library';
 import { copyEntry } from '@/contract/shelf';
 import type { EntryArrangement } from '@/contract/shelf';
 import { describeError } from '@/core/base/problem';
+import { useLibrarySearch } from '@/state/library-search';
 import { useCall, useChange } from '@/state/use-call';
 import { Button } from '@/ui/Button';
 import { Choose } from '@/ui/Choose';
@@ -70,7 +71,8 @@ export function Racks({ entry, send }: PartProps) {
 export function GivingUp({ entry, send }: PartProps) {
   const [reason, setReason] = useState('');
   const [successor, setSuccessor] = useState('');
-  const { data } = useCall(searchLibrary, { query: { sort: 'name' } });
+  const [query, setQuery] = useState('');
+  const { data } = useLibrarySearch({ query, ...(query ? {} : { sort: 'name' }) });
   const others = (data?.entries ?? []).filter(({ id }) => id !== entry.id);
   const isSaid = reason.trim().length > 2;
   return (
@@ -83,6 +85,16 @@ export function GivingUp({ entry, send }: PartProps) {
           placeholder="Those who use it will read this"
           onChange={(event) => {
             setReason(event.target.value);
+          }}
+        />
+      </Field>
+      <Field label="What to use instead, by its name or what it does" fault={undefined}>
+        <input
+          className={FIELD}
+          value={query}
+          onChange={(event) => {
+            setQuery(event.target.value);
+            setSuccessor('');
           }}
         />
       </Field>

@@ -7,7 +7,8 @@ import type { WaitingRelease } from '@/contract/shelf';
 import { describeError } from '@/core/base/problem';
 import type { Problem } from '@/core/base/problem';
 import type { LostSetting } from '@/core/releases/take-release';
-import { pinHere, takeHere, useWaiting } from '@/state/releases';
+import { pinHere, takeHere, takeSuccessorHere, useWaiting } from '@/state/releases';
+import type { TakenHere } from '@/state/releases';
 import { useChange } from '@/state/use-call';
 import { Button } from '@/ui/Button';
 import { FIELD } from '@/ui/Field';
@@ -55,7 +56,7 @@ interface WaitingProps {
 function Waiting({ release, onLost }: WaitingProps) {
   const { entryId, entryName, version, newest, releaseClass, pinned } = release;
   const ask = useChange(askConsequences);
-  const { take, problem } = useTaking(release, onLost);
+  const { take, takeInstead, problem } = useTaking(release, onLost);
   const isNewer = releaseClass !== null && newest !== null;
   return (
     <li className="border-b border-line py-2 text-[12px]" data-release={entryName}>
@@ -69,7 +70,7 @@ function Waiting({ release, onLost }: WaitingProps) {
         </span>
       </h3>
       {isNewer ? <p>{CLASS_WORDS[releaseClass]}</p> : null}
-      <Warnings release={release} />
+      <Warnings release={release} onTakeInstead={(id) => void takeInstead(id)} />
       {pinned === null ? null : (
         <p>
           It stays at {version}: {pinned}
@@ -98,34 +99,52 @@ function Waiting({ release, onLost }: WaitingProps) {
   );
 }
 
-/** Takes the newest release in the open material, and says what came of it. */
+/** Takes the newest release in the open material, or a successor; and says what came of it. */
 function useTaking(
-  { entryId, entryName, version, newest }: WaitingRelease,
+  release: WaitingRelease,
   onLost: WaitingProps['onLost'],
-) {
+): {
+  readonly take: () => Promise<void>;
+  readonly takeInstead: (successorId: string) => Promise<void>;
+  readonly problem: Problem | null;
+} {
+  const { entryId, entryName, version, newest } = release;
   const [problem, setProblem] = useState<Problem | null>(null);
-  const take = async (): Promise<void> => {
-    if (newest === null) return;
+  const run = async (work: () => Promise<TakenHere & { readonly what: string }>): Promise<void> => {
     setProblem(null);
     try {
-      const { lost, changed } = await takeHere(entryId, entryName, newest);
+      const { lost, changed, what } = await work();
       onLost(lost);
       toast(
         changed.length > 0
-          ? `Took ${entryName} ${newest}. What was changed inside by hand is gone; Ctrl+Z brings ` +
-              'it back.'
-          : `Took ${entryName} ${newest}. Ctrl+Z puts ${version} back.`,
+          ? `Took ${what}. What was changed inside by hand is gone; Ctrl+Z brings it back.`
+          : `Took ${what}. Ctrl+Z puts ${entryName} ${version} back.`,
       );
     } catch (error) {
       setProblem(describeError(error));
     }
   };
-  return { take, problem };
+  return {
+    take: async () => {
+      if (newest === null) return;
+      await run(async () => ({
+        ...(await takeHere(entryId, entryName, newest)),
+        what: `${entryName} ${newest}`,
+      }));
+    },
+    takeInstead: (successorId) =>
+      run(async () => {
+        const taken = await takeSuccessorHere(release, successorId);
+        return { ...taken, what: taken.name };
+      }),
+    problem,
+  };
 }
 
 function Warnings({
   release: { withdrawnReason, deprecatedReason, successorId },
-}: Pick<WaitingProps, 'release'>) {
+  onTakeInstead,
+}: Pick<WaitingProps, 'release'> & { readonly onTakeInstead: (successorId: string) => void }) {
   return (
     <>
       {withdrawnReason === null ? null : (
@@ -135,9 +154,18 @@ function Warnings({
         <p className="text-madder">
           ▲ Deprecated: {deprecatedReason}{' '}
           {successorId === null ? null : (
-            <Link className="underline" href={`/library/${successorId}`}>
-              What to use instead
-            </Link>
+            <>
+              <Link className="underline" href={`/library/${successorId}`}>
+                What to use instead
+              </Link>{' '}
+              <Button
+                onClick={() => {
+                  onTakeInstead(successorId);
+                }}
+              >
+                Take that in its place
+              </Button>
+            </>
           )}
         </p>
       )}
