@@ -10,7 +10,9 @@ import { runAnalyse } from './analyse';
 import { runBackup, runRestore } from './backup';
 import { runBake } from './bake';
 import { runCheck } from './check';
+import { runDiff } from './diff';
 import { runEval } from './eval';
+import { runExplain } from './explain';
 import { runNodes } from './nodes';
 
 const USAGE = `Usage:
@@ -18,6 +20,11 @@ const USAGE = `Usage:
       the catalogue of nodes
   bright-loom eval DOC.json --points POINTS.json [--outputs NAMES] [--json]
       values of outputs at given points
+  bright-loom explain DOC.json --points POINTS.json [--json]
+      every value the finished surface depends on at given points, back to the sources
+  bright-loom diff A.json B.json [--model FILE.glb|demo:NAME] [--size N] [--out DIR] [--json]
+      what sets two documents apart; with a model also how much of it each change accounts for, and
+      with --out the pictures
   bright-loom bake DOC.json --model FILE.glb|demo:NAME [--size N] [--depth 8|16] --out DIR
       [--formats NAMES]
       the finished surface in files; NAMES with commas, out of
@@ -33,8 +40,8 @@ const USAGE = `Usage:
       a studio out of such a file; --replace: in place of one
 
 analyse and bake take --smooth DEGREES, --weld SHARE, --unwrap, --flip-winding: what is corrected
-in the model first. eval, bake and check take --images FOLDER: where the images a document names are
-found, by their content.
+in the model first. eval, explain, diff, bake and check take --images FOLDER: where the images a
+document names are found, by their content.
 
 See docs/command-line.md.`;
 
@@ -78,6 +85,10 @@ export async function main(
         return runNodes(args, print);
       case 'eval':
         return await runEval(args, print, complain);
+      case 'explain':
+        return await runExplain(args, print, complain);
+      case 'diff':
+        return await runDiff(args, print, complain);
       case 'bake':
         return await runBake(args, print, complain);
       case 'analyse':
@@ -92,11 +103,11 @@ export async function main(
         throw new UsageError(`There is no command “${command}”.`);
     }
   } catch (error) {
-    return explain(error, complain);
+    return tellError(error, complain);
   }
 }
 
-function explain(error: unknown, complain: (text: string) => void): number {
+function tellError(error: unknown, complain: (text: string) => void): number {
   if (error instanceof CompileError) {
     for (const finding of error.findings)
       complain(`${finding.pointer || '/'}: ${finding.message} [${finding.code}]`);

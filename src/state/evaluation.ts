@@ -6,11 +6,10 @@ import { framingCamera } from '../core/evaluate/camera';
 import type { SurfaceShare } from '../core/evaluate/layer-stack';
 import type { SeenValues } from '../core/evaluate/level-line';
 import type { Picked } from '../core/evaluate/pick';
-import { getModelScale } from '../core/evaluate/session';
+import type { ExplainedPoints, PointedRay } from '../core/evaluate/point-explainer';
 import type { NestedDemand } from '../core/evaluate/session';
 import { DEFAULT_SURROUNDINGS } from '../core/graph/document';
 import type { Triple } from '../core/graph/document';
-import type { MeshFacts } from '../core/mesh/mesh-facts';
 import { unwrap } from '../workers/answer';
 import { decodeApart } from '../workers/decode-apart';
 import { WorkerPool } from '../workers/pool';
@@ -22,12 +21,13 @@ import type { EditorParts } from './editor-parts';
 import { FindingsKeeper } from './findings';
 import { StageImages } from './images';
 import { getStretch } from './looks';
+import { modelFacts } from './model-facts';
 import { isOtherSight } from './stage-feed';
 import type { StageFeed } from './stage-feed';
 import { StageModelController } from './stage-model-controller';
 import { StageModels } from './stage-models';
 import { stores } from './stores';
-import type { DocumentState, ModelFacts, ViewState } from './stores';
+import type { DocumentState, ViewState } from './stores';
 import { SwatchRequests } from './swatches';
 
 type Decode = ConstructorParameters<typeof StageImages>[1];
@@ -224,16 +224,27 @@ export class Evaluation {
     this.stage?.setLook(look, stretch === null || stretch === 'constant' ? [0, 1] : stretch);
   }
 
-  /** What a ray from the eye meets on the model; null for nothing. @throws WorkerProblem */
-  async pick(from: Triple, towards: Triple): Promise<Picked | null> {
+  /** The model shown and the document, brought to the evaluator; null while nothing is shown. */
+  private brought() {
     const { document } = this.parts.stores.document.getState();
-    const { pin, picking } = this.parts.stores.view.getState();
     const { shown } = this.current;
     if (!shown) return null;
-    const read = picking?.reads ?? pin;
     const { evaluator, documents } = this.pool;
-    const named = documents.bring(evaluator, document);
-    return unwrap(evaluator.pick(shown.id, named, read, from, towards));
+    return { document, evaluator, id: shown.id, named: documents.bring(evaluator, document) };
+  }
+
+  /** What a ray from the eye meets on the model; null for nothing. @throws WorkerProblem */
+  async pick(from: Triple, towards: Triple): Promise<Picked | null> {
+    const { pin, picking } = this.parts.stores.view.getState();
+    const at = this.brought();
+    const read = picking?.reads ?? pin;
+    return at && unwrap(at.evaluator.pick(at.id, at.named, read, from, towards));
+  }
+
+  /** What makes the points that rays meet; null where none meets it. @throws WorkerProblem */
+  async explain(rays: readonly PointedRay[]): Promise<ExplainedPoints | null> {
+    const at = this.brought();
+    return at && unwrap(at.evaluator.explain(at.id, at.named, rays));
   }
 
   /**
@@ -241,24 +252,17 @@ export class Evaluation {
    * @throws WorkerProblem
    */
   async seeValues(key: ResultKey, width: number): Promise<SeenValues | null> {
-    const { document } = this.parts.stores.document.getState();
     const { camera } = this.parts.stores.view.getState();
-    const { shown } = this.current;
-    if (!shown || !camera) return null;
-    const { evaluator, documents } = this.pool;
-    const named = documents.bring(evaluator, document);
-    return unwrap(evaluator.seeValues(shown.id, named, key, camera, width));
+    const at = camera && this.brought();
+    return at && unwrap(at.evaluator.seeValues(at.id, at.named, key, camera, width));
   }
 
   /** What of each surface of the open board is seen at its end. @throws WorkerProblem */
   async surfaceShares(): Promise<readonly SurfaceShare[]> {
-    const { document } = this.parts.stores.document.getState();
     const { path } = this.parts.stores.view.getState();
-    const { shown } = this.current;
-    if (!shown) return [];
-    const { evaluator, documents } = this.pool;
-    const named = documents.bring(evaluator, document);
-    return unwrap(evaluator.surfaceShares(shown.id, named, boardAt(document, path), path));
+    const at = this.brought();
+    if (!at) return [];
+    return unwrap(at.evaluator.surfaceShares(at.id, at.named, boardAt(at.document, path), path));
   }
 
   /** The mode of opacity a person chose comes before the one the values suggest. */
@@ -287,14 +291,3 @@ export class Evaluation {
 /** The evaluation of the page's own editor, with workers of its own. */
 export const startEvaluation = (): Evaluation =>
   new Evaluation({ stores, client, clock: systemClock, pool: new WorkerPool() });
-
-/** What the interface needs to know of the model shown. */
-function modelFacts(facts: MeshFacts): ModelFacts {
-  const names = facts.attributes.map(({ name }) => name);
-  return {
-    scale: getModelScale(facts),
-    parts: facts.partNames,
-    attributes: names,
-    sets: names.filter((name) => name.startsWith('uv ')),
-  };
-}

@@ -8,6 +8,7 @@ import type { Camera } from '../core/evaluate/camera';
 import type { ValuePlace } from '../core/evaluate/influence';
 import type { ImageFacts } from '../core/evaluate/image-store';
 import type { Picked } from '../core/evaluate/pick';
+import type { PointedRay } from '../core/evaluate/point-explainer';
 import type { TapResult } from '../core/evaluate/tap-results';
 import { emptyDocument } from '../core/graph/document';
 import type { NetworkDocument, ValueKind } from '../core/graph/document';
@@ -94,6 +95,8 @@ export interface ViewState {
   readonly stagePanel: 'lights' | 'companions' | null;
   readonly backdrop: Backdrop;
   readonly picking: Picking | null;
+  /** The points whose making is told, as they were pointed at. */
+  readonly explained: readonly PointedRay[];
   /** The node for which another is being chosen. */
   readonly exchanging: NodeId | null;
   /** The nodes that the dial pointed at drives. */
@@ -230,6 +233,7 @@ const VIEW: ViewState = {
   stagePanel: null,
   backdrop: 'usual',
   picking: null,
+  explained: [],
   exchanging: null,
   driven: [],
   beacon: null,

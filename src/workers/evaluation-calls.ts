@@ -9,6 +9,8 @@ import type { FillRequest } from '../core/evaluate/fill';
 import { surfaceShares } from '../core/evaluate/layer-stack';
 import { seeValues } from '../core/evaluate/level-line';
 import { pickPoint } from '../core/evaluate/pick';
+import { PointExplainer } from '../core/evaluate/point-explainer';
+import type { PointedRay } from '../core/evaluate/point-explainer';
 import { measureDial } from '../core/evaluate/dial-measures';
 import { measurePairs, measureUnplugging, rankInfluence } from '../core/evaluate/group-measures';
 import { GroupTrial } from '../core/evaluate/group-trial';
@@ -69,6 +71,7 @@ export function documentCalls(desk: Desk) {
 function stageCalls({ models, answer }: Desk, held: HeldDocuments, about: OnDocument) {
   const taps = new TapEvaluator();
   const filler = new StageFiller();
+  const explainer = new PointExplainer();
   return {
     /** Holds a document under a number, for the calls that come after. */
     holdDocument: (number: number, news: DocumentNews) =>
@@ -110,6 +113,9 @@ function stageCalls({ models, answer }: Desk, held: HeldDocuments, about: OnDocu
       board: BoardId,
       path: readonly string[],
     ) => about(named, (document) => surfaceShares(models.get(id), document, board, path)),
+    /** What makes the points that rays meet. */
+    explain: (id: ModelId, named: DocumentReference, rays: readonly PointedRay[]) =>
+      about(named, (document) => explainer.explain(models.get(id), document, rays)),
     pick: (
       id: ModelId,
       named: DocumentReference,

@@ -12,12 +12,24 @@ test.skip(!process.env['REFRESH_PICTURES'], 'only when pictures are asked for');
 const picture = (page: Page, name: string): Promise<Buffer> =>
   page.screenshot({ path: `docs/screenshots/${name}.png` });
 
+/** Waits until the page shows a picture wherever it has one, those that are drawn by jobs, too. */
+const shown = (page: Page): Promise<void> =>
+  expect(async () => {
+    await page.reload();
+    await expect(page.getByText('no picture yet')).toHaveCount(0, { timeout: 1000 });
+    const images = page.locator('img:visible');
+    await expect
+      .poll(() =>
+        images.evaluateAll((all) =>
+          all.every((each) => each instanceof HTMLImageElement && each.naturalWidth > 0),
+        ),
+      )
+      .toBe(true);
+  }).toPass({ timeout: 120_000 });
+
 test('start, editor, baking', async ({ page }) => {
   await signIn(page, 'maren');
-  await expect(page.locator('img[alt="Painted tin on Channel buoy"]')).toHaveJSProperty(
-    'complete',
-    true,
-  );
+  await shown(page);
   await picture(page, 'start');
   await page.goto('/materials/demo-painted-tin');
   await untilIdle(page);
@@ -25,6 +37,18 @@ test('start, editor, baking', async ({ page }) => {
   await expect(page.getByTestId('ramp-histogram')).toBeVisible();
   await untilIdle(page);
   await picture(page, 'editor');
+  const {
+    x = 0,
+    y = 0,
+    width = 0,
+    height = 0,
+  } = (await page.getByTestId('stage').boundingBox()) ?? {};
+  await page.keyboard.down('Alt');
+  await page.mouse.click(x + width / 2, y + height / 2);
+  await page.keyboard.up('Alt');
+  await expect(page.getByTestId('explained')).toBeVisible();
+  await picture(page, 'explain');
+  await page.keyboard.press('Escape');
   await page.getByRole('button', { name: 'Bake' }).click();
   await page.getByRole('button', { name: 'Bake', exact: true }).last().click();
   await expect(page.getByTestId('bake-message')).toBeVisible({ timeout: 150_000 });
@@ -43,6 +67,7 @@ test('inside a group', async ({ page }) => {
 test('a library entry, a model, the work', async ({ page }) => {
   await signIn(page, 'maren');
   await page.goto('/library');
+  await shown(page);
   await expect(page.getByTestId('facets')).toContainText('camera');
   await picture(page, 'library');
   await page.getByTestId('entry-Worn edges').getByRole('link', { name: 'Worn edges' }).click();

@@ -5,7 +5,7 @@ import type { LoadedModel } from './loaded-model';
 import { EvaluationSession } from './session';
 
 /** How far a picking ray looks, metres. */
-const FARTHEST = 1e30;
+export const FARTHEST = 1e30;
 
 /**
  * What a ray meets first: where, which way the surface faces, whose part it is, and what the stage

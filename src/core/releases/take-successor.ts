@@ -56,8 +56,8 @@ function withPortsOf(
     ...pairPorts(group.dials, now.dials),
   ]);
   const outputs = new Map(pairPorts(group.outputs, now.outputs));
-  const input = <T extends string>(id: T): T => (inputs.get(id as never) ?? `${GONE}${id}`) as T;
-  const output = <T extends string>(id: T): T => (outputs.get(id as never) ?? `${GONE}${id}`) as T;
+  const input = <T extends string>(id: T): T => (inputs.get(id) ?? `${GONE}${id}`) as T;
+  const output = <T extends string>(id: T): T => (outputs.get(id) ?? `${GONE}${id}`) as T;
   const called: GroupDefinition = {
     ...group,
     inputs: group.inputs.map((port) => ({ ...port, id: input(port.id) })),

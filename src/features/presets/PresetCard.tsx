@@ -25,7 +25,7 @@ export function PresetCard({ preset, rack, onArrange }: Props) {
         name={name}
         className={isFlat ? 'h-[44px] w-full' : 'aspect-[4/3] w-full'}
       />
-      <h3 className="mt-1 text-[14px] leading-[1.25] font-semibold">{name}</h3>
+      <h2 className="mt-1 text-[14px] leading-[1.25] font-semibold">{name}</h2>
       <p className="flex justify-between text-[11.5px] text-soft">
         <span>{rack} rack</span>
         <span>{authorName}</span>

@@ -9,7 +9,7 @@ import { stores } from '@/state/stores';
 import { useView } from '@/state/use-stores';
 
 /** A press that moves farther than this, pixels, turns the model. */
-const STILL = 4;
+export const STILL = 4;
 const leave = (): void => {
   stores.view.setState({ picking: null });
 };

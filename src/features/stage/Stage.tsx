@@ -7,6 +7,7 @@ import { BACKDROPS, stores } from '@/state/stores';
 import { useView } from '@/state/use-stores';
 import { BeaconTools } from './BeaconTools';
 import { CompanionsPanel } from './CompanionsPanel';
+import { ExplainClicks } from './ExplainClicks';
 import { InfluenceOverlay } from './InfluenceOverlay';
 import { LevelLine } from './LevelLine';
 import { LightsPanel } from './LightsPanel';
@@ -61,6 +62,7 @@ export function Stage({ evaluation, models }: Props) {
           <StretchNote />
           <StageBeacons stage={stage} />
         </div>
+        <ExplainClicks host={host} renderer={renderer} />
         <PickPrompt evaluation={evaluation} host={host} renderer={renderer} />
       </div>
       <LightsPanel />

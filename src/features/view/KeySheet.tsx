@@ -42,6 +42,10 @@ const KEYS: Readonly<Record<string, Keys>> = {
     ['Ctrl+wheel', 'Looks closer at the ramp; the wheel alone goes along it'],
   ],
   'On what is pinned': [['arrows', 'Walk up and down its strands']],
+  'On the stage': [
+    ['Alt+click', 'What makes this point: every value, back to the sources'],
+    ['arrows, F', 'Turn the model; frame it'],
+  ],
   'On a colour': [
     ['Enter', 'Open its editor'],
     ['Ctrl+C, Ctrl+V', 'Copy it, paste one'],

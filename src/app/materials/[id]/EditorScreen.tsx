@@ -4,6 +4,7 @@ import type { ModelEntry } from '@/contract/models';
 import type { Project } from '@/contract/session';
 import { AccountMenu } from '@/features/account/AccountMenu';
 import { BakeSheet } from '@/features/bake/BakeSheet';
+import { ExplainSheet } from '@/features/explain/ExplainSheet';
 import { LibrarySheet } from '@/features/library/LibrarySheet';
 import { PublishSheet } from '@/features/library/PublishSheet';
 import { ReleasesSheet } from '@/features/library/ReleasesSheet';
@@ -131,6 +132,7 @@ function EditorSheets({ session, sheet, onClose }: SheetsProps) {
             evaluation={session.evaluation}
             onClose={onClose}
           />
+          <ExplainSheet evaluation={session.evaluation} />
         </>
       ) : null}
       <LibrarySheet open={sheet === 'library'} onClose={onClose} />

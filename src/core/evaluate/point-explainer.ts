@@ -1,0 +1,85 @@
+import { structureKey } from '../compile/structure';
+import { explainRequest, readExplanation } from '../explain/explain-points';
+import type { ExplainedOutput, Explanation } from '../explain/explain-points';
+import type { NetworkDocument, Triple } from '../graph/document';
+import { pointsAt } from '../mesh/sample-points';
+import { FARTHEST } from './pick';
+import type { LoadedModel } from './loaded-model';
+import { EvaluationSession } from './session';
+
+/** Where somebody pointed: from the eye, towards the surface; need not be of unit length. */
+export interface PointedRay {
+  readonly from: Triple;
+  readonly towards: Triple;
+}
+/** What makes the surface at the points that rays meet. */
+export interface ExplainedPoints extends Explanation {
+  /** For each point: where it is, metres, and the part it belongs to. */
+  readonly points: readonly { readonly place: Triple; readonly part: string }[];
+}
+
+type Columns = Pick<ExplainedOutput, 'channels' | 'values'>;
+const joined = <T extends Columns>(first: T, others: readonly Columns[]): T => ({
+  ...first,
+  values: [...first.values, ...others.flatMap(({ values }) => values)],
+});
+
+/** Explains points of a model; the program is kept while only values change. */
+export class PointExplainer {
+  private kept: { readonly key: string; readonly session: EvaluationSession } | null = null;
+
+  private sessionFor(document: NetworkDocument): EvaluationSession {
+    const key = structureKey(document);
+    if (this.kept?.key !== key)
+      this.kept = { key, session: new EvaluationSession(explainRequest(document)) };
+    return this.kept.session;
+  }
+
+  /**
+   * @returns what the rays meet, those that meet nothing left out; null where none does
+   * @throws CompileError when the document has errors
+   */
+  explain(
+    model: LoadedModel,
+    document: NetworkDocument,
+    rays: readonly PointedRay[],
+  ): ExplainedPoints | null {
+    const session = this.sessionFor(document);
+    const compiled = session.prepare(document);
+    // One by one: what follows the view is seen from where each was pointed at.
+    const each = rays.flatMap((ray) => {
+      const found = meet(model, ray);
+      if (!found) return [];
+      const lanes = session.evaluate(document, model.mesh, found.at, model.maps);
+      return [{ point: found.point, ...readExplanation(document, compiled, lanes) }];
+    });
+    const [first, ...others] = each;
+    if (!first) return null;
+    return {
+      points: each.map(({ point }) => point),
+      surface: joined(
+        first.surface,
+        others.map(({ surface }) => surface),
+      ),
+      outputs: first.outputs.map((output, k) =>
+        joined(
+          output,
+          others.flatMap(({ outputs }) => outputs[k] ?? []),
+        ),
+      ),
+    };
+  }
+}
+
+/** Where a ray meets a model first; null for nowhere. */
+function meet({ mesh, analysis }: LoadedModel, { from, towards }: PointedRay) {
+  const { triangles, weights } = analysis.kernel.castRays(
+    Float32Array.of(...from, ...towards, FARTHEST, 0),
+  );
+  const triangle = triangles[0] ?? -1;
+  if (triangle < 0) return null;
+  const at = pointsAt(mesh, Uint32Array.of(triangle), weights, { eye: from, pixelRad: 0 });
+  const [x = 0, y = 0, z = 0] = at.positions;
+  const place: Triple = [x, y, z];
+  return { at, point: { place, part: mesh.partNames[mesh.parts[triangle] ?? 0] ?? '' } };
+}

@@ -1,0 +1,145 @@
+'use client';
+import { X } from 'lucide-react';
+import { toast } from 'sonner';
+import { explanationTable } from '@/core/explain/explain-points';
+import type { ExplainedOutput } from '@/core/explain/explain-points';
+import type { ExplainedPoints } from '@/core/evaluate/point-explainer';
+import { PLAIN_SURFACE } from '@/core/nodes/surface-parameters';
+import { explainLess, useExplanation } from '@/state/explaining';
+import type { Evaluation } from '@/state/evaluation';
+import { stores } from '@/state/stores';
+import { useView } from '@/state/use-stores';
+import { Button } from '@/ui/Button';
+import { IconButton } from '@/ui/IconButton';
+import { ProblemNote } from '@/ui/ProblemNote';
+import { Sheet } from '@/ui/Sheet';
+
+/** What makes the points that were asked about: every value, from the surface to the sources. */
+export function ExplainSheet({ evaluation }: { readonly evaluation: Evaluation }) {
+  const count = useView((state) => state.explained.length);
+  return count === 0 ? null : <Explained evaluation={evaluation} />;
+}
+
+function Explained({ evaluation }: { readonly evaluation: Evaluation }) {
+  const { points, problem } = useExplanation(evaluation);
+  return (
+    <Sheet
+      docks
+      open
+      width={520}
+      onClose={() => {
+        explainLess();
+      }}
+      title="What makes this point"
+      description="Every value there, from the surface back to the sources. Alt-click adds a point."
+    >
+      {problem ? <ProblemNote problem={problem} className="mb-2" /> : null}
+      {points ? <PointTable points={points} /> : <p>There is no model at that point.</p>}
+    </Sheet>
+  );
+}
+
+const CELL = 'figures border-b border-line px-1.5 py-0.5 text-right whitespace-nowrap select-text';
+const HEAD = 'border-b border-line px-1.5 py-0.5 text-left font-normal';
+
+function PointTable({ points }: { readonly points: ExplainedPoints }) {
+  return (
+    <>
+      <Button
+        className="mb-2"
+        onClick={() => {
+          void navigator.clipboard.writeText(explanationTable(points)).then(
+            () => toast('Copied as a table, in full precision.'),
+            () => toast('This page may not write to the clipboard.'),
+          );
+        }}
+      >
+        Copy as a table
+      </Button>
+      <table className="w-full border-collapse text-[12px]" data-testid="explained">
+        <thead>
+          <tr>
+            <th className={HEAD} colSpan={2} scope="col">
+              Value
+            </th>
+            {points.points.map(({ place, part }, k) => (
+              <th key={k} className={`${HEAD} text-right`} scope="col">
+                <span title={`${place.map((x) => x.toFixed(4)).join(', ')} m`}>
+                  {part || `Point ${String(k + 1)}`}
+                </span>{' '}
+                <IconButton
+                  name={`Leave out point ${String(k + 1)}`}
+                  onClick={() => {
+                    explainLess(k);
+                  }}
+                >
+                  <X size={11} />
+                </IconButton>
+              </th>
+            ))}
+          </tr>
+        </thead>
+        {points.outputs.map((output) => (
+          <OutputRows key={output.key} output={output} />
+        ))}
+      </table>
+    </>
+  );
+}
+
+/** As much of a number as a glance takes; all of it is in the title and in the copied table. */
+const shown = (value: number): string =>
+  Number.isFinite(value) ? String(Number(value.toPrecision(6))) : 'no number';
+
+/** A channel as words: `baseColour.r` is “base colour r”. */
+const worded = (channel: string): string =>
+  channel.replace(/[A-Z]/g, (letter) => ` ${letter.toLowerCase()}`).replace('.', ' ');
+
+/** Chooses the node on its board. */
+function showNode(path: ExplainedOutput['path']): void {
+  const node = path.at(-1);
+  if (node !== undefined) stores.view.setState({ path: path.slice(0, -1), selection: [node] });
+}
+
+function OutputRows({ output }: { readonly output: ExplainedOutput }) {
+  const { names, path, channels, values, kind } = output;
+  const rows = (channels.length > 0 ? channels : ['']).map((channel, k) => ({ channel, k }));
+  // A surface has some thirty channels: those that say something are told.
+  const told =
+    kind === 'surface'
+      ? rows.filter(({ k }) => k < 3 || values.some((value) => value[k] !== PLAIN_SURFACE[k]))
+      : rows;
+  return (
+    <tbody>
+      {told.map(({ channel, k }, row) => (
+        <tr key={channel}>
+          {row === 0 ? (
+            <th
+              scope="rowgroup"
+              rowSpan={told.length}
+              className={`${HEAD} align-top`}
+              style={{ paddingLeft: 4 + (path.length - 1) * 10 }}
+            >
+              <button
+                type="button"
+                className="min-h-[24px] text-left hover:underline"
+                title={`Show ${names.join(' / ')} on its board`}
+                onClick={() => {
+                  showNode(path);
+                }}
+              >
+                {names.at(-1)} <span className="text-soft">{output.output}</span>
+              </button>
+            </th>
+          ) : null}
+          <td className="border-b border-line px-1 text-soft">{worded(channel)}</td>
+          {values.map((value, point) => (
+            <td key={point} className={CELL} title={String(value[k] ?? '')}>
+              {shown(value[k] ?? NaN)}
+            </td>
+          ))}
+        </tr>
+      ))}
+    </tbody>
+  );
+}
