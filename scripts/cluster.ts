@@ -119,9 +119,7 @@ export async function startCluster({
       `-p ${String(port)}`,
       '-c listen_addresses=127.0.0.1',
       `-c unix_socket_directories=${root}`,
-      '-c password_encryption=scram-sha-256',
-      // Short statements: compiling one would take longer than running it.
-      '-c jit=off',
+      ...SETTINGS_OF_ALL,
       ...LOGGING.map(([name, value]) => `-c ${name}=${value}`),
       ...loose,
     ].join(' ');
@@ -156,6 +154,9 @@ export async function startCluster({
     },
   };
 }
+
+/** Passwords never travel in clear; compiling a short statement takes longer than running it. */
+const SETTINGS_OF_ALL = ['-c password_encryption=scram-sha-256', '-c jit=off'];
 
 /**
  * The database's own log: a file a day of the week, written anew each week, none beyond 20 MB; no

@@ -37,18 +37,6 @@ test('start, editor, baking', async ({ page }) => {
   await expect(page.getByTestId('ramp-histogram')).toBeVisible();
   await untilIdle(page);
   await picture(page, 'editor');
-  const {
-    x = 0,
-    y = 0,
-    width = 0,
-    height = 0,
-  } = (await page.getByTestId('stage').boundingBox()) ?? {};
-  await page.keyboard.down('Alt');
-  await page.mouse.click(x + width / 2, y + height / 2);
-  await page.keyboard.up('Alt');
-  await expect(page.getByTestId('explained')).toBeVisible();
-  await picture(page, 'explain');
-  await page.keyboard.press('Escape');
   await page.getByRole('button', { name: 'Bake' }).click();
   await page.getByRole('button', { name: 'Bake', exact: true }).last().click();
   await expect(page.getByTestId('bake-message')).toBeVisible({ timeout: 150_000 });

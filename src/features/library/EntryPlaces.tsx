@@ -88,16 +88,13 @@ export function GivingUp({ entry, send }: PartProps) {
           }}
         />
       </Field>
-      <Field label="What to use instead, by its name or what it does" fault={undefined}>
-        <input
-          className={FIELD}
-          value={query}
-          onChange={(event) => {
-            setQuery(event.target.value);
-            setSuccessor('');
-          }}
-        />
-      </Field>
+      <SuccessorSearch
+        query={query}
+        onChange={(next) => {
+          setQuery(next);
+          setSuccessor('');
+        }}
+      />
       <div className="mt-1 flex flex-wrap items-center gap-2">
         <Choose
           label="What to use instead"
@@ -128,6 +125,25 @@ export function GivingUp({ entry, send }: PartProps) {
         <TakingBack entry={entry} send={send} />
       </div>
     </section>
+  );
+}
+
+interface SearchProps {
+  readonly query: string;
+  readonly onChange: (query: string) => void;
+}
+
+function SuccessorSearch({ query, onChange }: SearchProps) {
+  return (
+    <Field label="What to use instead, by its name or what it does" fault={undefined}>
+      <input
+        className={FIELD}
+        value={query}
+        onChange={(event) => {
+          onChange(event.target.value);
+        }}
+      />
+    </Field>
   );
 }
 
