@@ -1,7 +1,10 @@
 /** Releases of an entry: published, proposed, looked ahead at, taken and put back. */
+import { sql } from 'drizzle-orm';
 import { setValue } from '@/core/edit/nodes';
 import type { NetworkDocument } from '@/core/graph/document';
+import { database } from '@/db/client';
 import { listJobs } from '@/db/queries/jobs';
+import { chooseFront } from '@/db/queries/library-search';
 import { findConsequence } from './consequences';
 import type { SignedIn } from '@/server/authentication';
 import { arrangeEntry, copyEntry, decideRelease, listProposals } from '@/server/entry-places';
@@ -286,6 +289,13 @@ describe('an entry', () => {
     expect(await found({ query: 'crackle', facets: 'gives:scalar,tag:mask' })).toHaveLength(1);
     expect(await found({ query: 'crackle', facets: 'gives:surface' })).toEqual([]);
     expect(await found({ query: 'crackle', usedBy: 'heron' })).toEqual([]);
+    // What is not among the most used is found, too, and comes among them by itself.
+    await database().execute(sql`update entry set is_front = false`);
+    expect(await found({ query: 'crackle smoothstep' })).toEqual(['Crackle glaze']);
+    expect(await found({ query: 'c' })).toContain('Crackle glaze');
+    await chooseFront(true);
+    const { rows } = await database().execute(sql`select 1 from entry where not is_front`);
+    expect(rows).toEqual([]);
     expect(await found({ query: 'crackle', usedBy: 'ferry' })).toEqual([]);
     expect(await found({ query: "'; drop table entry; --" })).toEqual([]);
     const { facets } = await countFacets(stranger, { query: 'crackle' });
