@@ -45,7 +45,7 @@ export function StarterRow({ starters, models, chosen, onChoose }: Props) {
             title={
               model
                 ? `${starter.help} Made on ${model.name}.`
-                : `${starter.help} The model it was made on is not here; it begins on another.`
+                : `${starter.help} The model it was made on is gone; it begins on another.`
             }
           >
             <StarterPicture starter={starter} />
