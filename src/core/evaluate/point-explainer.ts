@@ -12,10 +12,15 @@ export interface PointedRay {
   readonly from: Triple;
   readonly towards: Triple;
 }
+interface ExplainedPoint {
+  readonly place: Triple;
+  readonly part: string;
+  readonly ray: number;
+}
 /** What makes the surface at the points that rays meet. */
 export interface ExplainedPoints extends Explanation {
-  /** For each point: where it is, metres, and the part it belongs to. */
-  readonly points: readonly { readonly place: Triple; readonly part: string }[];
+  /** For each point: where it is, metres, its part, and which of the rays meets it. */
+  readonly points: readonly ExplainedPoint[];
 }
 
 type Columns = Pick<ExplainedOutput, 'channels' | 'values'>;
@@ -47,11 +52,12 @@ export class PointExplainer {
     const session = this.sessionFor(document);
     const compiled = session.prepare(document);
     // One by one: what follows the view is seen from where each was pointed at.
-    const each = rays.flatMap((ray) => {
+    const each = rays.flatMap((ray, k) => {
       const found = meet(model, ray);
       if (!found) return [];
       const lanes = session.evaluate(document, model.mesh, found.at, model.maps);
-      return [{ point: found.point, ...readExplanation(document, compiled, lanes) }];
+      const point = { ...found.point, ray: k };
+      return [{ point, ...readExplanation(document, compiled, lanes) }];
     });
     const [first, ...others] = each;
     if (!first) return null;

@@ -62,7 +62,7 @@ function PointTable({ points }: { readonly points: ExplainedPoints }) {
             <th className={HEAD} colSpan={2} scope="col">
               Value
             </th>
-            {points.points.map(({ place, part }, k) => (
+            {points.points.map(({ place, part, ray }, k) => (
               <th key={k} className={`${HEAD} text-right`} scope="col">
                 <span title={`${place.map((x) => x.toFixed(4)).join(', ')} m`}>
                   {part || `Point ${String(k + 1)}`}
@@ -70,7 +70,7 @@ function PointTable({ points }: { readonly points: ExplainedPoints }) {
                 <IconButton
                   name={`Leave out point ${String(k + 1)}`}
                   onClick={() => {
-                    explainLess(k);
+                    explainLess(ray);
                   }}
                 >
                   <X size={11} />
