@@ -8,13 +8,13 @@ import type { DialValues } from '../edit/variants';
 import { outputKey } from '../graph/result-key';
 import type { GroupDefinition, GroupPort, NetworkDocument, NodeInstance } from '../graph/document';
 import type { MeshAnalysis } from '../mesh/analysis';
-import { framingCamera, seePoints } from './camera';
 import type { Camera, VisiblePoints } from './camera';
 import { sceneLighting } from './lighting';
 import { halve, paintSurface, paintValues } from './picture';
 import type { Picture } from './picture';
 import type { ProofModel } from './proof';
 import { EvaluationSession } from './session';
+import { Sights } from './sights';
 
 /** A picture with the share of its covered pixels that differ from those of another. */
 export interface SharedPicture {
@@ -33,9 +33,6 @@ export const shownOutput = (outputs: readonly GroupPort[]): GroupPort | undefine
   outputs.find(({ kind }) => kind === 'surface') ??
   outputs.find(({ kind }) => kind === 'colour') ??
   outputs[0];
-
-/** From so many sides, what is seen of a model is kept. */
-const SIGHTS = 2;
 
 /** What goes out of a group at a setting, as a camera sees it: per output its lanes. */
 interface Sight {
@@ -61,7 +58,7 @@ export interface PaintedGroup {
  * flow change; what is seen of a model is looked up once.
  */
 export class GroupPainter {
-  private readonly sights = new WeakMap<MeshAnalysis, Map<string, VisiblePoints>>();
+  private readonly sights = new Sights();
   private session: EvaluationSession | null = null;
   private key = '';
 
@@ -102,7 +99,7 @@ export class GroupPainter {
     values: DialValues,
   ): Sight {
     const set = setDials(document, boardAt(document, path.slice(0, -1)), id, values);
-    const seen = this.see(model, size * 2, camera);
+    const seen = this.sights.see(model.analysis, size * 2, camera);
     const keys = outputs.map((each) => outputKey([...path], each.id));
     const session = this.sessionFor(keys);
     const lanes = session.evaluate(set, model.analysis.mesh, seen.points, model.maps);
@@ -125,21 +122,6 @@ export class GroupPainter {
       this.key = key;
     }
     return this.session;
-  }
-
-  private see({ analysis }: ProofModel, size: number, camera?: Camera): VisiblePoints {
-    const { mesh } = analysis;
-    const from = camera ?? framingCamera(mesh.centre, mesh.size);
-    const key = JSON.stringify([from, size]);
-    const sights = this.sights.get(analysis) ?? new Map<string, VisiblePoints>();
-    this.sights.set(analysis, sights);
-    const known = sights.get(key);
-    if (known) return known;
-    const made = seePoints(analysis, from, size, size);
-    sights.set(key, made);
-    const [oldest] = sights.keys();
-    if (sights.size > SIGHTS && oldest !== undefined) sights.delete(oldest);
-    return made;
   }
 }
 

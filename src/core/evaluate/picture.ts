@@ -48,20 +48,25 @@ export function paintSurface(
   lighting: (point: number) => ShadedScene,
 ): Picture {
   const picture = blank(seen);
-  seen.pixels.forEach((pixel, k) => {
+  const { pixels } = picture;
+  for (let k = 0; k < seen.pixels.length; k++) {
+    const first = (seen.pixels[k] as number) * 4;
     const view: Vec3 = [
       seen.views[k * 3] as number,
       seen.views[k * 3 + 1] as number,
       seen.views[k * 3 + 2] as number,
     ];
-    const surface = sampleSurface(lanes, k);
-    const facing = dot(surface.normal, view) < -0.2 ? scale(surface.normal, -1) : surface.normal;
-    const colour = shadePoint({ ...surface, normal: facing }, view, lighting(k));
-    displayColour(colour, surface.unlit).forEach((channel, c) => {
-      picture.pixels[pixel * 4 + c] = channel;
-    });
-    picture.pixels[pixel * 4 + 3] = 255 * Math.min(1, Math.max(0, surface.opacity));
-  });
+    const sampled = sampleSurface(lanes, k);
+    const surface =
+      dot(sampled.normal, view) < -0.2
+        ? { ...sampled, normal: scale(sampled.normal, -1) }
+        : sampled;
+    const shown = displayColour(shadePoint(surface, view, lighting(k)), surface.unlit);
+    pixels[first] = shown[0];
+    pixels[first + 1] = shown[1];
+    pixels[first + 2] = shown[2];
+    pixels[first + 3] = 255 * Math.min(1, Math.max(0, surface.opacity));
+  }
   return picture;
 }
 
@@ -71,20 +76,32 @@ export function halve(picture: Picture): Picture {
     height = picture.height >> 1;
   const pixels = new Uint8ClampedArray(width * height * 4);
   for (let y = 0; y < height; y++)
-    for (let x = 0; x < width; x++) {
-      const sources = [0, 1, picture.width, picture.width + 1].map(
-        (step) => (y * 2 * picture.width + x * 2 + step) * 4,
-      );
-      const alpha = sources.reduce((sum, at) => sum + (picture.pixels[at + 3] as number), 0);
-      for (let c = 0; c < 3; c++) {
-        const weighted = sources.reduce(
-          (sum, at) =>
-            sum + (picture.pixels[at + c] as number) * (picture.pixels[at + 3] as number),
-          0,
-        );
-        pixels[(y * width + x) * 4 + c] = alpha > 0 ? weighted / alpha : 0;
-      }
-      pixels[(y * width + x) * 4 + 3] = alpha / 4;
-    }
+    for (let x = 0; x < width; x++)
+      averageFour(picture, (y * 2 * picture.width + x * 2) * 4, pixels, (y * width + x) * 4);
   return { width, height, pixels };
+}
+/** Averages a pixel, the one beside it and the two below. */
+function averageFour(
+  { width, pixels }: Picture,
+  from: number,
+  into: Uint8ClampedArray,
+  at: number,
+): void {
+  const [a, b, c, d] = [from, from + 4, from + width * 4, from + width * 4 + 4] as const;
+  const [wa, wb, wc, wd] = [
+    pixels[a + 3] as number,
+    pixels[b + 3] as number,
+    pixels[c + 3] as number,
+    pixels[d + 3] as number,
+  ] as const;
+  const alpha = wa + wb + wc + wd;
+  if (alpha === 0) return;
+  for (let channel = 0; channel < 3; channel++)
+    into[at + channel] =
+      ((pixels[a + channel] as number) * wa +
+        (pixels[b + channel] as number) * wb +
+        (pixels[c + channel] as number) * wc +
+        (pixels[d + channel] as number) * wd) /
+      alpha;
+  into[at + 3] = alpha / 4;
 }

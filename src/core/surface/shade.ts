@@ -44,8 +44,9 @@ export interface ShadedScene {
 }
 
 const { PI, max, min } = Math;
-const three = <T>(f: (k: 0 | 1 | 2) => T): readonly [T, T, T] => [f(0), f(1), f(2)];
-const eachChannel: (f: (k: 0 | 1 | 2) => number) => Vec3 = three;
+// What runs for every pixel makes no functions and few arrays of its own.
+type Channel = 0 | 1 | 2;
+const CHANNELS: readonly Channel[] = [0, 1, 2];
 const schlick = (f0: number, f90: number, cosine: number): number =>
   f0 + (f90 - f0) * (1 - cosine) ** 5;
 
@@ -105,45 +106,57 @@ interface Seen {
   readonly reflects: readonly [number, number];
   readonly diffuse: Vec3;
 }
+const throughMetal = (clear: number, base: number, metalness: number): number =>
+  clear + (base - clear) * metalness;
 function look(surface: SurfaceSample, view: Vec3): Seen {
   const { baseColour, metalness, specular, specularColour, refractiveIndex } = surface;
   const nv = min(1, max(1e-3, dot(surface.normal, view)));
   const roughness = max(LEAST_ROUGHNESS, surface.roughness);
   const bare = ((refractiveIndex - 1) / (refractiveIndex + 1)) ** 2;
-  const clear = eachChannel((k) => min(1, bare * specularColour[k]) * specular);
+  const clear: Vec3 = [
+    min(1, bare * specularColour[0]) * specular,
+    min(1, bare * specularColour[1]) * specular,
+    min(1, bare * specularColour[2]) * specular,
+  ];
   return {
     surface,
     view,
     nv,
     roughness,
     clear,
-    f0: eachChannel((k) => clear[k] + (baseColour[k] - clear[k]) * metalness),
+    f0: [
+      throughMetal(clear[0], baseColour[0], metalness),
+      throughMetal(clear[1], baseColour[1], metalness),
+      throughMetal(clear[2], baseColour[2], metalness),
+    ],
     f90: specular + (1 - specular) * metalness,
     reflects: lobeReflectance(roughness, nv),
     diffuse: scale(baseColour, 1 - metalness),
   };
 }
 
+type Sum = [number, number, number];
 /** Light of several kinds that leaves a point: what is mixed with the light that comes through. */
 interface Leaving {
-  readonly diffuse: Vec3;
-  readonly mirrored: Vec3;
-  readonly cloth: Vec3;
+  readonly diffuse: Sum;
+  readonly mirrored: Sum;
+  readonly cloth: Sum;
   /** By the coat, before its amount. */
-  readonly coat: Vec3;
+  readonly coat: Sum;
 }
 const NOTHING: Vec3 = [0, 0, 0];
-const largest = (colour: Vec3): number => max(...colour);
+const largest = ([r, g, b]: Vec3): number => max(r, g, b);
 
-/** What a light brings. */
-function lightUp({ surface, view, nv, ...seen }: Seen, { towards, colour }: PointLight): Leaving {
+/** Adds what a light brings. */
+function lightUp(seen: Seen, { towards, colour }: PointLight, into: Leaving): void {
+  const { surface, view, nv, roughness, clear, f0, f90, diffuse, reflects } = seen;
   const { normal, sheen, sheenRoughness, coat, coatRoughness } = surface;
   const nl = min(1, dot(normal, towards));
-  if (nl <= 0) return { diffuse: NOTHING, mirrored: NOTHING, cloth: NOTHING, coat: NOTHING };
+  if (nl <= 0) return;
   const half = normalise(add(towards, view));
   const nh = min(1, max(0, dot(normal, half))),
     vh = min(1, max(0, dot(view, half)));
-  const lobe = reflectionLobe(seen.roughness, nh, nl, nv);
+  const lobe = reflectionLobe(roughness, nh, nl, nv);
   const isCloth = largest(sheen) > 0;
   const bloom = isCloth ? sheenLobe(sheenRoughness, nh, nl, nv) : 0;
   const left = isCloth
@@ -151,69 +164,77 @@ function lightUp({ surface, view, nv, ...seen }: Seen, { towards, colour }: Poin
       largest(sheen) *
         max(sheenReflectance(sheenRoughness, nv), sheenReflectance(sheenRoughness, nl))
     : 1;
-  const lost = 1 / (seen.reflects[0] + seen.reflects[1]) - 1;
+  const lost = 1 / (reflects[0] + reflects[1]) - 1;
   const varnish =
     coat > 0 ? schlick(COAT_REFLECTANCE, 1, vh) * reflectionLobe(coatRoughness, nh, nl, nv) : 0;
-  const arriving = scale(colour, nl);
-  return {
-    diffuse: eachChannel(
-      (k) =>
-        (arriving[k] * left * seen.diffuse[k] * (1 - schlick(seen.clear[k], seen.f90, vh))) / PI,
-    ),
-    mirrored: eachChannel(
-      (k) =>
-        arriving[k] * left * schlick(seen.f0[k], seen.f90, vh) * lobe * (1 + seen.f0[k] * lost),
-    ),
-    cloth: eachChannel((k) => arriving[k] * sheen[k] * bloom),
-    coat: scale(arriving, varnish),
-  };
+  for (const k of CHANNELS) {
+    const arriving = colour[k] * nl;
+    into.diffuse[k] += (arriving * left * diffuse[k] * (1 - schlick(clear[k], f90, vh))) / PI;
+    into.mirrored[k] += arriving * left * schlick(f0[k], f90, vh) * lobe * (1 + f0[k] * lost);
+    into.cloth[k] += arriving * sheen[k] * bloom;
+    into.coat[k] += arriving * varnish;
+  }
 }
 
 /**
- * What lobe reflects of even light once, and what it reflects after more than one bounce. Source:
+ * What a lobe that reflects `once` of even light reflects after more than one bounce. Source:
  * C. Fdez-Agüera, A Multiple-Scattering Microfacet Model, JCGT 2019.
  */
-function scattering(f0: number, f90: number, [x, y]: readonly [number, number]) {
-  const once = f0 * x + f90 * y,
-    missing = 1 - x - y,
+function bounced(once: number, f0: number, [x, y]: readonly [number, number]): number {
+  const missing = 1 - x - y,
     mean = f0 + (1 - f0) / 21;
-  return { once, again: (once * mean * missing) / (1 - missing * mean) };
+  return (once * mean * missing) / (1 - missing * mean);
 }
 
-/** What the surroundings bring. */
-function surround(seen: Seen, radiance: (from: Vec3, roughness: number) => number): Leaving {
-  const { surface, view, nv, roughness } = seen;
+/** The studio around a scene as it is turned; neutral, a single channel. */
+interface Studio {
+  readonly cosine: number;
+  readonly sine: number;
+  readonly strength: number;
+}
+const studioIn = ({ surroundings: { turn, strength } }: ShadedScene): Studio => ({
+  cosine: Math.cos((turn * PI) / 180),
+  sine: Math.sin((turn * PI) / 180),
+  strength,
+});
+const radiance = (studio: Studio, [x, y, z]: Vec3, roughness: number): number =>
+  studio.strength *
+  filteredRadiance(
+    [studio.cosine * x - studio.sine * z, y, studio.cosine * z + studio.sine * x],
+    roughness,
+  );
+
+/** Rough surfaces gather nothing from behind their tangent plane. */
+const lean = (mirror: Vec3, normal: Vec3, roughness: number): Vec3 =>
+  normalise(add(scale(mirror, 1 - roughness ** 4), scale(normal, roughness ** 4)));
+
+/** Adds what the surroundings bring. */
+function surround(seen: Seen, studio: Studio, into: Leaving): void {
+  const { surface, view, nv, roughness, clear, f90, diffuse, reflects } = seen;
   const { normal, metalness, baseColour, sheen, sheenRoughness, coat, coatRoughness } = surface;
   const mirror = sub(scale(normal, 2 * nv), view);
-  /** Rough surfaces gather nothing from behind their tangent plane. */
-  const lean = (r: number): Vec3 =>
-    normalise(add(scale(mirror, 1 - r ** 4), scale(normal, r ** 4)));
-  const around = radiance(normal, 1),
-    reflected = radiance(lean(roughness), roughness);
+  const around = radiance(studio, normal, 1),
+    reflected = radiance(studio, lean(mirror, normal, roughness), roughness);
   const bloom = largest(sheen) > 0 ? sheenReflectance(sheenRoughness, nv) : 0;
   const left = 1 - largest(sheen) * bloom;
-  const layers = three((k) => {
-    const clear = scattering(seen.clear[k], seen.f90, seen.reflects),
-      metal = scattering(baseColour[k], seen.f90, seen.reflects);
-    return {
-      diffuse: seen.diffuse[k] * (1 - clear.once - clear.again),
-      once: clear.once + (metal.once - clear.once) * metalness,
-      again: clear.again + (metal.again - clear.again) * metalness,
-    };
-  });
-  const part = (f: (layer: (typeof layers)[0]) => number): Vec3 =>
-    eachChannel((k) => f(layers[k]) * left);
-  const [scaleOfCoat, bias] = coat > 0 ? lobeReflectance(coatRoughness, nv) : [0, 0];
+  for (const k of CHANNELS) {
+    const once = clear[k] * reflects[0] + f90 * reflects[1],
+      again = bounced(once, clear[k], reflects);
+    const metalOnce = baseColour[k] * reflects[0] + f90 * reflects[1],
+      metalAgain = bounced(metalOnce, baseColour[k], reflects);
+    into.diffuse[k] += diffuse[k] * (1 - once - again) * around * left;
+    into.mirrored[k] +=
+      (throughMetal(once, metalOnce, metalness) * reflected +
+        throughMetal(again, metalAgain, metalness) * around) *
+      left;
+    into.cloth[k] += sheen[k] * (bloom * around);
+  }
+  if (coat <= 0) return;
+  const [scaleOfCoat, bias] = lobeReflectance(coatRoughness, nv);
   const varnish =
-    coat > 0
-      ? radiance(lean(coatRoughness), coatRoughness) * (COAT_REFLECTANCE * scaleOfCoat + bias)
-      : 0;
-  return {
-    diffuse: part((layer) => layer.diffuse * around),
-    mirrored: part((layer) => layer.once * reflected + layer.again * around),
-    cloth: scale(sheen, bloom * around),
-    coat: [varnish, varnish, varnish],
-  };
+    radiance(studio, lean(mirror, normal, coatRoughness), coatRoughness) *
+    (COAT_REFLECTANCE * scaleOfCoat + bias);
+  for (const k of CHANNELS) into.coat[k] += varnish;
 }
 
 /** The direction of a ray that enters a surface; `index` of refraction, at least 1. */
@@ -225,25 +246,16 @@ function refract(view: Vec3, normal: Vec3, index: number): Vec3 {
 }
 
 /** What is seen through a surface: the surroundings, without a thickness, each colour bent. */
-function through(
-  { surface, view, roughness, reflects, f0, f90 }: Seen,
-  radiance: (from: Vec3, roughness: number) => number,
-): Vec3 {
+function through({ surface, view, roughness, reflects, f0, f90 }: Seen, studio: Studio): Vec3 {
   const { normal, refractiveIndex, dispersion, transmissionColour } = surface;
   const spread = (refractiveIndex - 1) * 0.025 * dispersion;
-  return eachChannel((k) => {
+  const passed: Sum = [0, 0, 0];
+  for (const k of CHANNELS) {
     const bent = refract(view, normal, refractiveIndex + spread * (k - 1));
     const kept = 1 - f0[k] * reflects[0] - f90 * reflects[1];
-    return radiance(bent, roughness) * min(1, transmissionColour[k]) * kept;
-  });
-}
-
-/** The studio around a scene: a single channel, it is neutral. */
-function radianceIn({ surroundings: { turn, strength } }: ShadedScene) {
-  const cosine = Math.cos((turn * PI) / 180),
-    sine = Math.sin((turn * PI) / 180);
-  return ([x, y, z]: Vec3, roughness: number): number =>
-    strength * filteredRadiance([cosine * x - sine * z, y, cosine * z + sine * x], roughness);
+    passed[k] = radiance(studio, bent, roughness) * min(1, transmissionColour[k]) * kept;
+  }
+  return passed;
 }
 
 /**
@@ -253,33 +265,35 @@ function radianceIn({ surroundings: { turn, strength } }: ShadedScene) {
  * reflection model: glTF 2.0 specification, appendix B, and its extensions.
  */
 export function shadePoint(surface: SurfaceSample, view: Vec3, scene: ShadedScene): Vec3 {
-  if (surface.unlit >= 1) return surface.baseColour;
+  const { unlit, transmission, metalness, baseColour, emission, coat } = surface;
+  if (unlit >= 1) return baseColour;
   const seen = look(surface, view);
-  const radiance = radianceIn(scene);
-  const parts = [surround(seen, radiance), ...scene.lights.map((light) => lightUp(seen, light))];
-  const sum = (part: keyof Leaving): Vec3 =>
-    parts.reduce((total, each) => add(total, each[part]), NOTHING);
-  const [diffuse, mirrored, cloth, coat] = [
-    sum('diffuse'),
-    sum('mirrored'),
-    sum('cloth'),
-    sum('coat'),
-  ];
-  const share = surface.transmission * (1 - surface.metalness);
-  const passed = share > 0 ? through(seen, radiance) : NOTHING;
-  const covered = surface.coat * schlick(COAT_REFLECTANCE, 1, seen.nv);
-  const lit = eachChannel((k) => {
-    const body = diffuse[k] + (passed[k] - diffuse[k]) * share;
-    const under = body + mirrored[k] + surface.emission[k] + cloth[k];
-    return under * (1 - covered) + coat[k] * surface.coat;
-  });
-  return surface.unlit > 0
-    ? add(scale(lit, 1 - surface.unlit), scale(surface.baseColour, surface.unlit))
-    : lit;
+  const studio = studioIn(scene);
+  const leaving: Leaving = {
+    diffuse: [0, 0, 0],
+    mirrored: [0, 0, 0],
+    cloth: [0, 0, 0],
+    coat: [0, 0, 0],
+  };
+  surround(seen, studio, leaving);
+  for (const light of scene.lights) lightUp(seen, light, leaving);
+  const share = transmission * (1 - metalness);
+  const passed = share > 0 ? through(seen, studio) : NOTHING;
+  const covered = coat * schlick(COAT_REFLECTANCE, 1, seen.nv);
+  const lit: Sum = [0, 0, 0];
+  for (const k of CHANNELS) {
+    const diffuse = leaving.diffuse[k];
+    const body = diffuse + (passed[k] - diffuse) * share;
+    const under = body + leaving.mirrored[k] + emission[k] + leaving.cloth[k];
+    lit[k] = under * (1 - covered) + leaving.coat[k] * coat;
+  }
+  return unlit > 0 ? add(scale(lit, 1 - unlit), scale(baseColour, unlit)) : lit;
 }
 
 /** Linear light as a display shows it: toned unless the surface is unlit; sRGB, 0–255. */
 export function displayColour(light: Vec3, unlit: number): Vec3 {
-  const toned = unlit >= 1 ? light : toneMap(light);
-  return eachChannel((k) => Math.round(255 * encodeSrgb(min(1, max(0, toned[k])))));
+  const [r, g, b] = unlit >= 1 ? light : toneMap(light);
+  return [displayByte(r), displayByte(g), displayByte(b)];
 }
+const displayByte = (linear: number): number =>
+  Math.round(255 * encodeSrgb(min(1, max(0, linear))));

@@ -62,6 +62,12 @@ function filterLevel(roughness: number): Float32Array {
   );
 }
 
+// What runs for every pixel makes no functions and few arrays of its own.
+function between(table: Float32Array | Float64Array, a: number, b: number, share: number): number {
+  const from = table[a] ?? 0;
+  return from + ((table[b] ?? 0) - from) * share;
+}
+
 const levels: (Float32Array | undefined)[] = [];
 /** Level k stands for a roughness of k / LEVELS; it is computed when first needed. */
 function readLevel(k: number, direction: Vec3): number {
@@ -74,9 +80,8 @@ function readLevel(k: number, direction: Vec3): number {
     c1 = (c0 + 1) % WIDTH;
   const s = column - floor(column),
     t = row - r0;
-  const at = (r: number, c: number): number => level[r * WIDTH + c] ?? 0;
-  const upper = at(r0, c0) + (at(r0, c1) - at(r0, c0)) * s;
-  const lower = at(r0 + 1, c0) + (at(r0 + 1, c1) - at(r0 + 1, c0)) * s;
+  const upper = between(level, r0 * WIDTH + c0, r0 * WIDTH + c1, s);
+  const lower = between(level, (r0 + 1) * WIDTH + c0, (r0 + 1) * WIDTH + c1, s);
   return upper + (lower - upper) * t;
 }
 
@@ -119,25 +124,33 @@ function integrate(roughness: number, nv: number): readonly [number, number] {
   return [scale / DRAWS, bias / DRAWS];
 }
 
-let reflectance: readonly (readonly [number, number])[] | null = null;
+/** For both numbers of a lobe's reflectance a table: rows by the cosine, columns by roughness. */
+let reflectance: readonly [Float64Array, Float64Array] | null = null;
+function tabulate(): readonly [Float64Array, Float64Array] {
+  const pairs = Array.from({ length: SIDE * SIDE }, (_, at) =>
+    integrate(((at % SIDE) + 0.5) / SIDE, (floor(at / SIDE) + 0.5) / SIDE),
+  );
+  return [
+    Float64Array.from(pairs, ([scale]) => scale),
+    Float64Array.from(pairs, ([, bias]) => bias),
+  ];
+}
+
+function readCell(table: Float64Array, first: number, s: number, t: number): number {
+  const lower = between(table, first, first + 1, s);
+  return lower + (between(table, first + SIDE, first + SIDE + 1, s) - lower) * t;
+}
+
 /**
  * What a lobe reflects of even light: `f0 · scale + f90 · bias`.
  * @param nv cosine between normal and view, 0 to 1
  */
 export function lobeReflectance(roughness: number, nv: number): readonly [number, number] {
-  const table = (reflectance ??= Array.from({ length: SIDE * SIDE }, (_, at) =>
-    integrate(((at % SIDE) + 0.5) / SIDE, (floor(at / SIDE) + 0.5) / SIDE),
-  ));
+  const [scales, biases] = (reflectance ??= tabulate());
   const across = min(SIDE - 1, max(0, roughness * SIDE - 0.5)),
     up = min(SIDE - 1, max(0, nv * SIDE - 0.5));
   const c = min(SIDE - 2, floor(across)),
     r = min(SIDE - 2, floor(up));
-  const read = (k: 0 | 1): number => {
-    const at = (dr: number, dc: number): number => table[(r + dr) * SIDE + c + dc]?.[k] ?? 0;
-    const s = across - c,
-      t = up - r;
-    const lower = at(0, 0) + (at(0, 1) - at(0, 0)) * s;
-    return lower + (at(1, 0) + (at(1, 1) - at(1, 0)) * s - lower) * t;
-  };
-  return [read(0), read(1)];
+  const first = r * SIDE + c;
+  return [readCell(scales, first, across - c, up - r), readCell(biases, first, across - c, up - r)];
 }

@@ -16,9 +16,10 @@ export function toneMap(colour: Vec3): Vec3 {
   const range = 1 - START;
   const mapped = 1 - (range * range) / (peak + range - START);
   const towardsWhite = 1 - 1 / (DESATURATION * (peak - mapped) + 1);
-  const channel = (x: number): number => {
-    const scaled = (x * mapped) / peak;
-    return scaled + (mapped - scaled) * towardsWhite;
-  };
-  return [channel(shifted[0]), channel(shifted[1]), channel(shifted[2])];
+  return [
+    towards((shifted[0] * mapped) / peak, mapped, towardsWhite),
+    towards((shifted[1] * mapped) / peak, mapped, towardsWhite),
+    towards((shifted[2] * mapped) / peak, mapped, towardsWhite),
+  ];
 }
+const towards = (from: number, to: number, share: number): number => from + (to - from) * share;
