@@ -1,9 +1,10 @@
 import { mkdir } from 'node:fs/promises';
 import path from 'node:path';
+import type { DocumentChange } from '@/core/compare/change';
 import { listChanges } from '@/core/compare/document-changes';
 import { measureChanges, sortChanges } from '@/core/compare/change-shares';
 import type { MeasuredChange } from '@/core/compare/change-shares';
-import { differencePicture } from '@/core/compare/picture-difference';
+import { differencePicture, perceptualDifference } from '@/core/compare/picture-difference';
 import type { PictureDifference } from '@/core/compare/picture-difference';
 import { MaterialPainter } from '@/core/evaluate/material-painter';
 import type { Picture } from '@/core/evaluate/picture';
@@ -23,9 +24,11 @@ const MAP_SIZE = 256;
 const EXAGGERATED = 4;
 
 interface Compared {
-  readonly changes: readonly MeasuredChange[];
+  readonly changes: readonly MeasuredChange<DocumentChange>[];
   /** Absent without a model. */
   readonly difference?: PictureDifference;
+  /** How far the pictures are apart to the eye, ΔEOK. */
+  readonly perceptual?: number;
   readonly sum?: number;
   readonly pictures?: readonly [Picture, Picture];
 }
@@ -46,7 +49,8 @@ async function compare(
     { analysis, maps: (settings, detail) => analysis.quickMap(settings, MAP_SIZE, detail) },
     size,
   );
-  return measureChanges(before, after, changes, (document) => painter.paint(document));
+  const measured = measureChanges(before, after, changes, (document) => painter.paint(document));
+  return { ...measured, perceptual: perceptualDifference(...measured.pictures) };
 }
 
 /** Lists what sets two documents apart, and with a model how much each change shows. */
@@ -71,17 +75,17 @@ export async function runDiff(
   return 0;
 }
 
-const asJson = ({ changes, difference, sum }: Compared): string =>
+const asJson = ({ changes, difference, perceptual, sum }: Compared): string =>
   JSON.stringify({
     format: 'bright-loom/difference',
     version: 1,
-    ...(difference ? { difference, sum } : {}),
+    ...(difference ? { difference, perceptual, sum } : {}),
     changes: changes.map(({ change: { undo: _undo, ...told }, share }) => ({ ...told, share })),
   });
 
 const percent = (share: number): string => `${(share * 100).toFixed(1)} %`;
 
-function tell({ changes, difference, sum }: Compared, print: (text: string) => void): void {
+function tell({ changes, difference, perceptual, sum }: Compared, print: (text: string) => void): void {
   if (changes.length === 0) print('The documents are the same.');
   for (const { change, share } of changes) {
     const { kind, place, what, before, after } = change;
@@ -91,7 +95,8 @@ function tell({ changes, difference, sum }: Compared, print: (text: string) => v
   if (!difference) return;
   print(
     `The pictures differ in ${percent(difference.share)} of their pixels, ` +
-      `in the mean by ${percent(difference.mean)}, at most by ${percent(difference.largest)}.`,
+      `in the mean by ${percent(difference.mean)}, at most by ${percent(difference.largest)}; ` +
+      `to the eye by ${(perceptual ?? 0).toFixed(4)} (ΔEOK; 0.02 is just noticeable).`,
   );
   print(
     `Undone one by one the changes account for ${percent(sum ?? 0)}; where that is not near ` +

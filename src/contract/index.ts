@@ -8,10 +8,11 @@ import * as presets from './presets';
 import type { AnyRoute } from './route';
 import * as session from './session';
 import * as shelf from './shelf';
+import * as states from './states';
 
 const isRoute = (value: unknown): value is AnyRoute =>
   typeof value === 'object' && value !== null && 'method' in value && 'path' in value;
-const areas = [session, materials, models, images, presets, library, shelf, jobs, health];
+const areas = [session, materials, models, images, presets, library, shelf, states, jobs, health];
 
 /** Every route of the server. */
 export const ROUTES: readonly AnyRoute[] = areas.flatMap((area) =>

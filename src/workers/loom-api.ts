@@ -25,6 +25,7 @@ import { listBuffers, layOut } from '../core/mesh/stage-arrays';
 import { bakeRequest } from '../core/handoff/formats';
 import type { ExportName, HandoffRequest } from '../core/handoff/formats';
 import { attempt } from './answer';
+import { comparingCalls } from './comparing-calls';
 import { sent } from './desk';
 import type { Answering, Desk } from './desk';
 import { documentCalls, evaluationCalls } from './evaluation-calls';
@@ -199,6 +200,7 @@ export function makeLoomApi(loadDraco: LoadDraco) {
     ...imageCalls(desk),
     ...documentCalls(desk),
     ...evaluationCalls(desk),
+    ...comparingCalls(desk),
     ...bakeCalls(desk),
   };
 }

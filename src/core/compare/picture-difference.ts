@@ -1,4 +1,5 @@
 import type { Picture } from '../evaluate/picture';
+import { decodeSrgb, toOklabColour } from '../surface/colour-science';
 
 /** How far two pictures of equal size are apart; steps of 1/255, over the pixels either covers. */
 export interface PictureDifference {
@@ -47,4 +48,33 @@ export function differencePicture(a: Picture, b: Picture, exaggerate: number): P
     pixels[k + 3] = 255;
   }
   return { width: a.width, height: a.height, pixels };
+}
+
+/** Behind what is not covered, sRGB 0–1: transparent pixels are compared as seen before it. */
+const BEHIND = 0.5;
+
+/** A pixel as perceived: lightness and two opponent axes of Oklab. */
+function perceived({ pixels }: Picture, k: number): readonly [number, number, number] {
+  const alpha = (pixels[k + 3] ?? 0) / 255;
+  const linear = (c: number): number =>
+    decodeSrgb(((pixels[k + c] ?? 0) / 255) * alpha + BEHIND * (1 - alpha));
+  return toOklabColour([linear(0), linear(1), linear(2)]);
+}
+
+/**
+ * How far two pictures of equal size are apart to the eye: the mean distance in Oklab over the
+ * pixels either covers; 0.02 is just noticeable, black and white are 1 apart. Source: ΔEOK of CSS
+ * Color Module Level 4, after B. Ottosson, A perceptual color space for image processing, 2020.
+ */
+export function perceptualDifference(a: Picture, b: Picture): number {
+  let [covered, sum] = [0, 0];
+  for (let k = 0; k < a.pixels.length; k += 4) {
+    const most = pixelDifference(a, b, k);
+    if (most < 0) continue;
+    covered++;
+    if (most === 0) continue;
+    const [x, y] = [perceived(a, k), perceived(b, k)];
+    sum += Math.hypot(x[0] - y[0], x[1] - y[1], x[2] - y[2]);
+  }
+  return sum / Math.max(1, covered);
 }

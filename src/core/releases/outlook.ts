@@ -1,3 +1,4 @@
+import type { DocumentChange } from '../compare/change';
 import { listChanges } from '../compare/document-changes';
 import { measureChanges } from '../compare/change-shares';
 import type { MeasuredDifference } from '../compare/change-shares';
@@ -8,7 +9,7 @@ import { takeRelease } from './take-release';
 import type { LostSetting } from './take-release';
 
 /** What taking a release does to one material. */
-export interface Outlook extends MeasuredDifference {
+export interface Outlook extends MeasuredDifference<DocumentChange> {
   readonly pictures: readonly [Picture, Picture];
   readonly lost: readonly LostSetting[];
   /** The releases that were in use. */

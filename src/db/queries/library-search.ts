@@ -48,13 +48,12 @@ const MOST_COUNTED = 1000;
 /** A list as one value, so that the statement reads the same however long it is. */
 const textList = (values: readonly string[]): SQL => sql`${sql.param([...values])}::text[]`;
 
+/** What is typed beyond so many words is not looked for. */
+const MOST_WORDS = 12;
 const beginnings = (words: readonly string[]): string =>
-  words
-    .slice(0, 12)
-    .map((word) => `${word}:*`)
-    .join(' & ');
+  words.map((word) => `${word}:*`).join(' & ');
 const wordsIn = (query: string): readonly string[] =>
-  query.toLowerCase().match(/[\p{L}\p{N}]+/gu) ?? [];
+  (query.toLowerCase().match(/[\p{L}\p{N}]+/gu) ?? []).slice(0, MOST_WORDS);
 
 /** Typed words as a query for words that begin so, all of them; null where there are none. */
 export function wordQuery(query: string): string | null {
@@ -62,22 +61,27 @@ export function wordQuery(query: string): string | null {
   return words.length > 0 ? beginnings(words) : null;
 }
 
-/** So many letters lead to few enough words for the index. */
+/** Shorter words begin so many others that those are kept as one list (`word_beginnings`). */
 const LONG = 3;
+/** Words of a letter or two that say nothing. Source: the English stop words of Snowball. */
+const SILENT = new Set(
+  'i me my we he it is am be do an a if or as of at by to in up on so no s t'.split(' '),
+);
 
 /**
- * That an entry has all the words. Where there are longer ones, those of a letter or two are not
- * looked up: so many words begin so that reading them costs more than looking at what is found.
+ * That an entry has all the words, the last of which may be a beginning. Where there are longer
+ * ones, short ones that say nothing do not count.
  */
 function hasWords(query: string): SQL {
   const words = wordsIn(query);
   const long = words.filter((word) => word.length >= LONG);
   const short = words.filter((word) => word.length < LONG);
-  const looked = long.length > 0 ? long : words;
-  const inIndex = sql`e.words @@ to_tsquery('english', ${beginnings(looked)})`;
-  return long.length > 0 && short.length > 0
-    ? sql`${inIndex} and (e.words @@ to_tsquery('english', ${beginnings(short)})) is true`
-    : inIndex;
+  const said = long.length > 0 ? short.filter((word) => !SILENT.has(word)) : short;
+  const parts = [
+    ...(long.length > 0 ? [sql`e.words @@ to_tsquery('english', ${beginnings(long)})`] : []),
+    ...(said.length > 0 ? [sql`e.beginnings @> ${textList(said)}`] : []),
+  ];
+  return sql.join(parts, sql` and `);
 }
 
 /** A number that stands in the text, for the planner to count with. */

@@ -4,6 +4,7 @@ import {
   blob,
   consequence,
   entry,
+  keptState,
   material,
   outlook,
   preset,
@@ -33,7 +34,8 @@ const isSeen = (userId: string, rack: typeof entry.rack | typeof preset.rack) =>
   );
 
 /**
- * A picture by its hash, where it shows a material of a person's projects, a release on a rack
+ * A picture by its hash, where it shows a material of a person's projects or a kept state of one, a
+ * release on a rack
  * they see, the cover of an entry or a preset there, or consequences that they asked for.
  */
 export async function findPicture(
@@ -44,6 +46,11 @@ export async function findPicture(
     .select(one)
     .from(material)
     .where(and(eq(material.swatchHash, blob.hash), isMember(userId, material.projectId)));
+  const ofState = database()
+    .select(one)
+    .from(keptState)
+    .innerJoin(material, eq(material.id, keptState.materialId))
+    .where(and(eq(keptState.pictureHash, blob.hash), isMember(userId, material.projectId)));
   const isOnRack = isSeen(userId, entry.rack);
   const ofRelease = database()
     .select(one)
@@ -82,7 +89,9 @@ export async function findPicture(
         eq(blob.hash, hash),
         like(blob.mediaType, 'image/%'),
         or(
-          ...[ofMaterial, ofRelease, ofCover, ofPreset, ofConsequence].map((each) => exists(each)),
+          ...[ofMaterial, ofState, ofRelease, ofCover, ofPreset, ofConsequence].map((each) =>
+            exists(each),
+          ),
         ),
       ),
     );

@@ -3,3 +3,4 @@ export * from './studio';
 export * from './jobs';
 export * from './library';
 export * from './presets';
+export * from './states';

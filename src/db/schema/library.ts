@@ -56,6 +56,10 @@ export const entry = pgTable(
     words: tsvector('words')
       .notNull()
       .default(sql`''`),
+    /** The first letter and the first two of each word: a short beginning is one look-up. */
+    beginnings: text('beginnings')
+      .array()
+      .generatedAlwaysAs(sql`word_beginnings(words)`),
     /** Name and tags in lower case, for what is misspelt. */
     letters: text('letters').notNull().default(''),
     /** How many materials use it. */
@@ -66,9 +70,9 @@ export const entry = pgTable(
   (table) => [
     uniqueIndex('entry_rack_name').on(table.rack, table.name),
     // Words and facets in one: rare words then spare reading what many entries have.
-    index('entry_search').using('gin', table.words, table.facets),
+    index('entry_search').using('gin', table.words, table.facets, table.beginnings),
     index('entry_front')
-      .using('gin', table.words, table.facets)
+      .using('gin', table.words, table.facets, table.beginnings)
       .where(sql`${table.isFront}`),
     index('entry_titles').using('gin', sql`ts_filter(${table.words}, '{a}')`),
     index('entry_letters').using('gin', table.letters.op('gin_trgm_ops')),

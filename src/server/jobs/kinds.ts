@@ -9,10 +9,19 @@ import { publish } from '../publish';
 import { lookAtBatch } from '../outlooks';
 import { drawPresetSwatch } from '../preset-swatch';
 import { makeSheet } from '../proof-sheet';
+import { drawState } from '../states';
 import { drawSwatch } from '../swatches';
 import { defineJob } from './define-job';
 import type { JobKind } from './define-job';
-import { CONSEQUENCES, MESH_MAP, PRESET_SWATCH, PUBLICATION, SHEET, SWATCH } from './lanes';
+import {
+  CONSEQUENCES,
+  MESH_MAP,
+  PRESET_SWATCH,
+  PUBLICATION,
+  SHEET,
+  STATE_PICTURE,
+  SWATCH,
+} from './lanes';
 
 const publication = defineJob({
   ...PUBLICATION,
@@ -44,6 +53,17 @@ const presetSwatch = defineJob({
   form: record({ presetId: identifier }),
   run: async ({ presetId }, { userId }) => {
     if (userId !== null) await drawPresetSwatch(presetId, userId);
+    return {};
+  },
+});
+
+const statePicture = defineJob({
+  ...STATE_PICTURE,
+  tries: 2,
+  timeoutSeconds: 120,
+  form: record({ materialId: identifier, stateId: identifier }),
+  run: async ({ materialId, stateId }, { userId }) => {
+    if (userId !== null) await drawState(userId, materialId, stateId);
     return {};
   },
 });
@@ -89,6 +109,7 @@ const ALL = [
   publication,
   swatch,
   presetSwatch,
+  statePicture,
   meshMap,
   sheet,
   consequences,

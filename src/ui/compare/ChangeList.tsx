@@ -1,3 +1,6 @@
+import { IconButton } from '../IconButton';
+import { Undo2 } from 'lucide-react';
+
 /** A change between two states, with how much of their difference it accounts for. */
 export interface ListedChange {
   readonly kind: string;
@@ -7,6 +10,12 @@ export interface ListedChange {
   readonly after: string;
   /** 1 for all of the difference; null where it was not measured. */
   readonly share: number | null;
+  /** Whether measuring is over; taken as true where left out. */
+  readonly isMeasured?: boolean;
+  /** Puts this alone back; null or left out where it cannot be. */
+  readonly onRestore?: (() => void) | null;
+  /** Leads to where it is. */
+  readonly onShow?: (() => void) | null;
 }
 
 /** Shares below this are said to be nothing. */
@@ -25,22 +34,48 @@ export function ChangeList({ changes }: { readonly changes: readonly ListedChang
   return (
     <ol className="text-[12px]" aria-label="What changed" data-testid="changes">
       {changes.map((change, k) => (
-        <li
-          key={`${String(k)} ${change.place} ${change.what}`}
-          className="grid grid-cols-[64px_1fr] gap-x-2 border-t border-line py-0.5"
-          data-kind={change.kind}
-        >
-          <span className="figures text-right">
-            {change.kind === 'words' ? 'words' : shareWords(change.share)}
-          </span>
-          <span>
-            <span className="text-soft">{change.place}</span> {change.what}:{' '}
-            <span className={change.kind === 'words' ? '' : 'figures'}>
-              {change.before} → {change.after}
-            </span>
-          </span>
-        </li>
+        <ChangeRow key={`${String(k)} ${change.place} ${change.what}`} change={change} />
       ))}
     </ol>
+  );
+}
+
+function shareOf({ kind, share, isMeasured = true }: ListedChange): string {
+  if (kind === 'words') return 'words';
+  return isMeasured ? shareWords(share) : '…';
+}
+
+function ChangeRow({ change }: { readonly change: ListedChange }) {
+  const { kind, place, what, before, after, onShow = null, onRestore = null } = change;
+  return (
+    <li
+      className="grid grid-cols-[64px_1fr_auto] gap-x-2 border-t border-line py-0.5"
+      data-kind={kind}
+    >
+      <span className="figures text-right">{shareOf(change)}</span>
+      <span>
+        {onShow ? (
+          <button
+            type="button"
+            className="min-h-[24px] text-left text-soft underline decoration-dotted"
+            title="Show it on its board"
+            onClick={onShow}
+          >
+            {place}
+          </button>
+        ) : (
+          <span className="text-soft">{place}</span>
+        )}{' '}
+        {what}:{' '}
+        <span className={kind === 'words' ? '' : 'figures'}>
+          {before} → {after}
+        </span>
+      </span>
+      {onRestore ? (
+        <IconButton name={`Put back ${what} of ${place}`} onClick={onRestore}>
+          <Undo2 size={12} />
+        </IconButton>
+      ) : null}
+    </li>
   );
 }

@@ -1,14 +1,17 @@
 'use client';
-import NextImage from 'next/image';
 import { useEffect, useRef, useState } from 'react';
+import type { PointerEvent } from 'react';
 import { Slider, ToggleGroup } from 'radix-ui';
 import { differencePicture } from '@/core/compare/picture-difference';
-import type { Picture } from '@/core/evaluate/picture';
+import { Flicker } from './Flicker';
+import { ShownPicture, readPicture } from './ShownPicture';
+import type { PictureSource } from './ShownPicture';
 
 /** How two pictures of the same thing are compared. */
 const WAYS = [
   { id: 'wipe', title: 'Wipe', help: 'One left of the line, the other right of it' },
   { id: 'beside', title: 'Side by side', help: 'Both whole' },
+  { id: 'flicker', title: 'Flicker', help: 'One after the other at the same place' },
   { id: 'difference', title: 'Difference', help: 'Grey where they are the same, exaggerated' },
 ] as const;
 type Way = (typeof WAYS)[number]['id'];
@@ -16,21 +19,23 @@ type Way = (typeof WAYS)[number]['id'];
 const STRENGTHS = [1, 4, 16] as const;
 
 interface Props {
-  /** Addresses of the pictures, of equal size. */
-  readonly before: string;
-  readonly after: string;
+  /** Of equal size. */
+  readonly before: PictureSource;
+  readonly after: PictureSource;
   readonly beforeTitle: string;
   readonly afterTitle: string;
   /** What is compared, in words. */
   readonly label: string;
+  /** As wide as its place; else as wide as a stored picture looks well. */
+  readonly fills?: boolean;
 }
 
 /** Two pictures of the same thing: a line moved between them, both, or their difference. */
-export function Wipe({ before, after, beforeTitle, afterTitle, label }: Props) {
+export function Wipe({ before, after, beforeTitle, afterTitle, label, fills = false }: Props) {
   const [way, setWay] = useState<Way>('wipe');
   const [strength, setStrength] = useState<number>(4);
   return (
-    <figure className="m-0 max-w-[300px]" data-testid="wipe" data-way={way}>
+    <figure className={`m-0 ${fills ? '' : 'max-w-[300px]'}`} data-testid="wipe" data-way={way}>
       <ToggleGroup.Root
         type="single"
         value={way}
@@ -59,9 +64,12 @@ export function Wipe({ before, after, beforeTitle, afterTitle, label }: Props) {
       {way === 'wipe' ? <WipedPictures {...{ before, after, label }} /> : null}
       {way === 'beside' ? (
         <div className="grid grid-cols-2 gap-1">
-          <Framed src={before} label={`${label}, ${beforeTitle}`} />
-          <Framed src={after} label={`${label}, ${afterTitle}`} />
+          <ShownPicture source={before} label={`${label}, ${beforeTitle}`} />
+          <ShownPicture source={after} label={`${label}, ${afterTitle}`} />
         </div>
+      ) : null}
+      {way === 'flicker' ? (
+        <Flicker {...{ before, after, beforeTitle, afterTitle, label }} />
       ) : null}
       {way === 'difference' ? (
         <DifferenceCanvas {...{ before, after, label }} exaggerate={strength} />
@@ -100,28 +108,27 @@ function Strengths({
   );
 }
 
-function Framed({ src, label }: { readonly src: string; readonly label: string }) {
-  // Stored pictures need the session's cookie and have the size at which they are shown.
-  return (
-    <NextImage
-      unoptimized
-      src={src}
-      alt={label}
-      width={192}
-      height={192}
-      className="aspect-square w-full bg-stage object-contain"
-    />
-  );
-}
-
 function WipedPictures({ before, after, label }: Pick<Props, 'before' | 'after' | 'label'>) {
   const [at, setAt] = useState(50);
+  const drag = (event: PointerEvent<HTMLDivElement>): void => {
+    if (event.buttons === 0) return;
+    const { left, width } = event.currentTarget.getBoundingClientRect();
+    setAt(Math.min(100, Math.max(0, ((event.clientX - left) / width) * 100)));
+  };
   return (
     <div>
-      <div className="relative">
-        <Framed src={after} label={`${label}, both`} />
+      <div
+        className="relative cursor-ew-resize touch-none"
+        onPointerDown={(event) => {
+          event.preventDefault();
+          event.currentTarget.setPointerCapture(event.pointerId);
+          drag(event);
+        }}
+        onPointerMove={drag}
+      >
+        <ShownPicture source={after} label={`${label}, both`} />
         <div className="absolute inset-0" style={{ clipPath: `inset(0 ${String(100 - at)}% 0 0)` }}>
-          <Framed src={before} label="" />
+          <ShownPicture source={before} label="" />
         </div>
         <div className="absolute inset-y-0 w-px bg-weld" style={{ left: `${String(at)}%` }} />
       </div>
@@ -141,23 +148,6 @@ function WipedPictures({ before, after, label }: Pick<Props, 'before' | 'after' 
       </Slider.Root>
     </div>
   );
-}
-
-async function readPicture(address: string): Promise<Picture> {
-  const image = new Image();
-  image.src = address;
-  await image.decode();
-  const canvas = document.createElement('canvas');
-  canvas.width = image.naturalWidth;
-  canvas.height = image.naturalHeight;
-  const context = canvas.getContext('2d');
-  context?.drawImage(image, 0, 0);
-  const data = context?.getImageData(0, 0, canvas.width, canvas.height).data;
-  return {
-    width: canvas.width,
-    height: canvas.height,
-    pixels: new Uint8ClampedArray(data ?? []),
-  };
 }
 
 interface DifferenceProps extends Pick<Props, 'before' | 'after' | 'label'> {

@@ -36,7 +36,7 @@ interface Props {
   /** The name of the project it belongs to. */
   readonly project: string;
   readonly onModel: (id: string, name: string) => Promise<void>;
-  readonly onSheet: (sheet: 'library' | 'bake' | 'releases') => void;
+  readonly onSheet: (sheet: 'library' | 'bake' | 'releases' | 'states') => void;
 }
 
 /**
@@ -125,6 +125,15 @@ export function EditorBar({ models, saver, project, onModel, onSheet }: Props) {
       >
         Package
       </Button>
+      <SheetButtons onSheet={onSheet} />
+    </>
+  );
+}
+
+/** What opens beside the board. */
+function SheetButtons({ onSheet }: Pick<Props, 'onSheet'>) {
+  return (
+    <>
       <Button
         title="Place a group of the studio’s library on the board"
         onClick={() => {
@@ -139,6 +148,14 @@ export function EditorBar({ models, saver, project, onModel, onSheet }: Props) {
         }}
       >
         Bake
+      </Button>
+      <Button
+        title="Kept states, and any two of them beside each other"
+        onClick={() => {
+          onSheet('states');
+        }}
+      >
+        States
       </Button>
     </>
   );

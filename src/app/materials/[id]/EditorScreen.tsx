@@ -2,12 +2,14 @@
 import { useState } from 'react';
 import type { ModelEntry } from '@/contract/models';
 import type { Project } from '@/contract/session';
+import type { Problem } from '@/core/base/problem';
 import { AccountMenu } from '@/features/account/AccountMenu';
 import { BakeSheet } from '@/features/bake/BakeSheet';
 import { ExplainSheet } from '@/features/explain/ExplainSheet';
 import { LibrarySheet } from '@/features/library/LibrarySheet';
 import { PublishSheet } from '@/features/library/PublishSheet';
 import { ReleasesSheet } from '@/features/library/ReleasesSheet';
+import { StatesSheet } from '@/features/states/StatesSheet';
 import { showPalettes } from '@/features/presets/Palettes';
 import { PapersSheet } from '@/features/papers/PapersSheet';
 import { useDocument, useOpenGroup } from '@/state/use-stores';
@@ -26,7 +28,7 @@ interface Props {
   readonly projects: readonly Project[];
   readonly user: { readonly id: string; readonly name: string; readonly role: string };
 }
-type SheetName = 'bake' | 'library' | 'publish' | 'papers' | 'releases';
+type SheetName = 'bake' | 'library' | 'publish' | 'papers' | 'releases' | 'states';
 
 /** An open material: the bar over it, its panels, and the sheets that come over them. */
 export function EditorScreen({ materialId, models: initialModels, projects, user }: Props) {
@@ -38,13 +40,7 @@ export function EditorScreen({ materialId, models: initialModels, projects, user
   const { models, change, drop } = useEditorModels(session, initialModels, user.name);
   const name = useDocument((state) => state.document.name);
   const [sheet, setSheet] = useState<SheetName | null>(null);
-  if (failure)
-    return (
-      <main className="p-8">
-        <h1 className="mb-2 text-[18px] font-semibold">This material cannot be opened</h1>
-        <ProblemNote problem={failure} className="max-w-[60ch]" />
-      </main>
-    );
+  if (failure) return <Unopened failure={failure} />;
   return (
     <DropTarget onFile={drop}>
       <TopBar here="editor">
@@ -79,6 +75,8 @@ export function EditorScreen({ materialId, models: initialModels, projects, user
       <EditorSheets
         session={session}
         sheet={sheet}
+        models={models}
+        onModel={change}
         onClose={() => {
           setSheet(null);
         }}
@@ -87,6 +85,15 @@ export function EditorScreen({ materialId, models: initialModels, projects, user
         <ClashDialog clash={clash} saver={session.saver} userName={user.name} onDone={endClash} />
       ) : null}
     </DropTarget>
+  );
+}
+
+function Unopened({ failure }: { readonly failure: Problem }) {
+  return (
+    <main className="p-8">
+      <h1 className="mb-2 text-[18px] font-semibold">This material cannot be opened</h1>
+      <ProblemNote problem={failure} className="max-w-[60ch]" />
+    </main>
   );
 }
 
@@ -117,10 +124,12 @@ function DropTarget({ onFile, children }: DropProps) {
 interface SheetsProps {
   readonly session: Session | null;
   readonly sheet: SheetName | null;
+  readonly models: readonly ModelEntry[];
+  readonly onModel: (id: string, name: string) => Promise<void>;
   readonly onClose: () => void;
 }
 
-function EditorSheets({ session, sheet, onClose }: SheetsProps) {
+function EditorSheets({ session, sheet, models, onModel, onClose }: SheetsProps) {
   const group = useOpenGroup();
   return (
     <>
@@ -133,6 +142,14 @@ function EditorSheets({ session, sheet, onClose }: SheetsProps) {
             onClose={onClose}
           />
           <ExplainSheet evaluation={session.evaluation} />
+          <StatesSheet
+            open={sheet === 'states'}
+            evaluation={session.evaluation}
+            saver={session.saver}
+            models={models}
+            onModel={onModel}
+            onClose={onClose}
+          />
         </>
       ) : null}
       <LibrarySheet open={sheet === 'library'} onClose={onClose} />

@@ -1,0 +1,61 @@
+import type { StateView } from '@/contract/states';
+import type { MaterialSummary } from '@/contract/materials';
+import type { WaitingRelease } from '@/contract/shelf';
+import { sideKey } from '@/state/compared-sides';
+import type { Side } from '@/state/compared-sides';
+
+/** The two sides of the comparison; the second follows the work unless another is chosen. */
+export interface Sides {
+  readonly before: Side | null;
+  readonly after: Side;
+}
+export interface SideChoice {
+  readonly value: string;
+  readonly title: string;
+  readonly side: Side;
+}
+export interface Choosable {
+  readonly states: readonly StateView[];
+  readonly materials: readonly MaterialSummary[];
+  readonly waiting: readonly WaitingRelease[];
+  /** How many steps can be undone. */
+  readonly steps: number;
+  readonly revision: number;
+  /** The chosen nodes, and those of them that are groups. */
+  readonly chosen: readonly string[];
+  readonly groups: readonly string[];
+}
+
+/** So many saved revisions and other materials are offered. */
+const MOST_OFFERED = 12;
+
+const choice = (title: string, side: Side): SideChoice => ({ value: sideKey(side), title, side });
+
+/** All that a material can be compared with. */
+export function sideChoices(given: Choosable): readonly SideChoice[] {
+  const { states, materials, waiting, steps, revision, chosen, groups } = given;
+  const revisions = Array.from(
+    { length: Math.min(MOST_OFFERED, revision) },
+    (_, k) => revision - k,
+  );
+  return [
+    choice('Now', { of: 'now' }),
+    ...(steps > 0 ? [choice('Before the last step', { of: 'before', steps: 1 })] : []),
+    ...(steps > 1 ? [choice('As it was opened', { of: 'before', steps })] : []),
+    ...(chosen.length > 0 ? [choice('Now, without what is chosen', without(chosen))] : []),
+    ...(groups.length > 0
+      ? [choice('Now, the chosen group at home', { of: 'home', nodes: groups })]
+      : []),
+    ...states.map(({ id, name }) => choice(`State “${name}”`, { of: 'state', id })),
+    ...waiting.flatMap(({ entryId, entryName, newest }) =>
+      newest === null
+        ? []
+        : [choice(`Now, with ${entryName} ${newest}`, { of: 'release', entryId, version: newest })],
+    ),
+    ...revisions.map((number) => choice(`Revision ${String(number)}`, { of: 'revision', number })),
+    ...materials
+      .slice(0, MOST_OFFERED)
+      .map(({ id, name }) => choice(`Material “${name}”`, { of: 'material', id })),
+  ];
+}
+const without = (nodes: readonly string[]): Side => ({ of: 'without', nodes });
