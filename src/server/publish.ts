@@ -23,16 +23,14 @@ import { storeBlob } from '@/db/queries/blobs';
 import { findEntryByName, findNewest, insertRelease, listReleases } from '@/db/queries/library';
 import { findMaterial } from '@/db/queries/materials';
 import { findPerson } from '@/db/queries/people';
+import { afterPublishing } from './after-publishing';
 import { prepareImages } from './images';
 import type { JobContext } from './jobs/define-job';
-import { tryToEnqueue } from './jobs/enqueue';
-import { SHEET } from './jobs/lanes';
 import { findRelease, findRevision } from './stored';
 import { nameTaken, overtaken } from './publication';
 import { referenceModels } from './reference-models';
 import { renderSwatch } from './render';
 import { needsReview } from './rights';
-import { reshelve } from './shelving';
 
 const UNPUBLISHED = 'Nothing was published.';
 type Report = JobContext['report'];
@@ -114,12 +112,7 @@ export async function publish(
       return nextVersion(next?.base ?? null, releaseClass, versions);
     },
   );
-  await reshelve(entryId);
-  await tryToEnqueue(
-    SHEET,
-    { entryId, version: made.version, ...pick(request) },
-    { title: `Proof sheet of ${name} ${made.version}`, userId, key: `${entryId}/${made.version}` },
-  );
+  await afterPublishing(userId, request, { entryId, ...made });
   return { entryId, rack, ...made, state, releaseClass, ...measured };
 }
 
@@ -178,12 +171,6 @@ async function compareWithNewest(
 }
 
 /** Where the group stands that was published. */
-const pick = ({ materialId, revision, groupId }: PublicationRequest) => ({
-  materialId,
-  revision,
-  groupId,
-});
-
 type Place = Pick<PublicationRequest, 'materialId' | 'revision' | 'groupId'>;
 
 /** The group in the saved material, free of errors. */

@@ -1,5 +1,6 @@
 import { randomUUID } from 'node:crypto';
 import { AppError } from '@/core/base/diagnostic';
+import { framingCamera } from '@/core/evaluate/camera';
 import { MaterialPainter } from '@/core/evaluate/material-painter';
 import { encodeRgba } from '@/core/exchange/png';
 import { MOST_STATES } from '@/contract/states';
@@ -39,6 +40,32 @@ export async function listStates(
       mayEdit: mayEdit(user, authorId),
     })),
   };
+}
+
+/** Keeps the revision that something was published from, as its model is framed. */
+export async function keepPublished(
+  user: Pick<SignedIn, 'id'>,
+  materialId: string,
+  revision: number,
+  name: string,
+): Promise<void> {
+  const material = await findMaterial(user.id, materialId);
+  const model = material && (await findModel(user.id, material.modelId));
+  if (!model || (await queries.countStates(materialId)) >= MOST_STATES) return;
+  const { mesh } = (await prepareModel(model)).analysis;
+  const camera = framingCamera(mesh.centre, mesh.size);
+  const id = randomUUID();
+  await queries.insertState({
+    id,
+    materialId,
+    revision,
+    modelId: model.id,
+    camera,
+    name: `Published as ${name}`.slice(0, 120),
+    note: '',
+    authorId: user.id,
+  });
+  await drawState(user.id, materialId, id);
 }
 
 /** @throws AppError where the material, its revision or the model is not there, or has too many */

@@ -25,6 +25,7 @@ import { askConsequences } from '@/server/outlooks';
 import { createMaterial, saveMaterial } from '@/server/materials';
 import { searchLibrary } from '@/server/library';
 import { keepPreset } from '@/server/presets';
+import { keepState } from '@/server/states';
 import { keepStarter } from '@/server/starters';
 import { routeAddress } from '@/state/api';
 import { documentOf, node } from '../support/networks';
@@ -108,6 +109,26 @@ async function cookieFor(id: string): Promise<string> {
   return answer?.headers.get('set-cookie')?.split(';')[0] ?? '';
 }
 
+const KEPT_STATE = {
+  revision: 1,
+  modelId: 'tile',
+  camera: {
+    eye: [0, 0, 3],
+    target: [0, 0, 0],
+    fieldRad: 0.6,
+    aspect: 1,
+  } as const,
+  name: 'Dry',
+  note: '',
+  about: null,
+  amount: null,
+};
+/** A state that the artist kept of a material of theirs. */
+async function newState(): Promise<{ id: string; state: string }> {
+  const id = await newMaterial();
+  const kept = await keepState(artist, id, KEPT_STATE);
+  return { id, state: kept.id };
+}
 const newMaterial = async (): Promise<string> =>
   (await createMaterial(artist, { projectId: 'ferry', modelId: 'tile', document: painted })).id;
 
@@ -243,6 +264,19 @@ const SAMPLES: Readonly<Record<string, () => Sample | Promise<Sample>>> = {
   'POST /api/materials/:id/arrange': async () => ({
     params: { id: await newMaterial() },
     body: { isArchived: true },
+  }),
+  'GET /api/materials/:id/states': async () => ({ params: { id: await newMaterial() } }),
+  'POST /api/materials/:id/states': async () => ({
+    params: { id: await newMaterial() },
+    body: KEPT_STATE,
+  }),
+  'POST /api/materials/:id/states/:state/tell': async () => ({
+    params: await newState(),
+    body: { note: 'Too much salt' },
+  }),
+  'POST /api/materials/:id/states/:state/forget': async () => ({
+    params: await newState(),
+    body: {},
   }),
   'POST /api/models/:id/arrange': () => ({ params: { id: 'tile' }, body: { name: 'Tile' } }),
   'POST /api/models/:id/duplicate': () => ({

@@ -28,6 +28,11 @@ const MODES: Readonly<Record<string, string>> = {
   version: 'version of the node',
 };
 
+const AMOUNTS: Readonly<Record<string, string>> = {
+  amount: 'overall amount',
+  amounts: 'amounts of dials',
+};
+
 interface Place {
   readonly board: BoardId;
   readonly words: string;
@@ -70,15 +75,27 @@ function nodeChanges(
         })),
       ];
     });
-  const modes = Object.entries(MODES).flatMap(([key, title]) => {
-    const [was, is] = [(before as Values)[key], (after as Values)[key]];
-    if (!differ(was, is)) return [];
-    return [change('mode', title, was ?? false, is ?? false, (node) => withMember(node, key, was))];
-  });
+  const plain = (
+    titles: Readonly<Record<string, string>>,
+    kind: ChangeKind,
+    absent: unknown,
+  ): DocumentChange[] =>
+    Object.entries(titles).flatMap(([key, title]) => {
+      const [was, is] = [(before as Values)[key], (after as Values)[key]];
+      if (!differ(was, is)) return [];
+      const put = (node: NodeInstance): NodeInstance => withMember(node, key, was);
+      return [change(kind, title, was ?? absent, is ?? absent, put)];
+    });
   const named = differ(before.name, after.name)
     ? [change('words', 'name', before.name, after.name, (n) => withMember(n, 'name', before.name))]
     : [];
-  return [...members('values', 'value'), ...members('options', 'mode'), ...modes, ...named];
+  return [
+    ...members('values', 'value'),
+    ...members('options', 'mode'),
+    ...plain(MODES, 'mode', false),
+    ...plain(AMOUNTS, 'value', 1),
+    ...named,
+  ];
 }
 
 const WORDS: readonly (keyof Dial)[] = ['name', 'help', 'section', 'unit', 'ends'];

@@ -14,12 +14,14 @@ import { passedInput } from './bypass';
 import { chosenOptions, describePorts, findNodeDefinition, findGroupDefinition } from './catalogue';
 import { reportFormula } from './check/check-node';
 import { CheckReport } from './check/report';
+import { toScalar } from './convert';
 import type { Lowered } from './convert';
 import type { ImageSlot } from './images';
 import { makeMapSlot } from './map-slots';
 import type { MapSlot } from './map-slots';
 import { makeModelReads } from './model-reads';
 import type { Antialiased, SharedReads } from './model-reads';
+import { mixByAmount } from './amount';
 import { topologicalOrder } from './order';
 import { ALL_USED } from './used-outputs';
 import type { UsedOutputs } from './used-outputs';
@@ -76,7 +78,7 @@ export class Lowering {
     const byId = new Map(scope.network.nodes.map((node) => [node.id, node]));
     for (const id of topologicalOrder(scope.network).order) {
       const node = present(byId.get(id), 'node');
-      const outputs = this.lowerAny(scope, node);
+      const outputs = this.inAmount(scope, node, this.lowerAny(scope, node));
       for (const [output, value] of Object.entries(outputs)) {
         const kept = node.limited ? this.limit(value) : value;
         scope.outputs.set(`${id}/${output}`, kept);
@@ -88,6 +90,24 @@ export class Lowering {
   private lowerAny(scope: Scope, node: NodeInstance): Record<string, Lowered> {
     if (node.off) return this.passThrough(scope, node);
     return node.type === 'group' ? this.lowerGroup(scope, node) : this.lowerNode(scope, node);
+  }
+
+  /** What a node makes, mixed with what it would pass on if it were off, by its overall amount. */
+  private inAmount(
+    scope: Scope,
+    node: NodeInstance,
+    made: Record<string, Lowered>,
+  ): Record<string, Lowered> {
+    if (node.amount === undefined || node.off) return made;
+    const source = { from: 'amount', path: [...scope.path, node.id] } as const;
+    const amount = toScalar(this.b, this.inputs.bound('scalar', source));
+    const passed = this.passThrough(scope, node);
+    return Object.fromEntries(
+      Object.entries(made).map(([output, value]) => {
+        const from = passed[output];
+        return [output, from ? mixByAmount(this.b, from, value, amount) : value];
+      }),
+    );
   }
 
   /** What the outputs of a node give while it is off: what fits of what it gets, or nothing. */

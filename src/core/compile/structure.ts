@@ -72,6 +72,7 @@ const nodeNumber = remembered((node: NodeInstance) =>
       options: node.options,
       limited: node.limited ?? false,
       ...(node.off ? { off: true } : {}),
+      ...(node.amount === undefined ? {} : { hasAmount: true }),
       ...(node.group === undefined ? {} : { group: node.group }),
       values: structuralValues(node),
     }),

@@ -37,6 +37,7 @@ export type BindingSource =
       readonly stop: string;
     }
   | { readonly from: 'dial'; readonly path: readonly string[]; readonly dial: string }
+  | { readonly from: 'amount'; readonly path: readonly string[] }
   | { readonly from: 'home'; readonly path: readonly string[]; readonly dial: string }
   | { readonly from: 'fallback'; readonly path: readonly string[]; readonly input: string }
   | {
@@ -138,10 +139,24 @@ export const rampModes = (node: NodeInstance): RampModes => ({
 const dialOf = (group: GroupDefinition | undefined, id: string): Dial | undefined =>
   group?.dials.find((dial) => dial.id === id);
 
+/** What a dial of a card stands at: what was set, by the amount of it that is kept; else home. */
+export function getDialValue(node: NodeInstance, dial: Dial | undefined): InputValue | undefined {
+  if (!dial) return undefined;
+  const set = own(node.values, dial.id);
+  const amount = own(node.amounts ?? {}, dial.id);
+  if (set === undefined || amount === undefined || amount === 1) return set ?? dial.home;
+  const { home } = dial;
+  const between = (from: number, to: number): number => from + (to - from) * amount;
+  if (typeof set === 'number' && typeof home === 'number') return between(home, set);
+  if (!isTriple(set) || !isTriple(home)) return set;
+  return [between(home[0], set[0]), between(home[1], set[1]), between(home[2], set[2])];
+}
+
 function read(document: NetworkDocument, source: BindingSource): InputValue | undefined {
   const node = findNode(document, source.path);
   if (!node) return undefined;
   if (source.from === 'input') return limited(node, source.input);
+  if (source.from === 'amount') return node.amount ?? 1;
   if (source.from === 'stop row') {
     const ramp = getInputValue(node, source.input);
     return isRamp(ramp)
@@ -153,7 +168,7 @@ function read(document: NetworkDocument, source: BindingSource): InputValue | un
     return group?.inputs.find((port) => port.id === source.input)?.fallback;
   const dial = dialOf(group, source.dial);
   if (source.from === 'dial') {
-    const value = own(node.values, source.dial) ?? dial?.home;
+    const value = getDialValue(node, dial);
     return value !== undefined && dial?.kind === 'scalar' ? withinRange(value, dial.hard) : value;
   }
   if (source.from === 'home') return dial?.home;

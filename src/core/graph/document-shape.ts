@@ -1,6 +1,6 @@
 import type { GroupId, ImageHash, MaterialId, NodeId, PortId } from '../base/ids';
 import type { StopId, StrandId } from '../base/ids';
-import { DOCUMENT_FORMAT, DOCUMENT_VERSION, LIMITS, OPACITY_MODES, SEGMENTS } from './limits';
+import { AMOUNT, DOCUMENT_FORMAT, DOCUMENT_VERSION, LIMITS, OPACITY_MODES, SEGMENTS } from './limits';
 import { companionsShape, id, keptView, sceneLight, surroundingsShape } from './scene-shape';
 import {
   either,
@@ -92,6 +92,10 @@ export const nodeInstance = named(
     folded: optional(flag),
     /** Out of action: it passes on what fits of what it gets. */
     off: optional(exactly(true)),
+    /** How much of what it does is kept: 0 as if it were off, 1 all, 2 twice as much. */
+    amount: optional(number(...AMOUNT)),
+    /** The same of dials that are set on a card: 0 at home, 1 as set. */
+    amounts: optional(mapOf(id<PortId>(), number(...AMOUNT), LIMITS.values)),
     /** Nodes of a board with the same mark are edited together. */
     twin: optional(id()),
     /** Of a `group` node: the definition in `groups`. */

@@ -31,6 +31,8 @@ export const LIMITS = {
 
 /** How a ramp goes from one stop to the next: holds, straight, eased, or as a spline. */
 export const SEGMENTS = ['hold', 'linear', 'smooth', 'spline'] as const;
+/** Least and most of an overall amount. */
+export const AMOUNT = [0, 2] as const;
 /** How opacity is shown: not at all, as holes, blended, or as a fine pattern of dots. */
 export const OPACITY_MODES = ['opaque', 'cut-off', 'blend', 'dithered'] as const;
 /** Ranges of the surroundings: degrees, and times the designed strength. */

@@ -8,5 +8,7 @@ export const RESULT_MEMBERS = [
   'options',
   'limited',
   'off',
+  'amount',
+  'amounts',
   'group',
 ] as const satisfies readonly (keyof NodeInstance)[];

@@ -1,6 +1,6 @@
 import { present } from '../base/assert';
 import type { Builder } from '../ir/builder';
-import type { F32, Lanes3 } from '../ir/types';
+import type { Bool, F32, Lanes3 } from '../ir/types';
 import { normalise, zip3 } from './lanes';
 import type { ModelReads } from './model-reads';
 import type { ParameterDefinition } from './parameters/define';
@@ -68,6 +68,18 @@ export function mixSurfaces(
   });
   return { ...mixed, normal: normalise(b, mixed.normal, under.normal) };
 }
+
+/** One of two surfaces, whole. */
+export const selectSurface = (
+  b: Builder,
+  condition: Bool,
+  chosen: SurfaceLanes,
+  other: SurfaceLanes,
+): SurfaceLanes =>
+  fromLanes((name) => {
+    const others = lanesIn(other, name);
+    return lanesIn(chosen, name).map((lane, k) => b.select(condition, lane, others[k] as F32));
+  });
 
 /**
  * The upper one's share among what there is of both: o·t/(u·(1 − t) + o·t); t where there is

@@ -72,16 +72,29 @@ const SILENT = new Set(
  * That an entry has all the words, the last of which may be a beginning. Where there are longer
  * ones, short ones that say nothing do not count.
  */
-function hasWords(query: string): SQL {
+function hasWords(query: string, words = sql`e.words`): SQL {
+  const { long, short } = sortWords(query);
+  const parts = [
+    ...(long.length > 0 ? [sql`${words} @@ to_tsquery('english', ${beginnings(long)})`] : []),
+    ...(short.length > 0 ? [sql`e.beginnings @> ${textList(short)}`] : []),
+  ];
+  return sql.join(parts, sql` and `);
+}
+function sortWords(query: string): Record<'long' | 'short', readonly string[]> {
   const words = wordsIn(query);
   const long = words.filter((word) => word.length >= LONG);
   const short = words.filter((word) => word.length < LONG);
-  const said = long.length > 0 ? short.filter((word) => !SILENT.has(word)) : short;
-  const parts = [
-    ...(long.length > 0 ? [sql`e.words @@ to_tsquery('english', ${beginnings(long)})`] : []),
-    ...(said.length > 0 ? [sql`e.beginnings @> ${textList(said)}`] : []),
-  ];
-  return sql.join(parts, sql` and `);
+  return { long, short: long.length > 0 ? short.filter((word) => !SILENT.has(word)) : short };
+}
+/**
+ * The same of an entry's name: its long words where there are any, looked up in an index of their
+ * own.
+ */
+function isNamed(query: string): SQL {
+  const { long } = sortWords(query);
+  return long.length > 0
+    ? hasWords(query, sql`ts_filter(e.words, '{a}')`)
+    : sql`ts_filter(e.words, '{a}') @@ to_tsquery('english', ${beginnings(wordsIn(query))})`;
 }
 
 /** A number that stands in the text, for the planner to count with. */
@@ -174,7 +187,7 @@ function findRanked(search: EntrySearch, words: string): Promise<readonly FoundE
   return rows<FoundEntry>(sql`with front as materialized (select e.id from entry e
       where e.is_front and ${matches} order by e.uses desc, e.id limit ${most}),
     named as materialized (select e.id from entry e
-      where ts_filter(e.words, '{a}') @@ ${query} and ${offeredThere} limit ${literal(MOST_NAMED)}),
+      where ${isNamed(search.query)} and ${offeredThere} limit ${literal(MOST_NAMED)}),
     near as materialized (select id from front union select id from named),
     rest as materialized (select e.id, e.uses from entry e
       where (select count(*) from near) <= ${first + count} and ${matches}),
@@ -191,10 +204,8 @@ function findRanked(search: EntrySearch, words: string): Promise<readonly FoundE
 
 /** Whether any entry has the words, whatever its facets and its rack: then they are spelt right. */
 export async function areKnown(query: string): Promise<boolean> {
-  const words = wordQuery(query);
-  if (words === null) return true;
-  const found = await rows(sql`select 1 from entry e
-    where e.words @@ to_tsquery('english', ${words}) limit 1`);
+  if (wordQuery(query) === null) return true;
+  const found = await rows(sql`select 1 from entry e where ${hasWords(query)} limit 1`);
   return found.length > 0;
 }
 

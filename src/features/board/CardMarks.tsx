@@ -7,12 +7,14 @@ interface Props {
   readonly findings: readonly PlacedFinding[];
   /** Whether the node is out of action. */
   readonly isOff: boolean;
+  /** How much of what it does is kept; 1 where nothing was said. */
+  readonly amount: number;
 }
 const CHIP = 'figures rounded-[2px] bg-line/85 px-1 text-[10px]';
 
 /** Small marks on a card's picture: what is wrong at it first, then what its values say. */
-export function CardMarks({ advice, findings, isOff }: Props) {
-  if (advice.length === 0 && findings.length === 0 && !isOff) return null;
+export function CardMarks({ advice, findings, isOff, amount }: Props) {
+  if (advice.length === 0 && findings.length === 0 && !isOff && amount === 1) return null;
   const errors = findings.filter(({ severity }) => severity === 'error');
   const words = findings.map(({ message }) => message).join('\n');
   return (
@@ -22,6 +24,11 @@ export function CardMarks({ advice, findings, isOff }: Props) {
           off
         </span>
       ) : null}
+      {amount === 1 || isOff ? null : (
+        <span className={`${CHIP} text-ink`} title="Its overall amount">
+          {Math.round(amount * 100)} %
+        </span>
+      )}
       {findings.length > 0 ? (
         <span
           role="img"

@@ -183,7 +183,12 @@ function CardPicture({ node, title, outputKey, isPinned, findings }: PictureProp
         </span>
       )}
       <PinButton title={title} outputKey={outputKey} isPinned={isPinned} />
-      <CardMarks advice={advice} findings={findings} isOff={node.off === true} />
+      <CardMarks
+        advice={advice}
+        findings={findings}
+        isOff={node.off === true}
+        amount={node.amount ?? 1}
+      />
     </div>
   );
 }

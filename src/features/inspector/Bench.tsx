@@ -9,6 +9,7 @@ import type { GroupDefinition, NodeInstance } from '@/core/graph/document';
 import type { Evaluation } from '@/state/evaluation';
 import { useBoardFindings } from '@/state/use-findings';
 import { AdviceList } from './AdviceList';
+import { AmountRow } from './AmountRow';
 import { BenchHeader } from './BenchHeader';
 import { BenchPicture } from './BenchPicture';
 import { changeOption } from './change-option';
@@ -84,6 +85,7 @@ function NodeBench(props: BenchProps & { readonly node: NodeInstance }) {
         >
           {definition?.help ?? group?.description}
         </p>
+        <AmountRow node={node} />
         <ListChainRow id={node.id} board={board} />
         <FindingNotes findings={findings} />
         <AdviceList node={node} />

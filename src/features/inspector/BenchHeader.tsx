@@ -34,9 +34,20 @@ const isAlike = (
 ): boolean =>
   compareA === compareB &&
   exposeA === exposeB &&
-  (['id', 'type', 'version', 'name', 'options', 'limited', 'off', 'twin', 'group'] as const).every(
-    (member) => a[member] === b[member],
-  );
+  (
+    [
+      'id',
+      'type',
+      'version',
+      'name',
+      'options',
+      'limited',
+      'off',
+      'amount',
+      'twin',
+      'group',
+    ] as const
+  ).every((member) => a[member] === b[member]);
 
 /** The name of the chosen node and what concerns it as a whole; its modes under it. */
 export const BenchHeader = memo(function BenchHeader({ node, onCompare, onExpose }: Props) {

@@ -8,6 +8,7 @@ import { listUses, makeOwn } from '@/core/edit/group-uses';
 import { ungroup } from '@/core/edit/ungroup';
 import type { BoardId, NetworkDocument, NodeInstance } from '@/core/graph/document';
 import { tellProblem } from '@/ui/tell-problem';
+import { beginAmount } from '@/state/amounts';
 import { commit, currentBoard } from '@/state/editing';
 import { askExchange, linkCopy, swap, toggleOff, unlinkCopy } from '@/state/rewiring';
 import { stores } from '@/state/stores';
@@ -107,6 +108,13 @@ function itemsFor(node: NodeInstance): readonly (readonly MenuItem[])[] {
         help: 'Strands and values that fit stay',
         act: () => {
           askExchange(id);
+        },
+      },
+      {
+        title: 'Overall amount',
+        help: 'Pull back or push what it does, its values untouched',
+        act: () => {
+          beginAmount(id);
         },
       },
       {

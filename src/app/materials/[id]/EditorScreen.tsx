@@ -12,6 +12,7 @@ import { ReleasesSheet } from '@/features/library/ReleasesSheet';
 import { StatesSheet } from '@/features/states/StatesSheet';
 import { showPalettes } from '@/features/presets/Palettes';
 import { PapersSheet } from '@/features/papers/PapersSheet';
+import { SaverContext } from '@/state/keeping';
 import { useDocument, useOpenGroup } from '@/state/use-stores';
 import { PaletteSlot } from '@/ui/palette-slot';
 import { ProblemNote } from '@/ui/ProblemNote';
@@ -60,16 +61,18 @@ export function EditorScreen({ materialId, models: initialModels, projects, user
       <main className="makes-room flex min-h-0 flex-1 flex-col">
         <h1 className="sr-only">{name}</h1>
         {session ? (
-          <EditorPanels
-            evaluation={session.evaluation}
-            models={models}
-            onPublish={() => {
-              setSheet('publish');
-            }}
-            onPapers={() => {
-              setSheet('papers');
-            }}
-          />
+          <SaverContext value={session.saver}>
+            <EditorPanels
+              evaluation={session.evaluation}
+              models={models}
+              onPublish={() => {
+                setSheet('publish');
+              }}
+              onPapers={() => {
+                setSheet('papers');
+              }}
+            />
+          </SaverContext>
         ) : null}
       </main>
       <EditorSheets
