@@ -4,3 +4,7 @@ declare namespace NodeJS {
     NEXT_PUBLIC_TEST_HOOKS?: string;
   }
 }
+
+declare module 'plotly.js-cartesian-dist-min' {
+  export * from 'plotly.js';
+}

@@ -1,6 +1,6 @@
 import { randomUUID } from 'node:crypto';
 import { AppError } from '@/core/base/diagnostic';
-import { framingCamera } from '@/core/evaluate/camera';
+import { framingCamera, squareCamera } from '@/core/evaluate/camera';
 import { MaterialPainter } from '@/core/evaluate/material-painter';
 import { encodeRgba } from '@/core/exchange/png';
 import { MOST_STATES } from '@/contract/states';
@@ -149,8 +149,7 @@ export async function drawState(userId: string, materialId: string, id: string):
   if (!revision || !model) return;
   const prepared = await prepareModel(model);
   await prepareImages(revision.document);
-  const camera = { ...state.camera, aspect: 1 };
-  const { width, height, pixels } = new MaterialPainter(prepared, SIDE, camera).paint(
+  const { width, height, pixels } = new MaterialPainter(prepared, SIDE, squareCamera(state.camera)).paint(
     revision.document,
   );
   const pictureHash = await storeBlob(encodeRgba(width, height, pixels), 'image/png');

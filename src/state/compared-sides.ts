@@ -2,6 +2,7 @@ import { openMaterial, openRevision } from '../contract/materials';
 import type { StateView } from '../contract/states';
 import { AppError } from '../core/base/diagnostic';
 import type { SeenState } from '../core/compare/state-changes';
+import { squareCamera } from '../core/evaluate/camera';
 import { boardAt, changeNode } from '../core/edit/board';
 import { isMark } from '../core/edit/marks';
 import type { NetworkDocument } from '../core/graph/document';
@@ -102,6 +103,5 @@ export async function readSide(
   const part = await readPart(side, states);
   const kept = side.of === 'state' ? states.find(({ id }) => id === side.id) : undefined;
   const from = own && kept ? kept.camera : camera;
-  // Pictures are square, whatever the stage is.
-  return from && { ...part, camera: { ...from, aspect: 1 } };
+  return from && { ...part, camera: squareCamera(from) };
 }

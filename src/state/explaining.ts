@@ -1,9 +1,9 @@
-import { useEffect, useRef, useState } from 'react';
-import { describeError } from '../core/base/problem';
-import type { Problem } from '../core/base/problem';
+import { useCallback } from 'react';
 import type { ExplainedPoints, PointedRay } from '../core/evaluate/point-explainer';
 import type { Evaluation } from './evaluation';
 import { stores } from './stores';
+import { useFollowed } from './use-followed';
+import type { Followed } from './use-followed';
 import { useDocument, useView } from './use-stores';
 
 /** Points that are explained beside each other, at most. */
@@ -21,40 +21,10 @@ export function explainLess(place?: number): void {
   }));
 }
 
-interface Explained {
-  readonly points: ExplainedPoints | null;
-  readonly problem: Problem | null;
-}
-
 /** What makes the points that are kept, as the document is now; asked again with each edit. */
-export function useExplanation(evaluation: Evaluation): Explained {
+export function useExplanation(evaluation: Evaluation): Followed<ExplainedPoints | null> {
   const document = useDocument((state) => state.document);
   const rays = useView((state) => state.explained);
-  const [found, setFound] = useState<Explained>({ points: null, problem: null });
-  const asking = useRef(false);
-  const again = useRef<() => void>(null);
-  useEffect(() => {
-    const ask = (): void => {
-      asking.current = true;
-      again.current = null;
-      evaluation
-        .explain(rays)
-        .then(
-          (points) => {
-            setFound({ points, problem: null });
-          },
-          (error: unknown) => {
-            setFound((now) => ({ ...now, problem: describeError(error) }));
-          },
-        )
-        .finally(() => {
-          asking.current = false;
-          again.current?.();
-        });
-    };
-    // While one is on its way the next waits, and only the newest is asked.
-    if (asking.current) again.current = ask;
-    else ask();
-  }, [document, evaluation, rays]);
-  return found;
+  const ask = useCallback(() => evaluation.explain(rays), [evaluation, rays]);
+  return useFollowed(ask, document);
 }

@@ -97,6 +97,8 @@ export interface ViewState {
   readonly picking: Picking | null;
   /** The points whose making is told, as they were pointed at. */
   readonly explained: readonly PointedRay[];
+  /** Whether the figures of the chosen node are shown. */
+  readonly figures: boolean;
   /** The node for which another is being chosen. */
   readonly exchanging: NodeId | null;
   /** The nodes that the dial pointed at drives. */
@@ -234,6 +236,7 @@ const VIEW: ViewState = {
   backdrop: 'usual',
   picking: null,
   explained: [],
+  figures: false,
   exchanging: null,
   driven: [],
   beacon: null,

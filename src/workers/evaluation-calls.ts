@@ -4,6 +4,7 @@ import type { CompanionFrame } from '../core/compile/model-scale';
 import { seePoints } from '../core/evaluate/camera';
 import type { Camera } from '../core/evaluate/camera';
 import { drawOutput } from '../core/evaluate/draw';
+import { FigureReader } from '../core/evaluate/figures';
 import { StageFiller } from '../core/evaluate/fill';
 import type { FillRequest } from '../core/evaluate/fill';
 import { surfaceShares } from '../core/evaluate/layer-stack';
@@ -21,6 +22,7 @@ import { proveGroup } from '../core/evaluate/proof';
 import type { ProofModel } from '../core/evaluate/proof';
 import { makeStageProgram } from '../core/evaluate/stage-program';
 import { surveyModel } from '../core/evaluate/survey';
+import { TransferMeter } from '../core/evaluate/transfer';
 import { TapEvaluator } from '../core/evaluate/tap-results';
 import type { EvaluationRequest } from '../core/evaluate/tap-results';
 import type { DialValues } from '../core/edit/variants';
@@ -64,7 +66,11 @@ export function documentCalls(desk: Desk) {
     const document = settle(() => held.get(named));
     return desk.answer(() => work(document()));
   };
-  return { ...stageCalls(desk, held, about), ...groupCalls(desk, about) };
+  return {
+    ...stageCalls(desk, held, about),
+    ...figureCalls(desk, about),
+    ...groupCalls(desk, about),
+  };
 }
 
 /** Calls for what is shown on the stage, on the cards and in the bench. */
@@ -123,6 +129,20 @@ function stageCalls({ models, answer }: Desk, held: HeldDocuments, about: OnDocu
       from: Triple,
       towards: Triple,
     ) => about(named, (document) => pickPoint(models.get(id), document, pin, from, towards)),
+  };
+}
+
+/** Calls for numbers and plots. */
+function figureCalls({ models }: Desk, about: OnDocument) {
+  const figures = new FigureReader();
+  const transfer = new TransferMeter();
+  return {
+    /** Figures and histograms of outputs, channel by channel. */
+    figures: (id: ModelId, named: DocumentReference, keys: readonly ResultKey[]) =>
+      about(named, (document) => figures.describe(models.get(id), document, keys)),
+    /** How an output depends on another of its board; null where it does not. */
+    transfer: (id: ModelId, named: DocumentReference, from: ResultKey, to: ResultKey) =>
+      about(named, (document) => transfer.measure(models.get(id), document, from, to)),
   };
 }
 

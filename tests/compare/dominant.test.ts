@@ -130,7 +130,7 @@ it('tells the model and the camera as changes, too', async () => {
     ['model', 'the buoy'],
     ['camera', 'eye at 3.000, 0.2000, 0.1000'],
   ]);
-  const back = changes.reduce((state, { undo }) => undo(state), after as SeenState);
+  const back = changes.reduce<SeenState>((state, { undo }) => undo(state), after);
   expect(back).toEqual(before);
   expect(draw(back).pixels).toEqual(draw(before).pixels);
 });

@@ -26,6 +26,13 @@ export interface VisiblePoints {
   readonly views: Float32Array<ArrayBuffer>;
 }
 
+/** A camera for a square picture of the middle of what another sees, as wide as fits in that. */
+export const squareCamera = (camera: Camera): Camera => ({
+  ...camera,
+  fieldRad: 2 * Math.atan(Math.tan(camera.fieldRad / 2) * Math.min(1, camera.aspect)),
+  aspect: 1,
+});
+
 /** How far a camera sees, metres. */
 const FARTHEST = 1e30;
 

@@ -1,3 +1,5 @@
+import type { LaneName } from '../base/ids';
+import { parseLaneName } from '../base/lane-name';
 import { arrivingKey } from '../graph/result-key';
 import { WasmRunner } from '../backends/wasm/runner';
 import { compileNetwork, mapDemands, uniformsFor } from '../compile/compile';
@@ -36,6 +38,25 @@ export interface ResolvedDemand {
 /** A map with those that must be finished before it. */
 export interface NestedDemand extends ResolvedDemand {
   readonly needs: readonly MapSettings[];
+}
+
+/** What else an evaluation may be told. */
+interface EvaluationExtras {
+  /** The outputs that are wanted; all where left out. */
+  readonly wanted?: ReadonlySet<number> | undefined;
+  readonly frame?: CompanionFrame | undefined;
+  /** Attributes the model does not have itself: lanes by their names, a number for each point. */
+  readonly attributes?: ReadonlyMap<LaneName, Float32Array<ArrayBuffer>> | undefined;
+}
+
+/** A model's scale with attributes that are only lent to it. */
+function withAttributes(scale: ModelScale, attributes: EvaluationExtras['attributes']): ModelScale {
+  if (!attributes) return scale;
+  const lent = [...attributes.keys()].flatMap((lane) => {
+    const parsed = parseLaneName(lane);
+    return parsed.of === 'attribute' ? [{ name: parsed.name, width: 1 }] : [];
+  });
+  return { ...scale, attributes: [...(scale.attributes ?? []), ...lent] };
 }
 
 /** A compiled document in this thread, kept while only values change. */
@@ -99,16 +120,11 @@ export class EvaluationSession {
     mesh: SurfaceMesh,
     points: SamplePoints,
     source: MapSource,
-    {
-      wanted,
-      frame,
-    }: {
-      readonly wanted?: ReadonlySet<number> | undefined;
-      readonly frame?: CompanionFrame | undefined;
-    } = {},
+    { wanted, frame, attributes }: EvaluationExtras = {},
   ): readonly Float32Array<ArrayBuffer>[] {
     const compiled = this.prepare(document);
-    const uniforms = uniformsFor(compiled, document, getModelScale(mesh, frame));
+    const scale = withAttributes(getModelScale(mesh, frame), attributes);
+    const uniforms = uniformsFor(compiled, document, scale);
     const maps = new Map<string, MeshMap>();
     for (const demand of demandsOf(compiled, uniforms, mesh, document, frame)) {
       const map =
@@ -121,7 +137,9 @@ export class EvaluationSession {
     this.program.setImages(
       bindImages(imageDemands(compiled.imageSlots, document), uniforms, this.images),
     );
-    return this.run(uniforms, splitLanes(mesh, points, maps), points.count, wanted);
+    const lanes = splitLanes(mesh, points, maps);
+    const given = attributes ? (name: string) => attributes.get(name) ?? lanes(name) : lanes;
+    return this.run(uniforms, given, points.count, wanted);
   }
 
   /** Until a map with new settings is measured, the one before stands in for it. */

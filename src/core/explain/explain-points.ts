@@ -32,7 +32,8 @@ export interface Explanation {
   readonly outputs: readonly ExplainedOutput[];
 }
 
-const CHANNELS: Readonly<Record<ValueKind, readonly string[]>> = {
+/** The names of the channels of each kind; a plain number has one without a name. */
+export const CHANNELS: Readonly<Record<ValueKind, readonly string[]>> = {
   scalar: [],
   vector: ['x', 'y', 'z'],
   colour: ['r', 'g', 'b'],

@@ -1,6 +1,13 @@
 import type { GroupId, ImageHash, MaterialId, NodeId, PortId } from '../base/ids';
 import type { StopId, StrandId } from '../base/ids';
-import { AMOUNT, DOCUMENT_FORMAT, DOCUMENT_VERSION, LIMITS, OPACITY_MODES, SEGMENTS } from './limits';
+import {
+  AMOUNT,
+  DOCUMENT_FORMAT,
+  DOCUMENT_VERSION,
+  LIMITS,
+  OPACITY_MODES,
+  SEGMENTS,
+} from './limits';
 import { companionsShape, id, keptView, sceneLight, surroundingsShape } from './scene-shape';
 import {
   either,

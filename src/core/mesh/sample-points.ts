@@ -158,6 +158,21 @@ export function pointsAt(
   return sample ? { ...collector.take(), sample } : collector.take();
 }
 
+/** Some of given points, any of them as often as wanted, by their places. */
+export function pickPoints(
+  mesh: SurfaceMesh,
+  { triangles, weights, sample }: SamplePoints,
+  places: readonly number[],
+): SamplePoints {
+  return pointsAt(
+    mesh,
+    Uint32Array.from(places, (place) => triangles[place] ?? 0),
+    Float32Array.from(
+      places.flatMap((place) => [weights[place * 2] ?? 0, weights[place * 2 + 1] ?? 0]),
+    ),
+    sample,
+  );
+}
 /** `count` points spread evenly over the surface's area; the same for the same mesh. */
 export function uniformPoints(mesh: SurfaceMesh, count: number): SamplePoints {
   const areas = triangleAreas(mesh);

@@ -21,7 +21,7 @@ export function ExplainSheet({ evaluation }: { readonly evaluation: Evaluation }
 }
 
 function Explained({ evaluation }: { readonly evaluation: Evaluation }) {
-  const { points, problem } = useExplanation(evaluation);
+  const { found: points, problem } = useExplanation(evaluation);
   return (
     <Sheet
       docks

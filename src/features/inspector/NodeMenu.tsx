@@ -99,6 +99,24 @@ function groupItems({ id, group }: NodeInstance): readonly MenuItem[] {
   ];
 }
 
+/** What is seen of a node, and how much of it. */
+const lookingItems = (id: string): readonly MenuItem[] => [
+  {
+    title: 'Figures and plots',
+    help: 'Every output and channel; what comes out for what arrives',
+    act: () => {
+      stores.view.setState({ figures: true });
+    },
+  },
+  {
+    title: 'Overall amount',
+    help: 'Pull back or push what it does, its values untouched',
+    act: () => {
+      beginAmount(id);
+    },
+  },
+];
+
 function itemsFor(node: NodeInstance): readonly (readonly MenuItem[])[] {
   const { id } = node;
   return [
@@ -110,13 +128,7 @@ function itemsFor(node: NodeInstance): readonly (readonly MenuItem[])[] {
           askExchange(id);
         },
       },
-      {
-        title: 'Overall amount',
-        help: 'Pull back or push what it does, its values untouched',
-        act: () => {
-          beginAmount(id);
-        },
-      },
+      ...lookingItems(id),
       {
         title: node.off ? 'Switch on' : 'Switch off',
         help: 'Ctrl+. ; off, it passes on what comes in',

@@ -111,7 +111,7 @@ function Compared({
   return (
     <>
       <Wipe
-        fills
+        isLarge
         before={pictures[0]}
         after={pictures[1]}
         beforeTitle={`A: ${beforeTitle}`}

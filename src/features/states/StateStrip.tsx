@@ -58,8 +58,12 @@ function StateTile({ state, ...given }: TileProps) {
     timeStyle: 'short',
   });
   return (
-    <li className="w-[112px] shrink-0 border border-line p-1 text-[11px]" data-state={name}>
-      <Swatch hash={pictureHash} label={`State ${name}`} />
+    <li className="w-[104px] shrink-0 border border-line p-1 text-[11px]" data-state={name}>
+      <Swatch
+        hash={pictureHash}
+        label={`State ${name}`}
+        className="h-[72px] w-full"
+      />
       <span className="block truncate text-[12px] font-semibold" title={name}>
         {name}
       </span>

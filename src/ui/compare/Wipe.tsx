@@ -26,16 +26,20 @@ interface Props {
   readonly afterTitle: string;
   /** What is compared, in words. */
   readonly label: string;
-  /** As wide as its place; else as wide as a stored picture looks well. */
-  readonly fills?: boolean;
+  /** Larger, for pictures drawn here; else as wide as a stored picture looks well. */
+  readonly isLarge?: boolean;
 }
 
 /** Two pictures of the same thing: a line moved between them, both, or their difference. */
-export function Wipe({ before, after, beforeTitle, afterTitle, label, fills = false }: Props) {
+export function Wipe({ before, after, beforeTitle, afterTitle, label, isLarge = false }: Props) {
   const [way, setWay] = useState<Way>('wipe');
   const [strength, setStrength] = useState<number>(4);
   return (
-    <figure className={`m-0 ${fills ? '' : 'max-w-[300px]'}`} data-testid="wipe" data-way={way}>
+    <figure
+      className={`m-0 ${isLarge ? 'max-w-[360px]' : 'max-w-[300px]'}`}
+      data-testid="wipe"
+      data-way={way}
+    >
       <ToggleGroup.Root
         type="single"
         value={way}

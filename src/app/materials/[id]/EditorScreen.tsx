@@ -6,6 +6,7 @@ import type { Problem } from '@/core/base/problem';
 import { AccountMenu } from '@/features/account/AccountMenu';
 import { BakeSheet } from '@/features/bake/BakeSheet';
 import { ExplainSheet } from '@/features/explain/ExplainSheet';
+import { FiguresSheet } from '@/features/figures/FiguresSheet';
 import { LibrarySheet } from '@/features/library/LibrarySheet';
 import { PublishSheet } from '@/features/library/PublishSheet';
 import { ReleasesSheet } from '@/features/library/ReleasesSheet';
@@ -145,6 +146,7 @@ function EditorSheets({ session, sheet, models, onModel, onClose }: SheetsProps)
             onClose={onClose}
           />
           <ExplainSheet evaluation={session.evaluation} />
+          <FiguresSheet evaluation={session.evaluation} />
           <StatesSheet
             open={sheet === 'states'}
             evaluation={session.evaluation}

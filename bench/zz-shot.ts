@@ -1,0 +1,26 @@
+import { openStudio } from './studio';
+const studio = await openStudio();
+if (!studio) throw new Error('no studio');
+const { page, browser, base } = studio;
+page.on('console', (m) => { if (m.type() === 'error') console.log('CONSOLE', m.text().slice(0, 300)); });
+page.on('pageerror', (e) => console.log('ERR', e.message));
+await page.getByRole('link', { name: /Channel buoy|buoy/i }).first().click().catch(() => undefined);
+await page.waitForURL('**/materials/*');
+await page.waitForTimeout(9000);
+await page.getByRole('button', { name: 'States' }).click();
+await page.getByLabel('Name', { exact: true }).last().fill('Dry');
+await page.getByLabel('Note').fill('as approved');
+await page.getByRole('button', { name: 'Keep this state' }).click();
+await page.waitForTimeout(5000);
+await page.screenshot({ path: '/tmp/s1.png' });
+await page.getByRole('button', { name: 'Compare Dry as A' }).click();
+// change something
+const card = page.locator('[data-id]').filter({ hasText: /Layer|Chips|Noise/ }).first();
+await card.click();
+await page.waitForTimeout(800);
+const slider = page.locator('[data-testid="bench"] [role="slider"]').first();
+await slider.focus();
+for (let k = 0; k < 5; k++) await page.keyboard.press('PageUp');
+await page.waitForTimeout(9000);
+await page.screenshot({ path: '/tmp/s2.png' });
+await browser.close();

@@ -1,0 +1,42 @@
+'use client';
+import { useCallback } from 'react';
+import type { ResultKey } from '../core/base/ids';
+import type { OutputFigures } from '../core/evaluate/figures';
+import type { Transfer } from '../core/evaluate/transfer';
+import { unwrap } from '../workers/answer';
+import type { Evaluation } from './evaluation';
+import { useFollowed } from './use-followed';
+import type { Followed } from './use-followed';
+import { useDocument } from './use-stores';
+import { stores } from './stores';
+
+/** Figures of outputs as the document is now. @param keys separated by line breaks */
+export function useFigures(
+  evaluation: Evaluation,
+  keys: string,
+): Followed<readonly OutputFigures[]> {
+  const document = useDocument((state) => state.document);
+  const ask = useCallback(async () => {
+    const { evaluator, documents } = evaluation.pool;
+    const { document: now, modelId } = stores.document.getState();
+    if (keys === '') return [];
+    return unwrap(evaluator.figures(modelId, documents.bring(evaluator, now), keys.split('\n')));
+  }, [evaluation, keys]);
+  return useFollowed(ask, document);
+}
+
+/** How an output depends on another of its board; null where it does not, or none is named. */
+export function useTransfer(
+  evaluation: Evaluation,
+  from: ResultKey | null,
+  to: ResultKey | null,
+): Followed<Transfer | null> {
+  const document = useDocument((state) => state.document);
+  const ask = useCallback(async () => {
+    const { evaluator, documents } = evaluation.pool;
+    const { document: now, modelId } = stores.document.getState();
+    if (from === null || to === null) return null;
+    return unwrap(evaluator.transfer(modelId, documents.bring(evaluator, now), from, to));
+  }, [evaluation, from, to]);
+  return useFollowed(ask, document);
+}
