@@ -198,6 +198,8 @@ export interface ProbeState {
   readonly level: number | null;
   /** The value under the pointer, lane by lane; null beside the model. */
   readonly reading: readonly number[] | null;
+  /** What stands on strands while points are explained, by `strandShareKey`. */
+  readonly strandWords: ReadonlyMap<string, string>;
   /** The value whose region on the model is shown. */
   readonly pointedValue: PointedValue | null;
 }
@@ -270,7 +272,13 @@ export const createStores = (): Stores => ({
   stage: createStore(() => ({ model: null, companionStates: new Map<string, CompanionState>() })),
   measuring: createStore(() => ({ progress: null, isMeasuringStopped: false })),
   findings: createStore(() => emptyFindings),
-  probe: createStore(() => ({ watched: null, level: null, reading: null, pointedValue: null })),
+  probe: createStore(() => ({
+    watched: null,
+    level: null,
+    reading: null,
+    strandWords: new Map<string, string>(),
+    pointedValue: null,
+  })),
 });
 
 /** Those of the page. */

@@ -1,4 +1,11 @@
 import { structureKey } from '../compile/structure';
+import {
+  documentForShares,
+  keysForShares,
+  measureShares,
+  valuesByKey,
+} from '../explain/branch-shares';
+import type { BranchShares } from '../explain/branch-shares';
 import { explainRequest, readExplanation } from '../explain/explain-points';
 import type { ExplainedOutput, Explanation } from '../explain/explain-points';
 import type { NetworkDocument, Triple } from '../graph/document';
@@ -32,6 +39,35 @@ const joined = <T extends Columns>(first: T, others: readonly Columns[]): T => (
 /** Explains points of a model; the program is kept while only values change. */
 export class PointExplainer {
   private kept: { readonly key: string; readonly session: EvaluationSession } | null = null;
+
+  private keptShares: { readonly key: string; readonly session: EvaluationSession } | null = null;
+
+  /**
+   * What each branch contributes at the points that rays meet, in their order.
+   * @returns null where no ray meets the model
+   * @throws CompileError when the document has errors
+   */
+  shares(
+    model: LoadedModel,
+    document: NetworkDocument,
+    rays: readonly PointedRay[],
+  ): BranchShares | null {
+    const key = structureKey(document);
+    if (this.keptShares?.key !== key) {
+      const request = { surface: false, taps: keysForShares(document) };
+      this.keptShares = { key, session: new EvaluationSession(request) };
+    }
+    const { session } = this.keptShares;
+    const whole = documentForShares(document);
+    const compiled = session.prepare(whole);
+    const each = rays.flatMap((ray) => {
+      const found = meet(model, ray);
+      if (!found) return [];
+      const lanes = session.evaluate(whole, model.mesh, found.at, model.maps);
+      return [measureShares(document, valuesByKey(compiled, lanes), 1)];
+    });
+    return each.length === 0 ? null : beside(each);
+  }
 
   private sessionFor(document: NetworkDocument): EvaluationSession {
     const key = structureKey(document);
@@ -75,6 +111,17 @@ export class PointExplainer {
       ),
     };
   }
+}
+
+/** Shares at single points as columns beside each other. */
+function beside(each: readonly BranchShares[]): BranchShares {
+  const columns = <K>(of: (shares: BranchShares) => ReadonlyMap<K, readonly number[]>) => {
+    const keys = new Set(each.flatMap((shares) => [...of(shares).keys()]));
+    return new Map(
+      [...keys].map((key) => [key, each.map((shares) => of(shares).get(key)?.[0] ?? 0)]),
+    );
+  };
+  return { outputs: columns(({ outputs }) => outputs), strands: columns(({ strands }) => strands) };
 }
 
 /** Where a ray meets a model first; null for nowhere. */

@@ -2,6 +2,8 @@
 import { EdgeLabelRenderer } from '@xyflow/react';
 import type { Edge, EdgeProps } from '@xyflow/react';
 import type { ValueKind } from '@/core/graph/document';
+import { strandShareKey } from '@/core/explain/branch-shares';
+import { useProbe, useView } from '@/state/use-stores';
 import { sampleStrand, threadPath } from './strand-path';
 import { useDetour } from './use-detour';
 
@@ -50,6 +52,7 @@ export function StrandEdge({
         className="react-flow__edge-interaction"
         data-strand={id}
       />
+      <StrandValue id={id} at={middle} />
       {data?.chip ? (
         <EdgeLabelRenderer>
           <span
@@ -70,6 +73,33 @@ export function StrandEdge({
         </EdgeLabelRenderer>
       ) : null}
     </>
+  );
+}
+
+/** What passes a strand at the point that is explained; nothing while none is. */
+function StrandValue({ id, at }: { readonly id: string; readonly at: readonly number[] }) {
+  const path = useView((state) => state.path);
+  const words = useProbe((state) =>
+    state.strandWords.size === 0 ? undefined : state.strandWords.get(strandShareKey(path, id)),
+  );
+  if (words === undefined) return null;
+  return (
+    <EdgeLabelRenderer>
+      <span
+        data-testid={`passes-${id}`}
+        className={
+          'figures pointer-events-none absolute z-10 rounded-[2px] border border-weld bg-panel ' +
+          'px-1 text-[10px] whitespace-nowrap text-ink'
+        }
+        style={{
+          transform:
+            `translate(-50%, -140%) translate(${String(at[0] ?? 0)}px, ` +
+            `${String(at[1] ?? 0)}px)`,
+        }}
+      >
+        {words}
+      </span>
+    </EdgeLabelRenderer>
   );
 }
 

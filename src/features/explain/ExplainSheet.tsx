@@ -5,7 +5,13 @@ import { explanationTable } from '@/core/explain/explain-points';
 import type { ExplainedOutput } from '@/core/explain/explain-points';
 import type { ExplainedPoints } from '@/core/evaluate/point-explainer';
 import { PLAIN_SURFACE } from '@/core/nodes/surface-parameters';
-import { explainLess, useExplanation } from '@/state/explaining';
+import type { BranchShares } from '@/core/explain/branch-shares';
+import {
+  explainLess,
+  useBranchShares,
+  useExplanation,
+  useWordsOnStrands,
+} from '@/state/explaining';
 import type { Evaluation } from '@/state/evaluation';
 import { stores } from '@/state/stores';
 import { useView } from '@/state/use-stores';
@@ -22,6 +28,8 @@ export function ExplainSheet({ evaluation }: { readonly evaluation: Evaluation }
 
 function Explained({ evaluation }: { readonly evaluation: Evaluation }) {
   const { found: points, problem } = useExplanation(evaluation);
+  const shares = useBranchShares(evaluation);
+  useWordsOnStrands(points, shares);
   return (
     <Sheet
       docks
@@ -34,7 +42,11 @@ function Explained({ evaluation }: { readonly evaluation: Evaluation }) {
       description="Every value there, from the surface back to the sources. Alt-click adds a point."
     >
       {problem ? <ProblemNote problem={problem} className="mb-2" /> : null}
-      {points ? <PointTable points={points} /> : <p>There is no model at that point.</p>}
+      {points ? (
+        <PointTable points={points} shares={shares} />
+      ) : (
+        <p>There is no model at that point.</p>
+      )}
     </Sheet>
   );
 }
@@ -42,7 +54,13 @@ function Explained({ evaluation }: { readonly evaluation: Evaluation }) {
 const CELL = 'figures border-b border-line px-1.5 py-0.5 text-right whitespace-nowrap select-text';
 const HEAD = 'border-b border-line px-1.5 py-0.5 text-left font-normal';
 
-function PointTable({ points }: { readonly points: ExplainedPoints }) {
+interface TableProps {
+  readonly points: ExplainedPoints;
+  /** null until they are measured. */
+  readonly shares: BranchShares | null;
+}
+
+function PointTable({ points, shares }: TableProps) {
   return (
     <>
       <Button
@@ -80,7 +98,11 @@ function PointTable({ points }: { readonly points: ExplainedPoints }) {
           </tr>
         </thead>
         {points.outputs.map((output) => (
-          <OutputRows key={output.key} output={output} />
+          <OutputRows
+            key={output.key}
+            output={output}
+            shares={shares?.outputs.get(output.key) ?? null}
+          />
         ))}
       </table>
     </>
@@ -101,7 +123,33 @@ function showNode(path: ExplainedOutput['path']): void {
   if (node !== undefined) stores.view.setState({ path: path.slice(0, -1), selection: [node] });
 }
 
-function OutputRows({ output }: { readonly output: ExplainedOutput }) {
+interface OutputProps {
+  readonly output: ExplainedOutput;
+  /** What it contributes to the surface at each point, 0–1. */
+  readonly shares: readonly number[] | null;
+}
+
+/** The share of an output in the surface at each point, as numbers and bars. */
+function ShareBars({ shares }: Pick<OutputProps, 'shares'>) {
+  if (!shares) return null;
+  return (
+    <span className="flex gap-2" title="What it contributes to the surface at each point">
+      {shares.map((share, point) => (
+        <span key={point} className="flex items-center gap-1">
+          <span className="inline-block h-[4px] w-[40px] bg-line">
+            <span
+              className="block h-full bg-weld"
+              style={{ width: `${String(Math.min(1, share) * 100)}%` }}
+            />
+          </span>
+          <span className="figures text-[10px] text-soft">{Math.round(share * 100)} %</span>
+        </span>
+      ))}
+    </span>
+  );
+}
+
+function OutputRows({ output, shares }: OutputProps) {
   const { names, path, channels, values, kind } = output;
   const rows = (channels.length > 0 ? channels : ['']).map((channel, k) => ({ channel, k }));
   // A surface has some thirty channels: those that say something are told.
@@ -130,6 +178,7 @@ function OutputRows({ output }: { readonly output: ExplainedOutput }) {
               >
                 {names.at(-1)} <span className="text-soft">{output.output}</span>
               </button>
+              <ShareBars shares={shares} />
             </th>
           ) : null}
           <td className="border-b border-line px-1 text-soft">{worded(channel)}</td>
