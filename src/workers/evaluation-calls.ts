@@ -122,6 +122,9 @@ function stageCalls({ models, answer }: Desk, held: HeldDocuments, about: OnDocu
     /** What makes the points that rays meet. */
     explain: (id: ModelId, named: DocumentReference, rays: readonly PointedRay[]) =>
       about(named, (document) => explainer.explain(models.get(id), document, rays)),
+    /** What would change most at the point that a ray meets. */
+    strongest: (id: ModelId, named: DocumentReference, ray: PointedRay) =>
+      about(named, (document) => explainer.strongest(models.get(id), document, ray)),
     /** What each branch contributes there. */
     explainShares: (id: ModelId, named: DocumentReference, rays: readonly PointedRay[]) =>
       about(named, (document) => explainer.shares(models.get(id), document, rays)),

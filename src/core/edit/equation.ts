@@ -17,8 +17,9 @@ import type {
   NetworkDocument,
   NodeInstance,
 } from '../graph/document';
-import type { NodeId } from '../base/ids';
-import { neededGroups } from './board';
+import type { NodeId, PortId } from '../base/ids';
+import { getNetwork, neededGroups } from './board';
+import type { BoardId } from './board';
 
 const number = (value: number): string => String(Number(value.toPrecision(5)));
 
@@ -106,7 +107,13 @@ class EquationWriter {
     const ports = describePorts(this.document, node);
     const name = this.names.get(node.id) ?? node.id;
     if (node.off) return `${name} = off`;
-    const limited = (text: string): string => (node.limited ? `limit(${text}, 0, 1)` : text);
+    const limited = (text: string): string => {
+      const kept =
+        node.amount === undefined || node.amount === 1
+          ? text
+          : `${number(node.amount)} of ${grouped(text)}`;
+      return node.limited ? `limit(${kept}, 0, 1)` : kept;
+    };
     const formula = Object.keys(findNodeDefinition(node)?.inputs ?? {})
       .map((id) => getInputValue(node, id))
       .find((value) => value !== undefined && isFormula(value));
@@ -225,3 +232,45 @@ export function equationText(document: NetworkDocument, group: GroupDefinition):
   ];
   return parts.filter(Boolean).join('\n\n');
 }
+
+/** A line of an equation with the node it is of. */
+export interface EquationLine {
+  readonly node: NodeId;
+  readonly text: string;
+}
+
+/**
+ * How an output of a board comes about: a line for each node that it depends on, in the order of
+ * computing, with names and numbers.
+ */
+export function outputEquation(
+  document: NetworkDocument,
+  board: BoardId,
+  output: { readonly node: NodeId; readonly output: PortId },
+): readonly EquationLine[] {
+  const group = board === null ? undefined : own(document.groups, board);
+  const network = getNetwork(document, board);
+  const end = { id: `to ${OUTPUT_EDGE}`, from: output, to: { node: OUTPUT_EDGE, input: 'out' } };
+  const wanted: GroupDefinition = {
+    ...(group ?? BOARD),
+    outputs: [],
+    network: {
+      ...network,
+      strands: [
+        ...network.strands.filter(({ to }) => to.node !== OUTPUT_EDGE),
+        { ...end, order: 0 },
+      ],
+    },
+  };
+  const writer = new EquationWriter(document, wanted);
+  return inOrder(wanted).map((node) => ({ node: node.id, text: writer.line(node) }));
+}
+/** What a material's own board counts as, where it is written as a group. */
+const BOARD: Omit<GroupDefinition, 'network'> = {
+  id: '',
+  name: '',
+  description: '',
+  inputs: [],
+  outputs: [],
+  dials: [],
+};

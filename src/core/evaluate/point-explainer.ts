@@ -13,6 +13,8 @@ import { pointsAt } from '../mesh/sample-points';
 import { FARTHEST } from './pick';
 import type { LoadedModel } from './loaded-model';
 import { EvaluationSession } from './session';
+import { strongestValues } from './strongest-values';
+import type { StrongValue } from './strongest-values';
 
 /** Where somebody pointed: from the eye, towards the surface; need not be of unit length. */
 export interface PointedRay {
@@ -40,6 +42,7 @@ const joined = <T extends Columns>(first: T, others: readonly Columns[]): T => (
 export class PointExplainer {
   private kept: { readonly key: string; readonly session: EvaluationSession } | null = null;
 
+  private readonly surface = new EvaluationSession({ surface: true, taps: [] });
   private keptShares: { readonly key: string; readonly session: EvaluationSession } | null = null;
 
   /**
@@ -67,6 +70,20 @@ export class PointExplainer {
       return [measureShares(document, valuesByKey(compiled, lanes), 1)];
     });
     return each.length === 0 ? null : beside(each);
+  }
+
+  /**
+   * What would change the shown colour most at the point a ray meets.
+   * @returns nothing where the ray meets nothing
+   * @throws CompileError when the document has errors
+   */
+  strongest(
+    model: LoadedModel,
+    document: NetworkDocument,
+    ray: PointedRay,
+  ): readonly StrongValue[] {
+    const found = meet(model, ray);
+    return found ? strongestValues(this.surface, model, document, found.at, ray.from) : [];
   }
 
   private sessionFor(document: NetworkDocument): EvaluationSession {

@@ -290,10 +290,13 @@ export function shadePoint(surface: SurfaceSample, view: Vec3, scene: ShadedScen
   return unlit > 0 ? add(scale(lit, 1 - unlit), scale(baseColour, unlit)) : lit;
 }
 
-/** Linear light as a display shows it: toned unless the surface is unlit; sRGB, 0–255. */
-export function displayColour(light: Vec3, unlit: number): Vec3 {
+/**
+ * Linear light as a display shows it: toned unless the surface is unlit; sRGB, 0–255.
+ * @param isWhole in whole steps, as it is stored; else exactly
+ */
+export function displayColour(light: Vec3, unlit: number, isWhole = true): Vec3 {
   const [r, g, b] = unlit >= 1 ? light : toneMap(light);
-  return [displayByte(r), displayByte(g), displayByte(b)];
+  const exact: Vec3 = [displayed(r), displayed(g), displayed(b)];
+  return isWhole ? [Math.round(exact[0]), Math.round(exact[1]), Math.round(exact[2])] : exact;
 }
-const displayByte = (linear: number): number =>
-  Math.round(255 * encodeSrgb(min(1, max(0, linear))));
+const displayed = (linear: number): number => 255 * encodeSrgb(min(1, max(0, linear)));

@@ -155,7 +155,7 @@ function NodeOption({ node, id, option, onCompare, onExpose }: OptionProps) {
         <PickButton title={option.title} picking={pickingPart(node, id, option.title)} />
       ) : null}
       {expose ? <ExposeButton title={option.title} onExpose={expose} /> : null}
-      {option.choices.length > 2 ? (
+      {option.choices.length > 1 ? (
         <button
           type="button"
           aria-label={`Compare every choice of ${option.title}`}
