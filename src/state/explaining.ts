@@ -1,9 +1,10 @@
-import { useCallback, useEffect } from 'react';
+import { useCallback, useEffect, useState } from 'react';
 import type { NodeId } from '../core/base/ids';
 import { findGroupDefinition } from '../core/compile/catalogue';
 import type { ExplainedPoints, PointedRay } from '../core/evaluate/point-explainer';
 import { strandShareKey } from '../core/explain/branch-shares';
 import type { BranchShares } from '../core/explain/branch-shares';
+import type { StrongValue } from '../core/evaluate/strongest-values';
 import type { Network, NetworkDocument } from '../core/graph/document';
 import { outputKey } from '../core/graph/result-key';
 import { unwrap } from '../workers/answer';
@@ -47,6 +48,25 @@ export function useBranchShares(evaluation: Evaluation): BranchShares | null {
   }, [evaluation, rays]);
   // The findings say what is wrong with the document; there are no shares meanwhile.
   return useFollowed(ask, document).found;
+}
+
+/** The values that would change the first point most; tried while they are asked for. */
+export function useStrongest(evaluation: Evaluation): {
+  readonly found: readonly StrongValue[] | null;
+  readonly isAsked: boolean;
+  readonly ask: (isAsked: boolean) => void;
+} {
+  const [isAsked, ask] = useState(false);
+  const document = useDocument((state) => state.document);
+  const ray = useView((state) => state.explained[0]);
+  const find = useCallback(async () => {
+    if (!isAsked || !ray) return null;
+    const { background, documents } = evaluation.pool;
+    const { document: now, modelId } = stores.document.getState();
+    return unwrap(background.strongest(modelId, documents.bring(background, now), ray));
+  }, [evaluation, ray, isAsked]);
+  const { found } = useFollowed(find, document);
+  return { found: isAsked ? found : null, isAsked, ask };
 }
 
 /** As much of a number as a strand has room for. */

@@ -1,5 +1,6 @@
 'use client';
 import { useCallback } from 'react';
+import { AppError } from '../core/base/diagnostic';
 import type { ResultKey } from '../core/base/ids';
 import type { OutputFigures } from '../core/evaluate/figures';
 import type { Transfer } from '../core/evaluate/transfer';
@@ -39,4 +40,13 @@ export function useTransfer(
     return unwrap(evaluator.transfer(modelId, documents.bring(evaluator, now), from, to));
   }, [evaluation, from, to]);
   return useFollowed(ask, document);
+}
+
+/** An output as a function of GLSL. @throws WorkerProblem; AppError where there is nothing */
+export async function readGlsl(evaluation: Evaluation, key: ResultKey): Promise<string> {
+  const { evaluator, documents } = evaluation.pool;
+  const { document, modelId } = stores.document.getState();
+  const text = await unwrap(evaluator.glsl(modelId, documents.bring(evaluator, document), key));
+  if (text !== null) return text;
+  throw new AppError('glsl.nothing', 'This output is not there any more.', 'Choose another.');
 }

@@ -18,8 +18,10 @@ import { GroupTrial } from '../core/evaluate/group-trial';
 import { InfluenceFinder } from '../core/evaluate/influence';
 import type { ValuePlace } from '../core/evaluate/influence';
 import { GroupPainter } from '../core/evaluate/group-painter';
+import { outputGlsl } from '../core/evaluate/output-glsl';
 import { proveGroup } from '../core/evaluate/proof';
 import type { ProofModel } from '../core/evaluate/proof';
+import { getModelScale } from '../core/evaluate/session';
 import { makeStageProgram } from '../core/evaluate/stage-program';
 import { surveyModel } from '../core/evaluate/survey';
 import { TransferMeter } from '../core/evaluate/transfer';
@@ -77,7 +79,6 @@ export function documentCalls(desk: Desk) {
 function stageCalls({ models, answer }: Desk, held: HeldDocuments, about: OnDocument) {
   const taps = new TapEvaluator();
   const filler = new StageFiller();
-  const explainer = new PointExplainer();
   return {
     /** Holds a document under a number, for the calls that come after. */
     holdDocument: (number: number, news: DocumentNews) =>
@@ -119,15 +120,6 @@ function stageCalls({ models, answer }: Desk, held: HeldDocuments, about: OnDocu
       board: BoardId,
       path: readonly string[],
     ) => about(named, (document) => surfaceShares(models.get(id), document, board, path)),
-    /** What makes the points that rays meet. */
-    explain: (id: ModelId, named: DocumentReference, rays: readonly PointedRay[]) =>
-      about(named, (document) => explainer.explain(models.get(id), document, rays)),
-    /** What would change most at the point that a ray meets. */
-    strongest: (id: ModelId, named: DocumentReference, ray: PointedRay) =>
-      about(named, (document) => explainer.strongest(models.get(id), document, ray)),
-    /** What each branch contributes there. */
-    explainShares: (id: ModelId, named: DocumentReference, rays: readonly PointedRay[]) =>
-      about(named, (document) => explainer.shares(models.get(id), document, rays)),
     pick: (
       id: ModelId,
       named: DocumentReference,
@@ -138,14 +130,27 @@ function stageCalls({ models, answer }: Desk, held: HeldDocuments, about: OnDocu
   };
 }
 
-/** Calls for numbers and plots. */
+/** Calls for numbers, plots, and what makes them. */
 function figureCalls({ models }: Desk, about: OnDocument) {
   const figures = new FigureReader();
   const transfer = new TransferMeter();
+  const explainer = new PointExplainer();
   return {
+    /** What makes the points that rays meet. */
+    explain: (id: ModelId, named: DocumentReference, rays: readonly PointedRay[]) =>
+      about(named, (document) => explainer.explain(models.get(id), document, rays)),
+    /** What would change most at the point that a ray meets. */
+    strongest: (id: ModelId, named: DocumentReference, ray: PointedRay) =>
+      about(named, (document) => explainer.strongest(models.get(id), document, ray)),
+    /** What each branch contributes there. */
+    explainShares: (id: ModelId, named: DocumentReference, rays: readonly PointedRay[]) =>
+      about(named, (document) => explainer.shares(models.get(id), document, rays)),
     /** Figures and histograms of outputs, channel by channel. */
     figures: (id: ModelId, named: DocumentReference, keys: readonly ResultKey[]) =>
       about(named, (document) => figures.describe(models.get(id), document, keys)),
+    /** An output as a function of GLSL; null where there is none. */
+    glsl: (id: ModelId, named: DocumentReference, key: ResultKey) =>
+      about(named, (document) => outputGlsl(document, key, getModelScale(models.get(id).mesh))),
     /** How an output depends on another of its board; null where it does not. */
     transfer: (id: ModelId, named: DocumentReference, from: ResultKey, to: ResultKey) =>
       about(named, (document) => transfer.measure(models.get(id), document, from, to)),

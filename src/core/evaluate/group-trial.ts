@@ -11,7 +11,8 @@ import type { BoardId, GroupDefinition, NetworkDocument } from '../graph/documen
 import { outputKey } from '../graph/result-key';
 import { uniformPoints } from '../mesh/sample-points';
 import type { SamplePoints } from '../mesh/sample-points';
-import { displayColour, sampleSurface, shadePoint } from '../surface/shade';
+import { sampleSurface, shadePoint } from '../surface/shade';
+import { displayColour } from '../surface/tone';
 import { sceneLighting } from './lighting';
 import type { ProofModel } from './proof';
 import { EvaluationSession } from './session';

@@ -56,7 +56,10 @@ interface Trials {
 }
 
 /** What is tried of a value; null for one that cannot be set. */
-export function trialsOf(document: NetworkDocument, { path, node: id, input }: ValuePlace): Trials | null {
+export function trialsOf(
+  document: NetworkDocument,
+  { path, node: id, input }: ValuePlace,
+): Trials | null {
   const node = findNode(document, [...path, id]);
   const view = node && describePorts(document, node)?.inputs.find((each) => each.id === input);
   const now = node && (getInputValue(node, input) ?? view?.dial?.home);

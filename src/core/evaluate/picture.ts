@@ -1,6 +1,7 @@
 import type { Vec3 } from '../base/vector';
 import { dot, scale } from '../base/vector';
-import { displayColour, sampleSurface, shadePoint } from '../surface/shade';
+import { sampleSurface, shadePoint } from '../surface/shade';
+import { displayColour } from '../surface/tone';
 import type { ShadedScene } from '../surface/shade';
 import { encodeSrgb } from '../surface/colour-science';
 import type { VisiblePoints } from './camera';

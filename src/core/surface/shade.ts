@@ -3,9 +3,7 @@ import { add, dot, normalise, scale, sub } from '../base/vector';
 import type { SurfaceParameter } from '../nodes/parameters/lanes';
 import type { ParameterWidths } from '../nodes/parameters/widths.generated';
 import { SURFACE_ENTRIES, laneIndices } from '../nodes/surface-parameters';
-import { encodeSrgb } from './colour-science';
 import { filteredRadiance, lobeReflectance } from './split-sum';
-import { toneMap } from './tone';
 
 /** One point's surface; parameters as SURFACE_PARAMETERS names them. */
 export type SurfaceSample = {
@@ -44,7 +42,7 @@ export interface ShadedScene {
 }
 
 const { PI, max, min } = Math;
-// What runs for every pixel makes no functions and few arrays of its own.
+// What runs for every pixel makes few arrays and no functions.
 type Channel = 0 | 1 | 2;
 const CHANNELS: readonly Channel[] = [0, 1, 2];
 const schlick = (f0: number, f90: number, cosine: number): number =>
@@ -262,7 +260,7 @@ function through({ surface, view, roughness, reflects, f0, f90 }: Seen, studio: 
  * Shades one point on the processor, for pictures made on the server and for the cards, as the
  * stage does: lights and surroundings; reflection, coat, sheen, what shines through (the
  * surroundings, without a thickness) and unlit surfaces. Returns linear light. Source of the
- * reflection model: glTF 2.0 specification, appendix B, and its extensions.
+ * reflection model: glTF 2.0, appendix B, and its extensions.
  */
 export function shadePoint(surface: SurfaceSample, view: Vec3, scene: ShadedScene): Vec3 {
   const { unlit, transmission, metalness, baseColour, emission, coat } = surface;
@@ -289,14 +287,3 @@ export function shadePoint(surface: SurfaceSample, view: Vec3, scene: ShadedScen
   }
   return unlit > 0 ? add(scale(lit, 1 - unlit), scale(baseColour, unlit)) : lit;
 }
-
-/**
- * Linear light as a display shows it: toned unless the surface is unlit; sRGB, 0–255.
- * @param isWhole in whole steps, as it is stored; else exactly
- */
-export function displayColour(light: Vec3, unlit: number, isWhole = true): Vec3 {
-  const [r, g, b] = unlit >= 1 ? light : toneMap(light);
-  const exact: Vec3 = [displayed(r), displayed(g), displayed(b)];
-  return isWhole ? [Math.round(exact[0]), Math.round(exact[1]), Math.round(exact[2])] : exact;
-}
-const displayed = (linear: number): number => 255 * encodeSrgb(min(1, max(0, linear)));

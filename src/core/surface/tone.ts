@@ -1,4 +1,5 @@
 import type { Vec3 } from '../base/vector';
+import { encodeSrgb } from './colour-science';
 
 const START = 0.8 - 0.04;
 const DESATURATION = 0.15;
@@ -23,3 +24,14 @@ export function toneMap(colour: Vec3): Vec3 {
   ];
 }
 const towards = (from: number, to: number, share: number): number => from + (to - from) * share;
+
+/**
+ * Linear light as a display shows it: toned unless the surface is unlit; sRGB, 0–255.
+ * @param isWhole in whole steps, as it is stored; else exactly
+ */
+export function displayColour(light: Vec3, unlit: number, isWhole = true): Vec3 {
+  const [r, g, b] = unlit >= 1 ? light : toneMap(light);
+  const shown: Vec3 = [displayed(r), displayed(g), displayed(b)];
+  return isWhole ? [Math.round(shown[0]), Math.round(shown[1]), Math.round(shown[2])] : shown;
+}
+const displayed = (linear: number): number => 255 * encodeSrgb(Math.min(1, Math.max(0, linear)));

@@ -1,5 +1,6 @@
 'use client';
 import { X } from 'lucide-react';
+import { Strongest } from './Strongest';
 import { toast } from 'sonner';
 import { explanationTable } from '@/core/explain/explain-points';
 import type { ExplainedOutput } from '@/core/explain/explain-points';
@@ -42,6 +43,7 @@ function Explained({ evaluation }: { readonly evaluation: Evaluation }) {
       description="Every value there, from the surface back to the sources. Alt-click adds a point."
     >
       {problem ? <ProblemNote problem={problem} className="mb-2" /> : null}
+      <Strongest evaluation={evaluation} />
       {points ? (
         <PointTable points={points} shares={shares} />
       ) : (

@@ -12,6 +12,7 @@ import { useCard } from '@/state/use-card';
 import { useView } from '@/state/use-stores';
 import { ProblemNote } from '@/ui/ProblemNote';
 import { Sheet } from '@/ui/Sheet';
+import { Equation } from './Equation';
 import { FigureTable } from './FigureTable';
 import type { ChosenChannel } from './FigureTable';
 import { HistogramPlot } from './HistogramPlot';
@@ -79,6 +80,7 @@ function NodeFigures({ node, outputs, evaluation }: NodeProps) {
       {chosen && chosen.kind !== 'surface' ? (
         <TransferPlot key={chosen.key} node={node} to={chosen.key} evaluation={evaluation} />
       ) : null}
+      {chosen ? <Equation output={chosen.key} evaluation={evaluation} /> : null}
     </div>
   );
 }
