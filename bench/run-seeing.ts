@@ -1,0 +1,20 @@
+/**
+ * Prints what seeing costs in one thread: 300 nodes, 30 changes. A plain frame of the stage on the
+ * same machine is in `npm run bench`.
+ */
+import { CHANGES_MEASURED, measureSeeing } from './seeing';
+
+const found = await measureSeeing();
+const ms = (value: number): string => `${value.toFixed(value < 100 ? 1 : 0)} ms`;
+const alone = (CHANGES_MEASURED + 1) * found.picture;
+const rows: readonly (readonly [string, string])[] = [
+  ['ask at a point of 300 nodes', `${ms(found.point)}, the first ${ms(found.firstPoint)}`],
+  ['shares of all branches there', `${ms(found.shares)}, the first ${ms(found.firstShares)}`],
+  ['a transfer plot while a value upstream is dragged', ms(found.plotStep)],
+  ['why different, 30 changes: the order', ms(found.order)],
+  [
+    'the same, all measured',
+    `${ms(found.whole)} (${(found.whole / alone).toFixed(2)} × 31 pictures of ${ms(found.picture)})`,
+  ],
+];
+for (const [name, figure] of rows) process.stdout.write(`${name.padEnd(52)} ${figure}\n`);
