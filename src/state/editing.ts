@@ -31,6 +31,7 @@ const NOWHERE: Partial<ViewState> = {
   chosenStrand: null,
   pin: null,
   picking: null,
+  stroking: null,
   explained: [],
   exchanging: null,
   inView: null,

@@ -3,6 +3,7 @@ import { useCallback } from 'react';
 import { AppError } from '../core/base/diagnostic';
 import type { ResultKey } from '../core/base/ids';
 import type { OutputFigures } from '../core/evaluate/figures';
+import type { PointedRay } from '../core/evaluate/point-explainer';
 import type { Transfer } from '../core/evaluate/transfer';
 import { unwrap } from '../workers/answer';
 import type { Evaluation } from './evaluation';
@@ -49,4 +50,15 @@ export async function readGlsl(evaluation: Evaluation, key: ResultKey): Promise<
   const text = await unwrap(evaluator.glsl(modelId, documents.bring(evaluator, document), key));
   if (text !== null) return text;
   throw new AppError('glsl.nothing', 'This output is not there any more.', 'Choose another.');
+}
+
+/** What arrives where rays meet the model; those that meet nothing are left out. */
+export function readRays(
+  evaluation: Evaluation,
+  key: ResultKey,
+  rays: readonly PointedRay[],
+): Promise<readonly number[]> {
+  const { evaluator, documents } = evaluation.pool;
+  const { document, modelId } = stores.document.getState();
+  return unwrap(evaluator.rayValues(modelId, documents.bring(evaluator, document), key, rays));
 }

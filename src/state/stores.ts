@@ -58,6 +58,11 @@ export interface Picking {
   readonly reads?: ResultKey;
   readonly take: (picked: Picked) => string | null;
 }
+/** Something that waits for strokes on the model. */
+export interface Stroking {
+  readonly asks: string;
+  readonly take: (rays: readonly PointedRay[]) => void;
+}
 /** A part of a board: its zoom, and where its origin is, pixels from the upper left corner. */
 export interface BoardView {
   readonly x: number;
@@ -95,6 +100,7 @@ export interface ViewState {
   readonly stagePanel: 'lights' | 'companions' | null;
   readonly backdrop: Backdrop;
   readonly picking: Picking | null;
+  readonly stroking: Stroking | null;
   /** The points whose making is told, as they were pointed at. */
   readonly explained: readonly PointedRay[];
   /** Whether the figures of the chosen node are shown. */
@@ -237,6 +243,7 @@ const VIEW: ViewState = {
   stagePanel: null,
   backdrop: 'usual',
   picking: null,
+  stroking: null,
   explained: [],
   figures: false,
   exchanging: null,

@@ -21,6 +21,7 @@ import { GroupPainter } from '../core/evaluate/group-painter';
 import { outputGlsl } from '../core/evaluate/output-glsl';
 import { proveGroup } from '../core/evaluate/proof';
 import type { ProofModel } from '../core/evaluate/proof';
+import { RayReader } from '../core/evaluate/ray-values';
 import { getModelScale } from '../core/evaluate/session';
 import { makeStageProgram } from '../core/evaluate/stage-program';
 import { surveyModel } from '../core/evaluate/survey';
@@ -134,6 +135,7 @@ function stageCalls({ models, answer }: Desk, held: HeldDocuments, about: OnDocu
 function figureCalls({ models }: Desk, about: OnDocument) {
   const figures = new FigureReader();
   const transfer = new TransferMeter();
+  const reader = new RayReader();
   const explainer = new PointExplainer();
   return {
     /** What makes the points that rays meet. */
@@ -148,6 +150,13 @@ function figureCalls({ models }: Desk, about: OnDocument) {
     /** Figures and histograms of outputs, channel by channel. */
     figures: (id: ModelId, named: DocumentReference, keys: readonly ResultKey[]) =>
       about(named, (document) => figures.describe(models.get(id), document, keys)),
+    /** The first lane of a result where rays meet the model. */
+    rayValues: (
+      id: ModelId,
+      named: DocumentReference,
+      key: ResultKey,
+      rays: readonly PointedRay[],
+    ) => about(named, (document) => reader.read(models.get(id), document, key, rays)),
     /** An output as a function of GLSL; null where there is none. */
     glsl: (id: ModelId, named: DocumentReference, key: ResultKey) =>
       about(named, (document) => outputGlsl(document, key, getModelScale(models.get(id).mesh))),

@@ -42,6 +42,18 @@ export interface NodeSettings {
 /** What stands for an earlier version: the way to the next, or its meaning, kept as it was. */
 export type FormerVersion = NodeUpgrade | { readonly kept: NodeDefinition };
 
+/**
+ * How a mask is fitted to an example: an edge and its width, or a band by its centre and width, of
+ * what arrives at `of`. `when`: an option and the choice under which it is.
+ */
+export type ExampleFit = {
+  readonly of: string;
+  readonly when?: readonly [option: string, choice: string];
+} & (
+  | { readonly kind: 'edge'; readonly edge: string; readonly width: string }
+  | { readonly kind: 'band'; readonly centre: string; readonly width: string }
+);
+
 interface NodeText {
   readonly id: string;
   /** Raised when what a shipped node computes changes, or what its inputs are called. */
@@ -54,6 +66,8 @@ interface NodeText {
   readonly formula: string;
   /** The inputs that take the least and the most of what arrives at another, by a button. */
   readonly measures?: { readonly of: string; readonly least: string; readonly most: string };
+  /** The inputs that are fitted to strokes on a model: what a mask is to hold, and what not. */
+  readonly fits?: ExampleFit;
   /** Words a search also finds it by. */
   readonly synonyms: readonly string[];
   /**

@@ -13,6 +13,7 @@ import { AmountRow } from './AmountRow';
 import { BenchHeader } from './BenchHeader';
 import { BenchPicture } from './BenchPicture';
 import { changeOption } from './change-option';
+import { ByExample } from './ByExample';
 import { CompareSheet } from './CompareSheet';
 import { FindingNotes } from './FindingNotes';
 import { MeasureRow } from './MeasureRow';
@@ -90,6 +91,7 @@ function NodeBench(props: BenchProps & { readonly node: NodeInstance }) {
         <FindingNotes findings={findings} />
         <AdviceList node={node} />
         <MeasureRow node={node} />
+        <ByExample node={node} evaluation={evaluation} />
         {evaluation && first?.kind === 'surface' ? (
           <SurfaceShares node={node.id} board={board} evaluation={evaluation} />
         ) : null}

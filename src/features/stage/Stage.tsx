@@ -16,6 +16,7 @@ import { OpacityChoice } from './OpacityChoice';
 import { PickPrompt } from './PickPrompt';
 import { SizeNote, StageBar } from './StageBar';
 import { StageNotes } from './StageNotes';
+import { Strokes } from './Strokes';
 import { superviseStage } from './supervise-stage';
 import type { RemoteStage } from './remote-stage';
 import { openTestHooks, stageWishes } from './test-hooks';
@@ -31,7 +32,7 @@ export function Stage({ evaluation, models }: Props) {
   const host = useRef<HTMLDivElement>(null);
   const pin = useView((state) => state.pin);
   const backdrop = useView((state) => state.backdrop);
-  const isPicking = useView((state) => state.picking !== null);
+  const isPicking = useView((state) => state.picking !== null || state.stroking !== null);
   const { renderer, stage, failure } = useDrawing(host, evaluation);
   return (
     <div className="flex h-full w-full flex-col">
@@ -63,6 +64,7 @@ export function Stage({ evaluation, models }: Props) {
           <StageBeacons stage={stage} />
         </div>
         <ExplainClicks host={host} renderer={renderer} />
+        <Strokes host={host} renderer={renderer} />
         <PickPrompt evaluation={evaluation} host={host} renderer={renderer} />
       </div>
       <LightsPanel />

@@ -7,6 +7,7 @@ export const smoothstep = defineNode({
   version: 1,
   title: 'Smoothstep',
   family: 'ranges',
+  fits: { kind: 'edge', of: 'value', edge: 'edge', width: 'width', when: ['form', 'centred'] },
   synonyms: ['soft edge', 'ease', 's curve', 'soft threshold', 'mask edge'],
   help:
     'A soft edge from 0 to 1, given by its place and its width, so that it cannot turn ' +
