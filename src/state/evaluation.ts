@@ -20,17 +20,20 @@ import { StageCompanions } from './companions';
 import type { EditorParts } from './editor-parts';
 import { FindingsKeeper } from './findings';
 import { StageImages } from './images';
-import { getStretch } from './looks';
+import { rangeOfLook } from './looks';
 import { modelFacts } from './model-facts';
 import { isOtherSight } from './stage-feed';
 import type { StageFeed } from './stage-feed';
 import { StageModelController } from './stage-model-controller';
 import { StageModels } from './stage-models';
 import { stores } from './stores';
-import type { DocumentState, ViewState } from './stores';
+import type { DocumentState, StageLook, ViewState } from './stores';
 import { SwatchRequests } from './swatches';
 
 type Decode = ConstructorParameters<typeof StageImages>[1];
+
+/** Ways of looking that follow the range of what is pinned. */
+const STRETCHED: ReadonlySet<StageLook> = new Set(['exaggerated', 'signed']);
 
 type CountName = 'stagePrograms' | 'fills' | 'evaluations' | 'compilations';
 /**
@@ -102,7 +105,7 @@ export class Evaluation {
       followed.results.subscribe((state, before) => {
         if (state.images !== before.images) this.findings.imagesChanged();
         const { look } = followed.view.getState();
-        if (look === 'exaggerated' && state.taps !== before.taps) this.showLook();
+        if (STRETCHED.has(look) && state.taps !== before.taps) this.showLook();
       }),
       this.models.onMaps(() => {
         this.current.mapsChanged();
@@ -220,8 +223,7 @@ export class Evaluation {
   private showLook(): void {
     const { look, pin } = this.parts.stores.view.getState();
     const { taps } = this.parts.stores.results.getState();
-    const stretch = pin === null ? null : getStretch(taps.get(pin));
-    this.stage?.setLook(look, stretch === null || stretch === 'constant' ? [0, 1] : stretch);
+    this.stage?.setLook(look, rangeOfLook(look, pin === null ? undefined : taps.get(pin)));
   }
 
   /** The model shown and the document, brought to the evaluator; null while nothing is shown. */

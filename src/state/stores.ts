@@ -37,8 +37,11 @@ export interface DocumentState {
   readonly edits: number;
 }
 
-/** How the stage shows the model: as it is, as lit clay, or with small differences made large. */
-export const STAGE_LOOKS = ['finished', 'clay', 'exaggerated'] as const;
+/**
+ * How the stage shows the model: as it is, as lit clay, with small differences made large; a pinned
+ * value with its limits marked, or by its sign.
+ */
+export const STAGE_LOOKS = ['finished', 'clay', 'exaggerated', 'limits', 'signed'] as const;
 export type StageLook = (typeof STAGE_LOOKS)[number];
 /** The greys that may stand behind the model. */
 export const BACKDROPS = {
@@ -97,7 +100,7 @@ export interface ViewState {
   /** Whether the models stand on a ground. */
   readonly ground: boolean;
   /** Which panel of the stage is open. */
-  readonly stagePanel: 'lights' | 'companions' | null;
+  readonly stagePanel: 'lights' | 'companions' | 'references' | null;
   readonly backdrop: Backdrop;
   readonly picking: Picking | null;
   readonly stroking: Stroking | null;

@@ -3,7 +3,7 @@ import { parseDocument } from '@/core/graph/schema';
 import type { InputValue, NetworkDocument, NodeInstance } from '@/core/graph/document';
 import { openDocument, undo } from '@/state/editing';
 import { stores } from '@/state/stores';
-import { getStretch } from '@/state/looks';
+import { getStretch, rangeOfLook } from '@/state/looks';
 import { pickingFor, pickingPart } from '@/state/picks';
 import type { Picked } from '@/core/evaluate/pick';
 
@@ -120,5 +120,14 @@ describe('exaggerating', () => {
     );
     expect(getStretch({ kind: 'surface', statistics: null })).toBeNull();
     expect(getStretch(undefined)).toBeNull();
+  });
+  it('by sign both ends are as far from 0', () => {
+    const signed = {
+      kind: 'scalar' as const,
+      statistics: { ...statistics, minimum: -0.2, maximum: 0.05 },
+    };
+    expect(rangeOfLook('signed', signed)).toEqual([-0.2, 0.2]);
+    expect(rangeOfLook('signed', undefined)).toEqual([-1, 1]);
+    expect(rangeOfLook('exaggerated', signed)).toEqual([-0.2, 0.05]);
   });
 });

@@ -6,6 +6,7 @@ import {
   DOCUMENT_VERSION,
   LIMITS,
   OPACITY_MODES,
+  REFERENCE_PLACES,
   SEGMENTS,
 } from './limits';
 import { companionsShape, id, keptView, sceneLight, surroundingsShape } from './scene-shape';
@@ -79,6 +80,17 @@ export const inputValue = either(
   curveValue,
   imageValue,
   choiceValue,
+);
+
+/** A picture that a material is judged against; `opacity` counts where it lies over or behind. */
+export const referenceShape = named(
+  'reference',
+  record({
+    id: id(),
+    image: imageValue,
+    place: oneOf(...REFERENCE_PLACES),
+    opacity: number(0, 1),
+  }),
 );
 
 /** A node on a board. */
@@ -288,5 +300,6 @@ export const documentShape = record({
   surroundings: optional(surroundingsShape),
   /** Absent: the current model stands alone. */
   companions: optional(companionsShape),
+  references: optional(list(referenceShape, { most: LIMITS.references, unique: 'id' })),
   views: optional(list(keptView, { most: LIMITS.views, unique: 'id' })),
 });

@@ -22,6 +22,7 @@ import type {
   strandShape,
   valueKind,
   variantShape,
+  referenceShape,
 } from './document-shape';
 import type {
   companionShape,
@@ -99,6 +100,7 @@ export type GroupDefinition = TypeOf<typeof groupDefinition>;
 export type OpacityMode = (typeof OPACITY_MODES)[number];
 /** A light of the scene. */
 export type SceneLight = TypeOf<typeof sceneLight>;
+export type SceneReference = TypeOf<typeof referenceShape>;
 /** The studio around the model: its turn in degrees, and its strength. */
 export type Surroundings = TypeOf<typeof surroundingsShape>;
 /** A model beside the current one. */

@@ -25,12 +25,15 @@ export const LIMITS = {
   ports: 200,
   lights: 4,
   companions: 3,
+  references: 8,
   views: 60,
   whole: 1_000_000_000,
 } as const;
 
 /** How a ramp goes from one stop to the next: holds, straight, eased, or as a spline. */
 export const SEGMENTS = ['hold', 'linear', 'smooth', 'spline'] as const;
+/** Where a reference picture is shown: as difference, over the model; or not at all. */
+export const REFERENCE_PLACES = ['beside', 'over', 'behind', 'difference', 'away'] as const;
 /** Least and most of an overall amount. */
 export const AMOUNT = [0, 2] as const;
 /** How opacity is shown: not at all, as holes, blended, or as a fine pattern of dots. */

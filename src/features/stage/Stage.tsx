@@ -14,6 +14,8 @@ import { LightsPanel } from './LightsPanel';
 import { StretchNote } from './LookChoice';
 import { OpacityChoice } from './OpacityChoice';
 import { PickPrompt } from './PickPrompt';
+import { ReferenceLayer, ReferencesBeside } from './ReferenceLayer';
+import { ReferencesPanel } from './ReferencesPanel';
 import { SizeNote, StageBar } from './StageBar';
 import { StageNotes } from './StageNotes';
 import { Strokes } from './Strokes';
@@ -42,6 +44,7 @@ export function Stage({ evaluation, models }: Props) {
         data-testid="stage"
         data-pin={pin ?? ''}
       >
+        <ReferenceLayer isBehind />
         <div
           ref={host}
           className={`absolute inset-0 ${isPicking ? 'cursor-crosshair' : ''}`}
@@ -49,6 +52,8 @@ export function Stage({ evaluation, models }: Props) {
             turnByKey(event, renderer.current);
           }}
         />
+        <ReferenceLayer isBehind={false} />
+        <ReferencesBeside />
         <LevelLine evaluation={evaluation} host={host} />
         <InfluenceOverlay evaluation={evaluation} />
         <StageNotes evaluation={evaluation} failure={failure} />
@@ -69,6 +74,7 @@ export function Stage({ evaluation, models }: Props) {
       </div>
       <LightsPanel />
       <CompanionsPanel models={models} />
+      <ReferencesPanel />
     </div>
   );
 }

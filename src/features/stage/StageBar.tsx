@@ -1,5 +1,5 @@
 'use client';
-import { ArrowDownToLine, Frame, Lightbulb, Minus, Plus, Shapes } from 'lucide-react';
+import { ArrowDownToLine, Frame, Images, Lightbulb, Minus, Plus, Shapes } from 'lucide-react';
 import { useCallback, useState } from 'react';
 import { getCompanions } from '@/core/edit/companions';
 import { scaleBar } from '@/core/evaluate/scale-bar';
@@ -38,6 +38,7 @@ export function StageBar({ onFrame }: Props) {
           </Button>
           <DockButton panel="lights" word="Lights" icon={<Lightbulb size={14} />} />
           <DockButton panel="companions" word="Beside" icon={<Shapes size={14} />} />
+          <DockButton panel="references" word="References" icon={<Images size={14} />} />
         </span>
       </div>
     </div>

@@ -11,6 +11,7 @@ type Panel = NonNullable<ViewState['stagePanel']>;
 const TITLES: Readonly<Record<Panel, string>> = {
   lights: 'Lights',
   companions: 'Models on the stage',
+  references: 'References',
 };
 const openerId = (panel: Panel): string => `stage-opens-${panel}`;
 

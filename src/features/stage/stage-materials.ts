@@ -160,6 +160,37 @@ ${surfaceReads(used.length)}`,
   return material;
 }
 
+/** How a flat value is read: as it is, with its limits marked, or by its sign. */
+export const READINGS = { plain: 0, limits: 1, signed: 2 } as const;
+/** Values beyond 0–1 by less are rounding. */
+const ROUNDING = 1e-4;
+/**
+ * Marks that read in grey: stripes falling for below 0, rising for above 1, both for no number,
+ * dots for what lies between. By sign: darker and bluish below 0, lighter and warm above, grey
+ * at 0.
+ */
+const READ_VALUES = `
+float stripes(float across) { return step(0.5, fract(across / 8.0)); }
+vec3 markLimits(vec3 value, vec3 plain) {
+  vec2 at = gl_FragCoord.xy;
+  float falling = stripes(at.x + at.y), rising = stripes(at.x - at.y);
+  float least = min(min(value.r, value.g), value.b);
+  float most = max(max(value.r, value.g), value.b);
+  bool isNumber = least == least && most == most && abs(least) < 1e30 && abs(most) < 1e30;
+  if (!isNumber) return vec3(falling == rising ? 0.95 : 0.05);
+  if (least < -${ROUNDING.toFixed(4)}) return mix(vec3(0.0), vec3(0.45), falling);
+  if (most > 1.0 + ${ROUNDING.toFixed(4)}) return mix(vec3(0.6), vec3(1.0), rising);
+  vec3 calm = mix(vec3(0.2), vec3(0.8), plain);
+  bool isBetween = least > ${ROUNDING.toFixed(4)} && most < 1.0 - ${ROUNDING.toFixed(4)};
+  bool isDot = all(lessThan(mod(at, 8.0), vec2(2.0)));
+  return isBetween && isDot ? mix(vec3(1.0), vec3(0.0), step(0.5, plain)) : calm;
+}
+vec3 bySign(vec3 value, float full) {
+  float share = clamp(value.r / max(full, 1e-20), -1.0, 1.0);
+  return share < 0.0 ? mix(vec3(0.5), vec3(0.05, 0.16, 0.45), -share)
+    : mix(vec3(0.5), vec3(1.0, 0.83, 0.5), share);
+}`;
+
 /** Values shown flat: no light, no tone mapping. Colours get the sRGB curve, data does not. */
 export function makeFlatMaterial(
   texture: THREE.Texture,
@@ -169,14 +200,21 @@ export function makeFlatMaterial(
     glslVersion: THREE.GLSL3,
     side: THREE.DoubleSide,
     toneMapped: false,
-    uniforms: { shown: { value: texture }, isColour, stretch: { value: new THREE.Vector2(0, 1) } },
+    uniforms: {
+      shown: { value: texture },
+      isColour,
+      stretch: { value: new THREE.Vector2(0, 1) },
+      reading: { value: READINGS.plain },
+    },
     vertexShader:
       'void main() { gl_Position = projectionMatrix * modelViewMatrix * vec4(position, 1.0); }',
     fragmentShader: `uniform highp sampler2D shown;
       uniform bool isColour;
       uniform vec2 stretch;
+      uniform int reading;
       out vec4 result;
       ${COVERED}
+      ${READ_VALUES}
       vec3 encode(vec3 c) {
         vec3 curved = 1.055 * pow(max(c, 0.0), vec3(1.0 / 2.4)) - 0.055;
         return mix(c * 12.92, curved, step(0.0031308, c));
@@ -184,7 +222,9 @@ export function makeFlatMaterial(
       void main() {
         vec3 arrived = texelFetch(shown, coveredPlace(shown), 0).rgb;
         vec3 value = clamp((arrived - stretch.x) / (stretch.y - stretch.x), 0.0, 1.0);
-        result = vec4(isColour ? encode(value) : value, 1.0);
+        vec3 plain = isColour ? encode(value) : value;
+        result = vec4(reading == ${String(READINGS.limits)} ? markLimits(arrived, plain)
+          : reading == ${String(READINGS.signed)} ? bySign(arrived, stretch.y) : plain, 1.0);
       }`,
   });
 }

@@ -13,7 +13,7 @@ import { BufferCopy } from './buffer-copy';
 import { BufferFiller } from './buffer-filler';
 import type { StageTrial } from './stage-events';
 import { stageGeometry } from './stage-geometry';
-import { makeClayValueMaterial, makeFlatMaterial } from './stage-materials';
+import { READINGS, makeClayValueMaterial, makeFlatMaterial } from './stage-materials';
 import type { LookUniforms } from './stage-materials';
 import type { StageGround } from './stage-ground';
 import { SurfaceShading } from './surface-shading';
@@ -187,9 +187,13 @@ export class StageModel {
 
   setLook(look: StageLook, stretch: readonly [number, number]): void {
     this.looks = look;
+    const isStretched = look === 'exaggerated' || look === 'signed';
     (this.flatMaterial.uniforms['stretch']?.value as THREE.Vector2).set(
-      ...(look === 'exaggerated' ? stretch : ([0, 1] as const)),
+      ...(isStretched ? stretch : ([0, 1] as const)),
     );
+    const reading = this.flatMaterial.uniforms['reading'];
+    if (reading)
+      reading.value = look === 'limits' || look === 'signed' ? READINGS[look] : READINGS.plain;
     if (this.appearance) this.setAppearance(this.appearance);
     this.useKind(this.kind);
   }
