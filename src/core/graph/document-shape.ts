@@ -1,4 +1,4 @@
-import type { GroupId, ImageHash, MaterialId, NodeId, PortId } from '../base/ids';
+import type { GroupId, MaterialId, NodeId, PortId } from '../base/ids';
 import type { StopId, StrandId } from '../base/ids';
 import {
   AMOUNT,
@@ -6,17 +6,25 @@ import {
   DOCUMENT_VERSION,
   LIMITS,
   OPACITY_MODES,
-  REFERENCE_PLACES,
   SEGMENTS,
 } from './limits';
-import { companionsShape, id, keptView, sceneLight, surroundingsShape } from './scene-shape';
+import {
+  companionsShape,
+  id,
+  imageValue,
+  keptView,
+  referenceShape,
+  sceneLight,
+  surroundingsShape,
+} from './scene-shape';
+
+export { imageValue } from './scene-shape';
 import {
   either,
   exactly,
   flag,
   list,
   mapOf,
-  matching,
   named,
   number,
   oneOf,
@@ -64,11 +72,6 @@ export const curveValue = named(
   'curve',
   record({ points: list(pair, { least: 2, most: LIMITS.curvePoints }) }),
 );
-/** An image by the SHA-256 of its file; an empty hash where none was chosen. */
-export const imageValue = named(
-  'image',
-  record({ image: matching<ImageHash>(/^([0-9a-f]{64})?$/, 64), name }),
-);
 /** A choice of an option, set by a dial. */
 export const choiceValue = named('choice', record({ choice: name }));
 /** Whatever an input or a dial may hold when nothing is wired to it. */
@@ -80,17 +83,6 @@ export const inputValue = either(
   curveValue,
   imageValue,
   choiceValue,
-);
-
-/** A picture that a material is judged against; `opacity` counts where it lies over or behind. */
-export const referenceShape = named(
-  'reference',
-  record({
-    id: id(),
-    image: imageValue,
-    place: oneOf(...REFERENCE_PLACES),
-    opacity: number(0, 1),
-  }),
 );
 
 /** A node on a board. */

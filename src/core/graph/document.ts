@@ -22,12 +22,12 @@ import type {
   strandShape,
   valueKind,
   variantShape,
-  referenceShape,
 } from './document-shape';
 import type {
   companionShape,
   companionsShape,
   keptView,
+  referenceShape,
   sceneLight,
   surroundingsShape,
 } from './scene-shape';

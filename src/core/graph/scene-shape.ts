@@ -1,5 +1,11 @@
-import type { MaterialId, ModelId, NodeId } from '../base/ids';
-import { COMPANION_SIZES, LIMITS, SURROUNDINGS_LIMITS, VIEW_ZOOM } from './limits';
+import type { ImageHash, MaterialId, ModelId, NodeId } from '../base/ids';
+import {
+  COMPANION_SIZES,
+  LIMITS,
+  REFERENCE_PLACES,
+  SURROUNDINGS_LIMITS,
+  VIEW_ZOOM,
+} from './limits';
 import {
   exactly,
   list,
@@ -82,5 +88,22 @@ export const keptView = named(
     zoom: number(...VIEW_ZOOM),
     /** Metres. */
     camera: optional(record({ eye: point, target: point })),
+  }),
+);
+
+/** An image by the SHA-256 of its file; an empty hash where none was chosen. */
+export const imageValue = named(
+  'image',
+  record({ image: matching<ImageHash>(/^([0-9a-f]{64})?$/, 64), name }),
+);
+
+/** A picture that a material is judged against; `opacity` counts where it lies over or behind. */
+export const referenceShape = named(
+  'reference',
+  record({
+    id: id(),
+    image: imageValue,
+    place: oneOf(...REFERENCE_PLACES),
+    opacity: number(0, 1),
   }),
 );
