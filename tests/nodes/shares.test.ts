@@ -1,5 +1,6 @@
 /** What is seen of each surface through a whole stack of layers. */
 import { LoadedModel } from '@/core/evaluate/loaded-model';
+import { setAmount } from '@/core/edit/amounts';
 import { surfaceShares } from '@/core/evaluate/layer-stack';
 import { groupSelection } from '@/core/edit/group';
 import { changeNode } from '@/core/edit/board';
@@ -37,6 +38,15 @@ describe('the share of each surface', () => {
     expect(shares['dust']).toBeCloseTo(0.25, 5);
     expect(shares['paint']).toBeCloseTo(0.6 * 0.75, 5);
     expect(shares['base']).toBeCloseTo(0.4 * 0.75, 5);
+  });
+  it('is less where a layer is pulled back, and beside it stands what was laid', () => {
+    const pulled = setAmount(stack(0.6, 0.25), null, 'l2', 0.5);
+    const shares = surfaceShares(model, pulled, null, []);
+    const of = (id: string) => shares.find(({ node: each }) => each === id);
+    expect(of('dust')?.share).toBeCloseTo(0.125, 5);
+    expect(of('paint')?.share).toBeCloseTo(0.6 * 0.875, 5);
+    expect(of('paint')?.covers).toBeCloseTo(0.6, 5);
+    expect(of('base')?.covers).toBe(1);
   });
   it('two layers by one mask leave nothing of the one between', () => {
     const mask = documentOf(

@@ -1,4 +1,5 @@
 import { describePorts } from '../compile/catalogue';
+import { setAmount } from '../edit/amounts';
 import { getNetwork } from '../edit/board';
 import type { BoardId, NetworkDocument, NodeInstance } from '../graph/document';
 import { OUTPUT_EDGE } from '../graph/document';
@@ -13,6 +14,8 @@ export interface SurfaceShare {
   readonly node: string;
   /** Mean over the model, 0–1. */
   readonly share: number;
+  /** What the layers that lay it over others cover by themselves, whatever lies on them. */
+  readonly covers: number;
 }
 
 interface Part {
@@ -72,17 +75,32 @@ export function surfaceShares(
   const keys = layers.map((layer) => outputKey([...path, layer], 'coverage'));
   const points = model.uniform;
   const session = new EvaluationSession({ surface: false, taps: keys, antialias: [] });
-  const lanes = session.evaluate(document, model.mesh, points, model.maps);
+  // What an amount leaves of a layer is counted here; its own coverage is that of all of it.
+  const whole = layers.reduce((now, layer) => setAmount(now, board, layer, null), document);
+  const lanes = session.evaluate(whole, model.mesh, points, model.maps);
+  const kept = new Map(
+    getNetwork(document, board).nodes.map(({ id, amount = 1 }) => [id as string, amount]),
+  );
   const coverage = new Map(layers.map((layer, k) => [layer, lanes[k]]));
-  const shares = new Map<string, number>();
+  const covers = (layer: string, k: number): number =>
+    (coverage.get(layer)?.[k] ?? 0) * Math.min(1, kept.get(layer) ?? 1);
+  const count = Math.max(1, points.count);
+  const found = new Map<string, SurfaceShare>();
   for (const { node, passes } of parts) {
-    let sum = 0;
-    for (let k = 0; k < points.count; k++)
-      sum += passes.reduce((left, { layer, over }) => {
-        const covers = coverage.get(layer)?.[k] ?? 0;
-        return left * (over ? covers : 1 - covers);
-      }, 1);
-    shares.set(node, (shares.get(node) ?? 0) + sum / Math.max(1, points.count));
+    let [seen, laid] = [0, 0];
+    for (let k = 0; k < points.count; k++) {
+      const shares = passes.map(({ layer, over }) =>
+        over ? covers(layer, k) : 1 - covers(layer, k),
+      );
+      seen += shares.reduce((left, share) => left * share, 1);
+      laid += passes.reduce((left, { over }, p) => (over ? left * (shares[p] ?? 1) : left), 1);
+    }
+    const before = found.get(node) ?? { node, share: 0, covers: 0 };
+    found.set(node, {
+      node,
+      share: before.share + seen / count,
+      covers: Math.min(1, before.covers + laid / count),
+    });
   }
-  return [...shares].map(([node, share]) => ({ node, share }));
+  return [...found.values()];
 }

@@ -1,6 +1,6 @@
 'use client';
 import { own } from '@/core/base/own';
-import { useMemo, useState } from 'react';
+import { useCallback, useMemo, useState } from 'react';
 import type { ComponentType } from 'react';
 import { describeNode, findNodeDefinition, idleInputs } from '@/core/compile/catalogue';
 import { getNetwork } from '@/core/edit/board';
@@ -12,7 +12,6 @@ import { AdviceList } from './AdviceList';
 import { AmountRow } from './AmountRow';
 import { BenchHeader } from './BenchHeader';
 import { BenchPicture } from './BenchPicture';
-import { changeOption } from './change-option';
 import { ByExample } from './ByExample';
 import { CompareSheet } from './CompareSheet';
 import { FindingNotes } from './FindingNotes';
@@ -22,6 +21,8 @@ import { RepeatField } from './SelectionBench';
 import { SurfaceShares } from './SurfaceShares';
 import { ShapeEditors } from './ShapeEditors';
 import { StrandBench } from './StrandBench';
+import { optionTrials, valueTrials } from './trials';
+import type { Trials } from './trials';
 import { stores } from '@/state/stores';
 import { useBoardId, useCard } from '@/state/use-card';
 import { useDocument, useView } from '@/state/use-stores';
@@ -60,7 +61,7 @@ const SHAPES: ReadonlySet<string> = new Set(['ramp', 'curve', 'formula']);
 function NodeBench(props: BenchProps & { readonly node: NodeInstance }) {
   const { node, evaluation, onExpose, Variants } = props;
   const path = useView((state) => state.path);
-  const [comparing, setComparing] = useState<string | null>(null);
+  const { comparing, setComparing, compareOption, compareValue } = useComparing();
   const board = useBoardId();
   const { group } = useCard(node.id);
   const definition = findNodeDefinition(node);
@@ -74,8 +75,13 @@ function NodeBench(props: BenchProps & { readonly node: NodeInstance }) {
     <div className="scaled flex h-full gap-4 overflow-auto p-3" data-testid="bench">
       <BenchPicture node={node} outputs={ports?.outputs ?? []} />
       <div className="min-w-0 flex-1">
-        <BenchHeader node={node} onCompare={setComparing} onExpose={onExpose} />
-        <Compared node={node} option={comparing} evaluation={evaluation} onClose={setComparing} />
+        <BenchHeader node={node} onCompare={compareOption} onExpose={onExpose} />
+        <ComparedInPictures
+          node={node}
+          compared={comparing}
+          evaluation={evaluation}
+          onClose={setComparing}
+        />
         <p
           tabIndex={0}
           className={
@@ -104,34 +110,62 @@ function NodeBench(props: BenchProps & { readonly node: NodeInstance }) {
           ports={shown.filter((port) => !SHAPES.has(port.kind))}
           board={board}
           onExpose={onExpose}
+          onCompare={evaluation ? compareValue : null}
         />
       </div>
     </div>
   );
 }
 
-interface ComparedProps {
-  readonly node: NodeInstance;
-  readonly option: string | null;
-  readonly evaluation: Evaluation | null;
-  readonly onClose: (option: null) => void;
+/** What of a node is compared in pictures: an option, or a value of an input. */
+type Compared = { readonly option: string } | { readonly input: string };
+
+/** What is compared at the moment; the functions stay the same. */
+function useComparing() {
+  const [comparing, setComparing] = useState<Compared | null>(null);
+  const compareOption = useCallback((option: string) => {
+    setComparing({ option });
+  }, []);
+  const compareValue = useCallback((input: string) => {
+    setComparing({ input });
+  }, []);
+  return { comparing, setComparing, compareOption, compareValue };
 }
 
-/** The choices of an option in pictures, while they are compared. */
-function Compared({ node, option, evaluation, onClose }: ComparedProps) {
+interface ComparedProps {
+  readonly node: NodeInstance;
+  readonly compared: Compared | null;
+  readonly evaluation: Evaluation | null;
+  readonly onClose: (compared: null) => void;
+}
+
+function trialsOf(
+  node: NodeInstance,
+  group: GroupDefinition | null,
+  compared: Compared,
+): Trials | null {
+  if ('option' in compared) {
+    const definition = own(findNodeDefinition(node)?.options, compared.option);
+    return definition ? optionTrials(node, compared.option, definition) : null;
+  }
+  const view = describeNode(node, group)?.inputs.find(({ id }) => id === compared.input);
+  return view ? valueTrials(node, view) : null;
+}
+
+/** Choices of an option, or settings of a value, in pictures, while they are compared. */
+function ComparedInPictures({ node, compared, evaluation, onClose }: ComparedProps) {
   const { group } = useCard(node.id);
-  const compared = option === null ? undefined : own(findNodeDefinition(node)?.options, option);
+  const trials = compared && trialsOf(node, group, compared);
   const [first] = describeNode(node, group)?.outputs ?? [];
-  if (!compared || option === null || !first || !evaluation) return null;
+  if (!trials || !first || !evaluation) return null;
   return (
     <CompareSheet
       node={node}
-      option={option}
-      definition={compared}
+      compared={trials}
       output={first.id}
       evaluation={evaluation}
-      onChoose={(choice) => {
-        changeOption(node, option, choice);
+      onChoose={({ take }) => {
+        take();
       }}
       onClose={() => {
         onClose(null);

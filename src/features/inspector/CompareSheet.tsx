@@ -1,10 +1,7 @@
 'use client';
-import { own } from '@/core/base/own';
-import { useEffect, useState } from 'react';
-import { setOption } from '@/core/edit/nodes';
+import { useEffect, useRef, useState } from 'react';
 import type { NodeInstance } from '@/core/graph/document';
 import { percent } from '@/core/nodes/advice';
-import type { OptionDefinition } from '@/core/nodes/define';
 import type { Evaluation } from '@/state/evaluation';
 import { PictureCanvas } from '@/ui/PictureCanvas';
 import { describeError } from '@/core/base/problem';
@@ -16,73 +13,63 @@ import type { TapResult } from '@/core/evaluate/tap-results';
 import { keyOnBoard } from '@/state/editing';
 import { boardAt } from '@/core/edit/board';
 import { stores } from '@/state/stores';
+import type { Trial, Trials } from './trials';
 
 type Picture = TapResult['picture'];
 interface Props {
   readonly node: NodeInstance;
-  readonly option: string;
-  readonly definition: OptionDefinition;
+  readonly compared: Trials;
   readonly output: string;
   readonly evaluation: Evaluation;
-  readonly onChoose: (choice: string) => void;
+  readonly onChoose: (trial: Trial) => void;
   readonly onClose: () => void;
 }
 const SIDE = 168;
 
-/**
- * The node's output for every choice of an option, with everything else as it is; a picture
- * chooses.
- */
-export function CompareSheet({
-  node,
-  option,
-  definition,
-  output,
-  evaluation,
-  onChoose,
-  onClose,
-}: Props) {
-  const { pictures, problem } = useChoicePictures({ node, option, definition, output, evaluation });
-  const chosen = own(node.options, option) ?? definition.default;
+/** The node's output for each trial, with everything else as it is; a picture chooses. */
+export function CompareSheet({ node, compared, output, evaluation, onChoose, onClose }: Props) {
+  const { title, trials } = compared;
+  const { pictures, problem } = usePictures(node.id, trials, output, evaluation);
+  const now = trials.find(({ isNow }) => isNow)?.key ?? '';
   return (
     <Sheet
       open
       onClose={onClose}
       width={580}
-      title={`${definition.title}: every choice`}
+      title={title}
       description="Everything else as it is now. Click one to take it."
     >
       {problem ? <ProblemNote problem={problem} className="mb-2" /> : null}
       <ul className="grid grid-cols-3 gap-2" data-testid="compare">
-        {definition.choices.map(({ value, title, help }) => (
-          <li key={value}>
+        {trials.map((trial) => (
+          <li key={trial.key}>
             <button
               type="button"
-              aria-pressed={value === chosen}
-              title={help}
+              aria-pressed={trial.isNow}
+              title={trial.help}
               onClick={() => {
-                onChoose(value);
+                onChoose(trial);
               }}
               className={
                 'w-full border p-1 text-left ' +
-                (value === chosen ? 'border-weld' : 'border-line hover:border-seam')
+                (trial.isNow ? 'border-weld' : 'border-line hover:border-seam')
               }
             >
               <span className="block bg-stage" style={{ height: SIDE }}>
-                {pictures.has(value) ? (
+                {pictures.has(trial.key) ? (
                   <PictureCanvas
-                    picture={pictures.get(value)}
-                    label={title}
+                    picture={pictures.get(trial.key)}
+                    label={trial.title}
                     className="mx-auto h-[168px] w-[168px]"
                   />
                 ) : null}
               </span>
-              <span className="block text-[12px] font-semibold">{title}</span>
-              <span className="block text-[11px] text-soft">{help}</span>
+              <span className="block text-[12px] font-semibold">{trial.title}</span>
+              <span className="block text-[11px] text-soft">{trial.help}</span>
               <span className="figures block text-[11px]">
-                {value === chosen
+                {trial.isNow
                   ? 'as it is'
-                  : differenceText(pictures.get(chosen), pictures.get(value))}
+                  : differenceText(pictures.get(now), pictures.get(trial.key))}
               </span>
             </button>
           </li>
@@ -92,34 +79,38 @@ export function CompareSheet({
   );
 }
 
-/** A picture for each choice, as they come. */
-function useChoicePictures({
-  node,
-  option,
-  definition,
-  output,
-  evaluation,
-}: Pick<Props, 'node' | 'option' | 'definition' | 'output' | 'evaluation'>) {
+/** A picture for each trial, as they come. */
+function usePictures(
+  node: string,
+  trials: readonly Trial[],
+  output: string,
+  evaluation: Evaluation,
+) {
   const [pictures, setPictures] = useState<ReadonlyMap<string, Picture>>(new Map());
   const [problem, setProblem] = useState<Problem | null>(null);
+  const latest = useRef(trials);
+  useEffect(() => {
+    latest.current = trials;
+  });
+  const keys = trials.map(({ key }) => key).join('\n');
   useEffect(() => {
     let stopped = false;
     const { document, modelId } = stores.document.getState(),
       { path, camera } = stores.view.getState();
+    const board = boardAt(document, path);
     const work = async (): Promise<void> => {
-      for (const { value } of definition.choices) {
+      for (const { key, set } of latest.current) {
         if (stopped || !camera) return;
-        const trial = setOption(document, boardAt(document, path), node.id, option, value);
         const picture = await unwrap(
           evaluation.pool.evaluator.picture(
             modelId,
-            trial,
-            keyOnBoard(path, node.id, output),
+            set(document, board),
+            keyOnBoard(path, node, output),
             { ...camera, aspect: 1 },
             SIDE,
           ),
         );
-        setPictures((known) => new Map([...known, [value, picture]]));
+        setPictures((known) => new Map([...known, [key, picture]]));
       }
     };
     work().catch((error: unknown) => {
@@ -128,7 +119,7 @@ function useChoicePictures({
     return () => {
       stopped = true;
     };
-  }, [definition, evaluation, node.id, option, output]);
+  }, [keys, evaluation, node, output]);
   return { pictures, problem };
 }
 

@@ -29,6 +29,8 @@ interface Rows {
   readonly node: NodeInstance;
   readonly board: string | null;
   readonly onExpose: ((node: string, input: string) => void) | null;
+  /** Shows what an input may be set to in pictures. */
+  readonly onCompare?: ((input: string) => void) | null;
 }
 
 /**
@@ -40,6 +42,7 @@ export function InputRows({
   ports,
   board,
   onExpose,
+  onCompare = null,
 }: Rows & { readonly ports: readonly InputView[] }) {
   const { arriving } = useCard(node.id);
   const inUse = (port: InputView): boolean =>
@@ -47,7 +50,7 @@ export function InputRows({
   const rows = (list: readonly InputView[]) => (
     <div className="grid max-w-[760px] grid-cols-[repeat(auto-fill,minmax(250px,1fr))] gap-x-5">
       {list.map((port) => (
-        <InputRow key={port.id} node={node} port={port} board={board} onExpose={onExpose} />
+        <InputRow key={port.id} {...{ node, port, board, onExpose, onCompare }} />
       ))}
     </div>
   );
@@ -176,6 +179,7 @@ function isAlike(a: RowProps, b: RowProps): boolean {
     port.port?.picks !== 'place' &&
     a.board === b.board &&
     a.onExpose === b.onExpose &&
+    a.onCompare === b.onCompare &&
     node.id === b.node.id &&
     node.name === b.node.name &&
     own(node.values, port.id) === own(b.node.values, port.id) &&
@@ -222,7 +226,7 @@ function DialPointer({ dial, node, children }: PointerProps) {
   );
 }
 
-function InputEditor({ node, port, board, onExpose }: RowProps) {
+function InputEditor({ node, port, board, onExpose, onCompare = null }: RowProps) {
   const path = useView((state) => state.path);
   const { strands, wiredFrom, drivenBy } = useSource(node, port, board);
   const value = port.dial
@@ -270,6 +274,13 @@ function InputEditor({ node, port, board, onExpose }: RowProps) {
         commit('Removed a strand', (current, at) => disconnect(current, at, strands.split(' ')));
       }}
       onExpose={expose}
+      onCompare={
+        onCompare && typeof value === 'number'
+          ? () => {
+              onCompare(port.id);
+            }
+          : null
+      }
       picking={pickingFor(node, port)}
       sources={() => colourSources(port.title, node.id)}
     />

@@ -54,10 +54,12 @@ export function SurfaceShares({ node, board, evaluation }: Props) {
   };
   return (
     <section className="mb-2 max-w-[520px] text-[12px]" data-testid="surface-shares">
-      <h3 className="text-soft">What is seen of each surface through all layers</h3>
+      <h3 className="text-soft">
+        What is seen of each surface through all layers, of what is laid of it
+      </h3>
       <ul>
         {shares.map((each) => (
-          <li key={each.node} className="grid grid-cols-[1fr_120px_92px] items-center gap-2">
+          <li key={each.node} className="grid grid-cols-[1fr_120px_130px] items-center gap-2">
             <button
               type="button"
               className={
@@ -69,14 +71,21 @@ export function SurfaceShares({ node, board, evaluation }: Props) {
             >
               {nameOf(each.node)}
             </button>
-            <span className="h-[5px] bg-line">
+            <span className="relative h-[7px] bg-line">
               <span
-                className="block h-full bg-ink"
+                className="absolute h-full bg-seam"
+                style={{ width: `${String(each.covers * 100)}%` }}
+              />
+              <span
+                className="absolute h-full bg-ink"
                 style={{ width: `${String(each.share * 100)}%` }}
               />
             </span>
-            <span className={`figures ${each.share < UNSEEN ? 'text-madder' : ''}`}>
-              {each.share < UNSEEN ? '0 %: hidden' : percent(each.share)}
+            <span
+              className={`figures ${each.share < UNSEEN ? 'text-madder' : ''}`}
+              title={`Laid on ${percent(each.covers)} of the model; seen on ${percent(each.share)}`}
+            >
+              {each.share < UNSEEN ? '0 %: hidden' : percent(each.share)} of {percent(each.covers)}
             </span>
           </li>
         ))}

@@ -1,5 +1,5 @@
 'use client';
-import { RotateCcw, Unplug } from 'lucide-react';
+import { LayoutGrid, RotateCcw, Unplug } from 'lucide-react';
 import type { InputView } from '@/core/compile/catalogue';
 import { isTriple } from '@/core/graph/document';
 import type { InputValue } from '@/core/graph/document';
@@ -24,6 +24,7 @@ interface Props {
   readonly onReset: () => void;
   readonly onUnplug: () => void;
   readonly onExpose: (() => void) | null;
+  readonly onCompare: (() => void) | null;
   readonly picking: Picking | null;
   /** Where a colour may be taken from. */
   readonly sources: () => readonly ColourSource[];
@@ -88,6 +89,7 @@ function ValueActions({
   drivenBy,
   onReset,
   onExpose,
+  onCompare,
   picking,
 }: Props) {
   return (
@@ -111,6 +113,17 @@ function ValueActions({
           onClick={onReset}
         >
           <RotateCcw size={11} />
+        </button>
+      ) : null}
+      {onCompare && !wiredFrom && !drivenBy ? (
+        <button
+          type="button"
+          aria-label={`Compare ${title} in pictures`}
+          title="Compare in pictures"
+          className="press text-soft opacity-0 group-hover/row:opacity-100 focus:opacity-100"
+          onClick={onCompare}
+        >
+          <LayoutGrid size={11} />
         </button>
       ) : null}
       {onExpose ? <ExposeButton title={title} onExpose={onExpose} /> : null}
