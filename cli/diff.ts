@@ -85,7 +85,10 @@ const asJson = ({ changes, difference, perceptual, sum }: Compared): string =>
 
 const percent = (share: number): string => `${(share * 100).toFixed(1)} %`;
 
-function tell({ changes, difference, perceptual, sum }: Compared, print: (text: string) => void): void {
+function tell(
+  { changes, difference, perceptual, sum }: Compared,
+  print: (text: string) => void,
+): void {
   if (changes.length === 0) print('The documents are the same.');
   for (const { change, share } of changes) {
     const { kind, place, what, before, after } = change;

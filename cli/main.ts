@@ -14,6 +14,7 @@ import { runDiff } from './diff';
 import { runEval } from './eval';
 import { runExplain } from './explain';
 import { runNodes } from './nodes';
+import { runPlot } from './plot';
 
 const USAGE = `Usage:
   bright-loom nodes [--json]
@@ -22,6 +23,9 @@ const USAGE = `Usage:
       values of outputs at given points
   bright-loom explain DOC.json --points POINTS.json [--json]
       every value the finished surface depends on at given points, back to the sources
+  bright-loom plot DOC.json --from NODE:OUTPUT --to NODE:OUTPUT --model FILE.glb|demo:NAME
+      [--json]
+      what comes out for what arrives, over a model, and where range is lost
   bright-loom diff A.json B.json [--model FILE.glb|demo:NAME] [--size N] [--out DIR] [--json]
       what sets two documents apart; with a model also how much of it each change accounts for, and
       with --out the pictures
@@ -40,10 +44,25 @@ const USAGE = `Usage:
       a studio out of such a file; --replace: in place of one
 
 analyse and bake take --smooth DEGREES, --weld SHARE, --unwrap, --flip-winding: what is corrected
-in the model first. eval, explain, diff, bake and check take --images FOLDER: where the images a
-document names are found, by their content.
+in the model first. eval, explain, plot, diff, bake and check take --images FOLDER: where the
+images a document names are found, by their content.
 
 See docs/command-line.md.`;
+
+type Tell = (text: string) => void;
+type Command = (args: Arguments, print: Tell, complain: Tell) => number | Promise<number>;
+const COMMANDS: ReadonlyMap<string, Command> = new Map<string, Command>([
+  ['nodes', runNodes],
+  ['eval', runEval],
+  ['explain', runExplain],
+  ['plot', runPlot],
+  ['diff', runDiff],
+  ['bake', runBake],
+  ['analyse', runAnalyse],
+  ['check', runCheck],
+  ['backup', runBackup],
+  ['restore', runRestore],
+]);
 
 /** Runs a command. Exit codes: 0 done, 1 the document or model is wrong, 2 the call is wrong. */
 export async function main(
@@ -59,6 +78,8 @@ export async function main(
         json: { type: 'boolean' },
         points: { type: 'string' },
         outputs: { type: 'string' },
+        from: { type: 'string' },
+        to: { type: 'string' },
         model: { type: 'string' },
         size: { type: 'string' },
         depth: { type: 'string' },
@@ -80,28 +101,9 @@ export async function main(
       print(USAGE);
       return values.help ? 0 : 2;
     }
-    switch (command) {
-      case 'nodes':
-        return runNodes(args, print);
-      case 'eval':
-        return await runEval(args, print, complain);
-      case 'explain':
-        return await runExplain(args, print, complain);
-      case 'diff':
-        return await runDiff(args, print, complain);
-      case 'bake':
-        return await runBake(args, print, complain);
-      case 'analyse':
-        return await runAnalyse(args, print, complain);
-      case 'check':
-        return await runCheck(args, print, complain);
-      case 'backup':
-        return await runBackup(args, print);
-      case 'restore':
-        return await runRestore(args, print);
-      default:
-        throw new UsageError(`There is no command “${command}”.`);
-    }
+    const run = COMMANDS.get(command);
+    if (!run) throw new UsageError(`There is no command “${command}”.`);
+    return await run(args, print, complain);
   } catch (error) {
     return tellError(error, complain);
   }

@@ -43,6 +43,45 @@ test('start, editor, baking', async ({ page }) => {
   await picture(page, 'bake');
 });
 
+test('states, figures, what makes a point', async ({ page }) => {
+  await signIn(page, 'maren');
+  await page.goto('/materials/demo-painted-tin');
+  await untilIdle(page);
+  await page.getByRole('button', { name: 'States', exact: true }).click();
+  await page.getByTestId('states').getByLabel('Name').fill('As approved');
+  await page.getByRole('button', { name: 'Keep this state' }).click();
+  const tile = page.locator('[data-state="As approved"]');
+  await expect(tile.getByRole('img')).toBeVisible({ timeout: 60_000 });
+  await tile.getByRole('button', { name: /as A$/ }).click();
+  await card(page, 'Chips').click();
+  await page.getByLabel('Edge, number').fill('0.3');
+  await page.getByLabel('Edge, number').press('Enter');
+  await card(page, 'Old red').click();
+  await expect(page.getByTestId('changes')).toContainText('100 %', { timeout: 60_000 });
+  await untilIdle(page);
+  await picture(page, 'states');
+  await page.getByRole('button', { name: 'Close', exact: true }).click();
+  await card(page, 'Chips').click();
+  await page.getByRole('button', { name: 'Node …' }).click();
+  await page.getByRole('menuitem', { name: /^Figures and plots/ }).click();
+  await expect(page.getByTestId('transfer').locator('svg').first()).toBeVisible();
+  await untilIdle(page);
+  await picture(page, 'figures');
+  await page.getByRole('button', { name: 'Close', exact: true }).click();
+  await untilIdle(page);
+  const box = await page.getByTestId('stage').boundingBox();
+  await page.keyboard.down('Alt');
+  await page.mouse.click(
+    (box?.x ?? 0) + (box?.width ?? 0) / 2,
+    (box?.y ?? 0) + (box?.height ?? 0) / 2,
+  );
+  await page.keyboard.up('Alt');
+  await expect(page.getByTestId('explained')).toBeVisible();
+  await expect(page.locator('[data-testid^="passes-"]').first()).toBeVisible({ timeout: 30_000 });
+  await untilIdle(page);
+  await picture(page, 'explain');
+});
+
 test('inside a group', async ({ page }) => {
   await signIn(page, 'maren');
   await openPackaged(page, 'Chipped paint');

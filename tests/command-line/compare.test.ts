@@ -38,6 +38,25 @@ describe('explain', () => {
   });
 });
 
+describe('plot', () => {
+  it('prints what comes out for what arrives, and where range is lost', async () => {
+    const call = ['plot', first, '--from', 'h:value', '--to', 'm:value', '--model', 'demo:tile'];
+    const { code, out } = await run(...call);
+    expect(code).toBe(0);
+    const [head, ...lines] = out.split('\n');
+    expect(head).toBe('x\tlow\tmiddle\thigh');
+    expect(lines.filter((line) => !line.startsWith('#'))).toHaveLength(129);
+    const found = JSON.parse((await run(...call, '--json')).out) as { x: number[] };
+    expect(found).toMatchObject({ format: 'bright-loom/transfer', from: 'h:value' });
+    expect(found.x[0]).toBe(Number(lines[0]?.split('\t')[0]));
+  });
+  it('says what it needs, and that outputs have nothing to do with each other', async () => {
+    expect(await run('plot', first)).toMatchObject({ code: 2 });
+    const apart = ['plot', first, '--from', 'm:value', '--to', 'h:value', '--model', 'demo:tile'];
+    expect(await run(...apart)).toMatchObject({ code: 2 });
+  });
+});
+
 describe('diff', () => {
   const rough = setValue(plain, null, 'm', 'b', 0.8);
   const slight = setValue(rough, null, 's', 'specular', 0.49);

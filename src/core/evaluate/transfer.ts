@@ -9,6 +9,7 @@ import { pickPoints } from '../mesh/sample-points';
 import type { SamplePoints } from '../mesh/sample-points';
 import type { LoadedModel } from './loaded-model';
 import { EvaluationSession } from './session';
+import type { MapSource } from './session';
 import { describeValues, histogram } from './statistics';
 
 /** A stretch of what arrives over which nothing changes what comes out. */
@@ -70,16 +71,17 @@ export class TransferMeter {
     document: NetworkDocument,
     from: ResultKey,
     to: ResultKey,
+    maps: MapSource = model.maps,
   ): Transfer | null {
     const { chain, source, replaced } = this.prepare(document, from, to);
     if (chain.length === 0) return null;
     const { few, many } = this.points(model);
-    const [arrives = new Float32Array(0)] = source.evaluate(document, model.mesh, many, model.maps);
+    const [arrives = new Float32Array(0)] = source.evaluate(document, model.mesh, many, maps);
     const x = rangeOf(arrives);
     const lane = new Float32Array(few.count);
     for (let k = 0; k < few.count; k++) lane[k] = x[k % STEPS] ?? 0;
     const stand = replaceOutput(document, from);
-    const lanes = replaced.evaluate(stand, model.mesh, few, model.maps, {
+    const lanes = replaced.evaluate(stand, model.mesh, few, maps, {
       attributes: new Map([[STAND_IN_LANE, lane]]),
     });
     const { slots } = replaced.prepare(stand);

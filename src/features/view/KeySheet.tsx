@@ -43,7 +43,7 @@ const KEYS: Readonly<Record<string, Keys>> = {
   ],
   'On what is pinned': [['arrows', 'Walk up and down its strands']],
   'On the stage': [
-    ['Alt+click', 'What makes this point: every value, back to the sources'],
+    ['Alt+click', 'What makes this point: every value and its share, back to the sources'],
     ['arrows, F', 'Turn the model; frame it'],
   ],
   'On a colour': [
