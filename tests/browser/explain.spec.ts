@@ -24,6 +24,8 @@ test('a point is explained by Alt and a click, follows edits, and stands beside 
   expect(places.map((text) => text.split(' ')[0])).toEqual(['Surface', 'Ramp', 'Fractal']);
   await expect(table.getByText('Math')).toHaveCount(0);
 
+  await expect(page.getByTestId('passes-s-noise-value-ramp-value')).toContainText('100 %');
+
   const noise = table.locator('tbody').last().getByRole('cell').last();
   const before = await noise.textContent();
   await card(page, 'Fractal noise').click();
@@ -31,6 +33,9 @@ test('a point is explained by Alt and a click, follows edits, and stands beside 
   await scale.fill('11');
   await scale.press('Enter');
   await expect(noise).not.toHaveText(before ?? '');
+
+  await page.getByText('What would change the first point most').click();
+  await expect(page.getByTestId('strongest').getByRole('listitem').first()).toBeVisible();
 
   await click(30);
   await expect(table.locator('tbody').last().getByRole('cell')).toHaveCount(3);

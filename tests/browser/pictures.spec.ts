@@ -54,7 +54,7 @@ test('states, figures, what makes a point', async ({ page }) => {
   await expect(tile.getByRole('img')).toBeVisible({ timeout: 60_000 });
   await tile.getByRole('button', { name: /as A$/ }).click();
   await card(page, 'Chips').click();
-  await page.getByLabel('Edge, number').fill('0.3');
+  await page.getByLabel('Edge, number').fill('0.55');
   await page.getByLabel('Edge, number').press('Enter');
   await card(page, 'Old red').click();
   await expect(page.getByTestId('changes')).toContainText('100 %', { timeout: 60_000 });
@@ -77,7 +77,12 @@ test('states, figures, what makes a point', async ({ page }) => {
   );
   await page.keyboard.up('Alt');
   await expect(page.getByTestId('explained')).toBeVisible();
+  await page.locator('.react-flow__pane').click({ position: { x: 20, y: 20 } });
+  await card(page, 'Chips').click();
+  await page.keyboard.press('Shift+Home');
   await expect(page.locator('[data-testid^="passes-"]').first()).toBeVisible({ timeout: 30_000 });
+  // The stage is drawn anew once it has its new width.
+  await page.waitForTimeout(2500);
   await untilIdle(page);
   await picture(page, 'explain');
 });

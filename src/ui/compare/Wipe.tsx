@@ -36,14 +36,14 @@ export function Wipe({ before, after, beforeTitle, afterTitle, label, isLarge = 
   const [strength, setStrength] = useState<number>(4);
   return (
     <figure
-      className={`m-0 ${isLarge ? 'max-w-[360px]' : 'max-w-[300px]'}`}
+      className={`m-0 ${isLarge ? 'max-w-[290px]' : 'max-w-[300px]'}`}
       data-testid="wipe"
       data-way={way}
     >
       <ToggleGroup.Root
         type="single"
         value={way}
-        aria-label={`How ${label} is compared`}
+        aria-label={`Ways of comparing ${label}`}
         className="mb-1 flex flex-wrap gap-1 text-[12px]"
         onValueChange={(next) => {
           const chosen = WAYS.find(({ id }) => id === next);
