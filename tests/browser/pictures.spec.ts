@@ -81,8 +81,6 @@ test('states, figures, what makes a point', async ({ page }) => {
   await card(page, 'Chips').click();
   await page.keyboard.press('Shift+Home');
   await expect(page.locator('[data-testid^="passes-"]').first()).toBeVisible({ timeout: 30_000 });
-  // The stage is drawn anew once it has its new width.
-  await page.waitForTimeout(2500);
   await untilIdle(page);
   await picture(page, 'explain');
 });

@@ -158,8 +158,9 @@ export class StageRenderer implements StageView {
     this.renderer.setPixelRatio(ratio);
     this.renderer.setSize(width, height, false);
     const pixels = this.renderer.getDrawingBufferSize(new THREE.Vector2());
-    for (const model of this.models.values()) model.resize(pixels.x, pixels.y);
+    // The camera first: what is seen is looked up as soon as a model hears of its new size.
     this.view.resize({ width, height, ratio });
+    for (const model of this.models.values()) model.resize(pixels.x, pixels.y);
     this.invalidate();
   }
 
