@@ -14,7 +14,8 @@ const rows: readonly (readonly [string, string])[] = [
   ['why different, 30 changes: the order', ms(found.order)],
   [
     'the same, all measured',
-    `${ms(found.whole)} (${(found.whole / alone).toFixed(2)} × 31 pictures of ${ms(found.picture)})`,
+    `${ms(found.whole)} (${(found.whole / alone).toFixed(2)} × ` +
+      `${String(CHANGES_MEASURED + 1)} pictures of ${ms(found.picture)})`,
   ],
 ];
 for (const [name, figure] of rows) process.stdout.write(`${name.padEnd(52)} ${figure}\n`);

@@ -149,9 +149,11 @@ export async function drawState(userId: string, materialId: string, id: string):
   if (!revision || !model) return;
   const prepared = await prepareModel(model);
   await prepareImages(revision.document);
-  const { width, height, pixels } = new MaterialPainter(prepared, SIDE, squareCamera(state.camera)).paint(
-    revision.document,
-  );
+  const { width, height, pixels } = new MaterialPainter(
+    prepared,
+    SIDE,
+    squareCamera(state.camera),
+  ).paint(revision.document);
   const pictureHash = await storeBlob(encodeRgba(width, height, pixels), 'image/png');
   await queries.changeState(id, { pictureHash });
 }

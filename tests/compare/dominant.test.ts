@@ -42,8 +42,10 @@ function chain(count: number): NetworkDocument {
 }
 
 type Edit = (document: NetworkDocument) => NetworkDocument;
-const on = (id: string, change: (each: NodeInstance) => NodeInstance): Edit => (document) =>
-  changeNode(document, null, id, change);
+const on =
+  (id: string, change: (each: NodeInstance) => NodeInstance): Edit =>
+  (document) =>
+    changeNode(document, null, id, change);
 const value =
   (input: string, to: number) =>
   (each: NodeInstance): NodeInstance => ({ ...each, values: { ...each.values, [input]: to } });

@@ -100,6 +100,7 @@ export type GroupDefinition = TypeOf<typeof groupDefinition>;
 export type OpacityMode = (typeof OPACITY_MODES)[number];
 /** A light of the scene. */
 export type SceneLight = TypeOf<typeof sceneLight>;
+/** A picture the material is judged against. */
 export type SceneReference = TypeOf<typeof referenceShape>;
 /** The studio around the model: its turn in degrees, and its strength. */
 export type Surroundings = TypeOf<typeof surroundingsShape>;

@@ -59,11 +59,7 @@ function StateTile({ state, ...given }: TileProps) {
   });
   return (
     <li className="w-[104px] shrink-0 border border-line p-1 text-[11px]" data-state={name}>
-      <Swatch
-        hash={pictureHash}
-        label={`State ${name}`}
-        className="h-[72px] w-full"
-      />
+      <Swatch hash={pictureHash} label={`State ${name}`} className="h-[72px] w-full" />
       <span className="block truncate text-[12px] font-semibold" title={name}>
         {name}
       </span>
