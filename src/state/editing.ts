@@ -32,6 +32,7 @@ const NOWHERE: Partial<ViewState> = {
   pin: null,
   picking: null,
   stroking: null,
+  keptSight: null,
   explained: [],
   exchanging: null,
   inView: null,

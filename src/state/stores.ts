@@ -7,6 +7,7 @@ import type { ModelScale } from '../core/compile/model-scale';
 import type { Camera } from '../core/evaluate/camera';
 import type { ValuePlace } from '../core/evaluate/influence';
 import type { ImageFacts } from '../core/evaluate/image-store';
+import type { Picture } from '../core/evaluate/picture';
 import type { Picked } from '../core/evaluate/pick';
 import type { PointedRay } from '../core/evaluate/point-explainer';
 import type { TapResult } from '../core/evaluate/tap-results';
@@ -104,6 +105,8 @@ export interface ViewState {
   readonly backdrop: Backdrop;
   readonly picking: Picking | null;
   readonly stroking: Stroking | null;
+  /** A picture of a state, a crop of which stays beside the model. */
+  readonly keptSight: { readonly picture: Picture; readonly title: string } | null;
   /** The points whose making is told, as they were pointed at. */
   readonly explained: readonly PointedRay[];
   /** Whether the figures of the chosen node are shown. */
@@ -247,6 +250,7 @@ const VIEW: ViewState = {
   backdrop: 'usual',
   picking: null,
   stroking: null,
+  keptSight: null,
   explained: [],
   figures: false,
   exchanging: null,

@@ -3,6 +3,7 @@ import { describeError } from '../core/base/problem';
 import { structureKey } from '../core/compile/structure';
 import { getNetwork } from '../core/edit/board';
 import { boardTaps, cardTaps } from '../core/evaluate/board-taps';
+import { squareCamera } from '../core/evaluate/camera';
 import type { Camera } from '../core/evaluate/camera';
 import type { NestedDemand } from '../core/evaluate/session';
 import type { TapResult } from '../core/evaluate/tap-results';
@@ -160,7 +161,7 @@ export class SwatchRequests {
         path,
         taps: [...new Set(cards.flatMap((node) => cardTaps(document, path, node)))],
         surface: isSurface,
-        camera: { ...camera, aspect: 1 },
+        camera: squareCamera(camera),
         size: side,
       }),
     );

@@ -45,6 +45,9 @@ test('a state is kept, compared, its changes put back one by one, and gone back 
     await page.getByRole('radio', { name: way }).click();
   await expect(page.getByTestId('wipe')).toHaveAttribute('data-way', 'wipe');
 
+  await page.getByRole('button', { name: 'Keep A in sight' }).click();
+  await expect(page.getByTestId('kept-sight')).toContainText('State “Dry”');
+  await page.getByRole('button', { name: /^Put State .* away$/ }).click();
   await changes
     .first()
     .getByRole('button', { name: /^Put back Scale/ })

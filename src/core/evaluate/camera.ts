@@ -62,6 +62,22 @@ export function cameraAxes({ eye, target }: Pick<Camera, 'eye' | 'target'>): {
   return { right, up: cross(right, forward), forward };
 }
 
+/**
+ * The ray of a camera through a place of its picture, `across` and `down` it from 0 to 1; not of
+ * unit length.
+ */
+export function rayAt(
+  camera: Camera,
+  across: number,
+  down: number,
+): { readonly from: Vec3; readonly towards: Vec3 } {
+  const { right, up, forward } = cameraAxes(camera);
+  const half = Math.tan(camera.fieldRad / 2);
+  const sideways = scale(right, (across * 2 - 1) * half * camera.aspect),
+    upwards = scale(up, (1 - down * 2) * half);
+  return { from: camera.eye, towards: add(add(forward, sideways), upwards) };
+}
+
 /** Casts a ray through each pixel of a grid and gathers the points of the surface it meets. */
 export function seePoints(
   analysis: MeshAnalysis,

@@ -119,6 +119,25 @@ const shown = (value: number): string =>
 const worded = (channel: string): string =>
   channel.replace(/[A-Z]/g, (letter) => ` ${letter.toLowerCase()}`).replace('.', ' ');
 
+/** A value, copied in full precision by a click: it is pasted into any field. */
+function CopyValue({ value }: { readonly value: number }) {
+  return (
+    <button
+      type="button"
+      className="min-h-[24px] hover:underline"
+      title={`${String(value)}: a click copies it`}
+      onClick={() => {
+        void navigator.clipboard.writeText(String(value)).then(
+          () => toast(`Copied ${String(value)}`),
+          () => toast('This page may not write to the clipboard.'),
+        );
+      }}
+    >
+      {shown(value)}
+    </button>
+  );
+}
+
 /** Chooses the node on its board. */
 function showNode(path: ExplainedOutput['path']): void {
   const node = path.at(-1);
@@ -185,8 +204,8 @@ function OutputRows({ output, shares }: OutputProps) {
           ) : null}
           <td className="border-b border-line px-1 text-soft">{worded(channel)}</td>
           {values.map((value, point) => (
-            <td key={point} className={CELL} title={String(value[k] ?? '')}>
-              {shown(value[k] ?? NaN)}
+            <td key={point} className={CELL}>
+              <CopyValue value={value[k] ?? NaN} />
             </td>
           ))}
         </tr>

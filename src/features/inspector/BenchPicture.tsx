@@ -1,14 +1,27 @@
 'use client';
+import type { MouseEvent } from 'react';
+import { rayAt, squareCamera } from '@/core/evaluate/camera';
 import type { OutputView } from '@/core/compile/catalogue';
 import type { NodeInstance } from '@/core/graph/document';
 import { PictureCanvas } from '@/ui/PictureCanvas';
 import { Distribution } from './Distribution';
 import { keyOnBoard, togglePin } from '@/state/editing';
+import { explainMore } from '@/state/explaining';
+import { stores } from '@/state/stores';
 import { useResults, useView } from '@/state/use-stores';
 
 interface Props {
   readonly node: NodeInstance;
   readonly outputs: readonly OutputView[];
+}
+
+/** Alt and a click: what makes the point of the model that is seen there. */
+function explainPlace({ altKey, clientX, clientY, target }: MouseEvent<HTMLElement>): void {
+  const { camera } = stores.view.getState();
+  if (!altKey || !camera || !(target instanceof HTMLCanvasElement)) return;
+  const { left, top, width, height } = target.getBoundingClientRect();
+  const [across, down] = [(clientX - left) / width, (clientY - top) / height];
+  explainMore(rayAt(squareCamera(camera), across, down));
 }
 
 /** The chosen node's output on the model, its outputs to pin, and how its values lie. */
@@ -22,11 +35,13 @@ export function BenchPicture({ node, outputs }: Props) {
   return (
     <div className="w-[150px] shrink-0">
       {tap ? (
-        <PictureCanvas
-          picture={tap.picture}
-          label={`Output of ${node.name ?? node.type}`}
-          className="h-[112px] w-[112px] bg-stage"
-        />
+        <span title="Alt-click tells what makes a point" className="block" onClick={explainPlace}>
+          <PictureCanvas
+            picture={tap.picture}
+            label={`Output of ${node.name ?? node.type}`}
+            className="h-[112px] w-[112px] bg-stage"
+          />
+        </span>
       ) : null}
       <div className="mt-1 flex flex-wrap gap-1">
         {outputs.map((output) => {

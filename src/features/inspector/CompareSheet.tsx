@@ -1,6 +1,7 @@
 'use client';
 import { useEffect, useRef, useState } from 'react';
 import type { NodeInstance } from '@/core/graph/document';
+import { squareCamera } from '@/core/evaluate/camera';
 import { percent } from '@/core/nodes/advice';
 import type { Evaluation } from '@/state/evaluation';
 import { PictureCanvas } from '@/ui/PictureCanvas';
@@ -106,7 +107,7 @@ function usePictures(
             modelId,
             set(document, board),
             keyOnBoard(path, node, output),
-            { ...camera, aspect: 1 },
+            squareCamera(camera),
             SIDE,
           ),
         );

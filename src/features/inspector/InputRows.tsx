@@ -226,6 +226,16 @@ function DialPointer({ dial, node, children }: PointerProps) {
   );
 }
 
+/** While a value's name is pointed at, the stage shows where it changes what is seen. */
+function pointAt(
+  at: { readonly path: readonly string[]; node: NodeInstance; port: InputView } | null,
+): void {
+  pointAtDial(
+    null,
+    at && { path: at.path, node: at.node.id, input: at.port.id, title: at.port.title },
+  );
+}
+
 function InputEditor({ node, port, board, onExpose, onCompare = null }: RowProps) {
   const path = useView((state) => state.path);
   const { strands, wiredFrom, drivenBy } = useSource(node, port, board);
@@ -274,13 +284,10 @@ function InputEditor({ node, port, board, onExpose, onCompare = null }: RowProps
         commit('Removed a strand', (current, at) => disconnect(current, at, strands.split(' ')));
       }}
       onExpose={expose}
-      onCompare={
-        onCompare && typeof value === 'number'
-          ? () => {
-              onCompare(port.id);
-            }
-          : null
-      }
+      onCompare={onCompare && typeof value === 'number' ? () => onCompare(port.id) : null}
+      onPoint={(isPointed) => {
+        if (!port.dial) pointAt(isPointed ? { path, node, port } : null);
+      }}
       picking={pickingFor(node, port)}
       sources={() => colourSources(port.title, node.id)}
     />

@@ -25,6 +25,8 @@ interface Props {
   readonly onUnplug: () => void;
   readonly onExpose: (() => void) | null;
   readonly onCompare: (() => void) | null;
+  /** Its name is pointed at, or no more: the stage shows what it can change. */
+  readonly onPoint: (isPointed: boolean) => void;
   readonly picking: Picking | null;
   /** Where a colour may be taken from. */
   readonly sources: () => readonly ColourSource[];
@@ -56,6 +58,12 @@ export function ValueRow(props: Props) {
           'text-[12px] leading-[14px] wrap-anywhere ' + (changed ? 'font-semibold' : 'text-soft')
         }
         title={helpOf(port, props.neutral)}
+        onPointerEnter={() => {
+          props.onPoint(!wiredFrom);
+        }}
+        onPointerLeave={() => {
+          props.onPoint(false);
+        }}
       >
         {title}
       </span>

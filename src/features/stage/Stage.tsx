@@ -9,6 +9,7 @@ import { BeaconTools } from './BeaconTools';
 import { CompanionsPanel } from './CompanionsPanel';
 import { ExplainClicks } from './ExplainClicks';
 import { InfluenceOverlay } from './InfluenceOverlay';
+import { KeptSight } from './KeptSight';
 import { LevelLine } from './LevelLine';
 import { LightsPanel } from './LightsPanel';
 import { StretchNote } from './LookChoice';
@@ -54,6 +55,7 @@ export function Stage({ evaluation, models }: Props) {
         />
         <ReferenceLayer isBehind={false} />
         <ReferencesBeside />
+        <KeptSight />
         <LevelLine evaluation={evaluation} host={host} />
         <InfluenceOverlay evaluation={evaluation} />
         <StageNotes evaluation={evaluation} failure={failure} />

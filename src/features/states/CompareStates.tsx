@@ -6,6 +6,7 @@ import type { StateView } from '@/contract/states';
 import { boardAt, getNetwork } from '@/core/edit/board';
 import { findCardPath } from '@/core/edit/group-uses';
 import { isMark } from '@/core/edit/marks';
+import type { ComparedStates } from '@/core/evaluate/state-comparer';
 import { sideKey } from '@/state/compared-sides';
 import { useComparison } from '@/state/comparing';
 import type { Comparison } from '@/state/comparing';
@@ -15,6 +16,7 @@ import { useWaiting } from '@/state/releases';
 import { stores } from '@/state/stores';
 import { useCall } from '@/state/use-call';
 import { useDocument, useView } from '@/state/use-stores';
+import { Button } from '@/ui/Button';
 import { Choose } from '@/ui/Choose';
 import { ProblemNote } from '@/ui/ProblemNote';
 import { Tick } from '@/ui/Tick';
@@ -118,24 +120,16 @@ function Compared({
         afterTitle={`B: ${afterTitle}`}
         label="the two states"
       />
-      <p className="text-[12px]" data-testid="difference">
-        {difference.share === 0 ? (
-          'The pictures are the same.'
-        ) : (
-          <>
-            <b className="figures">{percent(difference.share)}</b> of the pixels differ; mean{' '}
-            <b className="figures">{percent(difference.mean)}</b>, most{' '}
-            <b className="figures">{percent(difference.largest)}</b>; to the eye{' '}
-            <b
-              className="figures"
-              title="Mean distance in Oklab (ΔEOK, CSS Color 4): 0.02 is just noticeable"
-            >
-              {difference.perceptual.toFixed(4)}
-            </b>{' '}
-            (0.02 is just noticeable).
-          </>
-        )}
-      </p>
+      <Button
+        className="self-start"
+        title="A crop of it stays on the stage while you work"
+        onClick={() => {
+          stores.view.setState({ keptSight: { picture: pictures[0], title: beforeTitle } });
+        }}
+      >
+        Keep A in sight
+      </Button>
+      <DifferenceFigures difference={difference} />
       <ChangeList
         changes={changes.map(({ change, share, isMeasured, restore }) => ({
           ...change,
@@ -152,6 +146,30 @@ function Compared({
       />
       {sum === null || changes.length < 2 ? null : <Together sum={sum} />}
     </>
+  );
+}
+
+/** How far the two pictures are apart. */
+function DifferenceFigures({ difference }: Pick<ComparedStates, 'difference'>) {
+  return (
+    <p className="text-[12px]" data-testid="difference">
+      {difference.share === 0 ? (
+        'The pictures are the same.'
+      ) : (
+        <>
+          <b className="figures">{percent(difference.share)}</b> of the pixels differ; mean{' '}
+          <b className="figures">{percent(difference.mean)}</b>, most{' '}
+          <b className="figures">{percent(difference.largest)}</b>; to the eye{' '}
+          <b
+            className="figures"
+            title="Mean distance in Oklab (ΔEOK, CSS Color 4): 0.02 is just noticeable"
+          >
+            {difference.perceptual.toFixed(4)}
+          </b>{' '}
+          (0.02 is just noticeable).
+        </>
+      )}
+    </p>
   );
 }
 
