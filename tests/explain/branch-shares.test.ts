@@ -68,10 +68,13 @@ it('is the same inside a group as on the board', async () => {
     path: [],
   });
   const [outside, inside] = [await sharesOf(flat), await sharesOf(document)];
-  for (const id of ['a', 'b'])
-    inside.outputs.get(`${nodeId}/${id}:value`)?.forEach((share, point) => {
+  for (const id of ['a', 'b']) {
+    const shares = inside.outputs.get(`${nodeId}/${id}:value`) ?? [];
+    expect(shares).toHaveLength(POINTS);
+    shares.forEach((share, point) => {
       expect(share).toBeCloseTo(outside.outputs.get(`${id}:value`)?.[point] ?? NaN, 6);
     });
+  }
 });
 
 it.each(STARTERS.map((starter) => [starter.id, starter] as const))(

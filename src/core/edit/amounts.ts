@@ -77,6 +77,16 @@ const isNumbers = (value: InputValue | undefined): value is number | Triple =>
 const emptyOf = (node: NodeInstance, output: string): number =>
   own(findNodeDefinition(node)?.outputs, output)?.quantity === 'opacity' ? 1 : 0;
 
+/** All amounts of a node and of its dials become part of the network. */
+export function settleAll(document: NetworkDocument, board: BoardId, id: string): NetworkDocument {
+  const node = getNetwork(document, board).nodes.find((each) => each.id === id);
+  const dialled = Object.keys(node?.amounts ?? {}).reduce(
+    (now, dial) => settleDial(now, board, id, dial),
+    document,
+  );
+  return node?.amount === undefined ? dialled : settleAmount(dialled, board, id);
+}
+
 /** Nodes that give what an unwired input counts as by itself. */
 const READS: Readonly<Record<string, { readonly type: string; readonly output: string }>> = {
   position: { type: 'model.position', output: 'position' },

@@ -1,4 +1,5 @@
 import type { NodeId } from '../base/ids';
+import { settleAll } from './amounts';
 import { own } from '../base/own';
 import { INPUT_EDGE, OUTPUT_EDGE } from '../graph/document';
 import type {
@@ -22,14 +23,11 @@ interface Opening {
 
 /**
  * Puts a group's nodes back on the board in place of one of its cards; what its dials set is
- * written into them.
+ * written into them, and its overall amount becomes nodes of the board.
  * @throws AppError when a dial is wired, or moved and acting on a strand: that would be lost
  */
-export function ungroup(
-  document: NetworkDocument,
-  board: BoardId,
-  nodeId: NodeId,
-): NetworkDocument {
+export function ungroup(given: NetworkDocument, board: BoardId, nodeId: NodeId): NetworkDocument {
+  const document = settleAll(given, board, nodeId);
   const network = getNetwork(document, board);
   const instance = network.nodes.find((node) => node.id === nodeId);
   const group = instance?.group === undefined ? undefined : own(document.groups, instance.group);
