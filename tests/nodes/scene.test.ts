@@ -1,7 +1,9 @@
 import { compileNetwork, mapDemands, uniformsFor } from '@/core/compile/compile';
 import { structureKey } from '@/core/compile/structure';
 import { checkDocument } from '@/core/compile/check/check';
-import { lightPlace } from '@/core/compile/lights';
+import { lightPlace, listLights } from '@/core/compile/lights';
+import { dropLights, keepLights, listLightSetups, takeLights } from '@/core/edit/light-setups';
+import { addLight, changeSurroundings } from '@/core/edit/lights';
 import { frozenNotes } from '@/core/evaluate/bake';
 import { EvaluationSession } from '@/core/evaluate/session';
 import type { InputValue, NetworkDocument } from '@/core/graph/document';
@@ -358,5 +360,19 @@ describe('texture coordinates', () => {
       ),
       [0.1, 0.2, 0, 0.7, 0.8, 0, 0.1, 0.2, 0],
     );
+  });
+});
+
+describe('light set-ups', () => {
+  it('are kept under names, taken again whole, and forgotten', () => {
+    const lit = keepLights(changeSurroundings(documentOf([]), { turn: 40 }), 'Dusk');
+    const changed = changeSurroundings(addLight(lit).document, { turn: -10, strength: 2 });
+    const [setup] = listLightSetups(changed);
+    const taken = takeLights(changed, setup?.id ?? '');
+    expect(listLights(taken)).toEqual(listLights(lit));
+    expect(taken.surroundings).toEqual({ turn: 40, strength: 1 });
+    expect(listLightSetups(keepLights(taken, 'Dusk'))).toHaveLength(1);
+    expect(dropLights(lit, setup?.id ?? '').lightSetups).toBeUndefined();
+    expect(takeLights(lit, 'gone')).toBe(lit);
   });
 });

@@ -13,6 +13,7 @@ import {
   id,
   imageValue,
   keptView,
+  lightSetup,
   referenceShape,
   sceneLight,
   surroundingsShape,
@@ -290,6 +291,7 @@ export const documentShape = record({
   lights: optional(list(sceneLight, { most: LIMITS.lights, unique: 'id' })),
   /** Absent: `DEFAULT_SURROUNDINGS`. */
   surroundings: optional(surroundingsShape),
+  lightSetups: optional(list(lightSetup, { most: LIMITS.lightSetups, unique: 'id' })),
   /** Absent: the current model stands alone. */
   companions: optional(companionsShape),
   references: optional(list(referenceShape, { most: LIMITS.references, unique: 'id' })),

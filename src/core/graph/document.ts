@@ -27,6 +27,7 @@ import type {
   companionShape,
   companionsShape,
   keptView,
+  lightSetup,
   referenceShape,
   sceneLight,
   surroundingsShape,
@@ -100,6 +101,8 @@ export type GroupDefinition = TypeOf<typeof groupDefinition>;
 export type OpacityMode = (typeof OPACITY_MODES)[number];
 /** A light of the scene. */
 export type SceneLight = TypeOf<typeof sceneLight>;
+/** Lights and surroundings kept under a name. */
+export type LightSetup = TypeOf<typeof lightSetup>;
 /** A picture the material is judged against. */
 export type SceneReference = TypeOf<typeof referenceShape>;
 /** The studio around the model: its turn in degrees, and its strength. */

@@ -24,6 +24,7 @@ export const LIMITS = {
   values: 200,
   ports: 200,
   lights: 4,
+  lightSetups: 20,
   companions: 3,
   references: 8,
   views: 60,

@@ -54,6 +54,17 @@ export const surroundingsShape = named(
   record({ turn, strength: number(...SURROUNDINGS_LIMITS.strength) }),
 );
 
+/** Lights and surroundings that were kept under a name, to be taken again. */
+export const lightSetup = named(
+  'lightSetup',
+  record({
+    id: id(),
+    name,
+    lights: list(sceneLight, { most: LIMITS.lights, unique: 'id' }),
+    surroundings: surroundingsShape,
+  }),
+);
+
 /**
  * A model that stands beside the current one on the stage, turned about the vertical by degrees,
  * with the network being edited or that of another saved material. `name` says which it was when it

@@ -6,6 +6,7 @@ import { DEFAULT_SURROUNDINGS, LIMITS } from '@/core/graph/document';
 import { commit } from '@/state/editing';
 import { useDocument } from '@/state/use-stores';
 import { Button } from '@/ui/Button';
+import { LightSetups } from './LightSetups';
 import { LightRows } from './LightRows';
 import { StageDock } from './StageDock';
 import { SurroundingsRows } from './SurroundingsRows';
@@ -41,6 +42,7 @@ export function LightsPanel() {
         </Button>
         <span className="text-soft">Or take a light by its mark on the stage.</span>
       </div>
+      <LightSetups />
     </StageDock>
   );
 }
