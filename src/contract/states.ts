@@ -7,7 +7,6 @@ import {
   moment,
   nullable,
   optional,
-  real,
   record,
   sha256,
   text,
@@ -25,8 +24,14 @@ export const MOST_AMOUNT = 2;
 const place = form<readonly [number, number, number]>(
   Joi.array().items(Joi.number().min(-1e9).max(1e9)).length(3),
 );
-const cameraForm = record({ eye: place, target: place, fieldRad: real, aspect: real });
-const amountForm = form<number>(Joi.number().min(0).max(MOST_AMOUNT));
+const between = (least: number, most: number) => form<number>(Joi.number().min(least).max(most));
+const cameraForm = record({
+  eye: place,
+  target: place,
+  fieldRad: between(0.001, 3.1),
+  aspect: between(0.001, 1000),
+});
+const amountForm = between(0, MOST_AMOUNT);
 const ofMaterial = record({ id: identifier });
 const one = record({ id: identifier, state: identifier });
 

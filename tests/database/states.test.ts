@@ -106,6 +106,8 @@ describe('a kept state', () => {
       { amount: NaN },
       { camera: { ...CAMERA, eye: [1e300, 0, 0] } },
       { camera: { ...CAMERA, eye: [0, 0] } },
+      { camera: { ...CAMERA, fieldRad: 4 } },
+      { camera: { ...CAMERA, aspect: 0 } },
       { revision: 0 },
       { name: '' },
       { note: 'x'.repeat(2001) },
