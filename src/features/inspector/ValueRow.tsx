@@ -46,27 +46,17 @@ const helpOf = ({ title, port, dial }: InputView, neutral: number | undefined): 
 
 /** One input: its value with slider and number, or what feeds it. */
 export function ValueRow(props: Props) {
-  const { port, changed, wiredFrom, onUnplug } = props;
-  const { title } = port;
+  const {
+    port: { title },
+    wiredFrom,
+    onUnplug,
+  } = props;
   return (
     <div
       className="group/row grid grid-cols-[92px_1fr_auto] items-center gap-x-2 py-[1px]"
       data-testid={`value-${port.id}`}
     >
-      <span
-        className={
-          'text-[12px] leading-[14px] wrap-anywhere ' + (changed ? 'font-semibold' : 'text-soft')
-        }
-        title={helpOf(port, props.neutral)}
-        onPointerEnter={() => {
-          props.onPoint(!wiredFrom);
-        }}
-        onPointerLeave={() => {
-          props.onPoint(false);
-        }}
-      >
-        {title}
-      </span>
+      <ValueName {...props} />
       <span className="min-w-0">
         {wiredFrom ? (
           <span className="flex items-center gap-1 text-[12px] text-soft">
@@ -89,6 +79,43 @@ export function ValueRow(props: Props) {
   );
 }
 
+/** The name of a value; pointed at, the stage shows its region, and it is compared in pictures. */
+function ValueName({ port, changed, neutral, wiredFrom, drivenBy, onPoint, onCompare }: Props) {
+  const { title } = port;
+  return (
+    <span
+      className={
+        'relative text-[12px] leading-[14px] wrap-anywhere ' +
+        (changed ? 'font-semibold' : 'text-soft')
+      }
+      title={helpOf(port, neutral)}
+      onPointerEnter={() => {
+        onPoint(!wiredFrom);
+      }}
+      onPointerLeave={() => {
+        onPoint(false);
+      }}
+    >
+      {title}
+      {onCompare && !wiredFrom && !drivenBy ? (
+        <button
+          type="button"
+          aria-label={`Compare ${title} in pictures`}
+          title="Compare in pictures"
+          // It lies over the name: rows keep their room for sliders.
+          className={
+            'press absolute top-1/2 right-0 -translate-y-1/2 bg-panel opacity-0 ' +
+            'group-hover/row:opacity-100 focus:opacity-100'
+          }
+          onClick={onCompare}
+        >
+          <LayoutGrid size={11} />
+        </button>
+      ) : null}
+    </span>
+  );
+}
+
 /** The dial that drives a value, and what can be done to it besides typing. */
 function ValueActions({
   port: { title },
@@ -97,7 +124,6 @@ function ValueActions({
   drivenBy,
   onReset,
   onExpose,
-  onCompare,
   picking,
 }: Props) {
   return (
@@ -121,17 +147,6 @@ function ValueActions({
           onClick={onReset}
         >
           <RotateCcw size={11} />
-        </button>
-      ) : null}
-      {onCompare && !wiredFrom && !drivenBy ? (
-        <button
-          type="button"
-          aria-label={`Compare ${title} in pictures`}
-          title="Compare in pictures"
-          className="press text-soft opacity-0 group-hover/row:opacity-100 focus:opacity-100"
-          onClick={onCompare}
-        >
-          <LayoutGrid size={11} />
         </button>
       ) : null}
       {onExpose ? <ExposeButton title={title} onExpose={onExpose} /> : null}
