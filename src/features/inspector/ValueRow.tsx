@@ -54,7 +54,7 @@ export function ValueRow(props: Props) {
   return (
     <div
       className="group/row grid grid-cols-[92px_1fr_auto] items-center gap-x-2 py-[1px]"
-      data-testid={`value-${port.id}`}
+      data-testid={`value-${props.port.id}`}
     >
       <ValueName {...props} />
       <span className="min-w-0">
