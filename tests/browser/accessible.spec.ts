@@ -62,14 +62,14 @@ test('nor has the editor: a card, a strand, a group’s front, the sheets and pa
   expect(await violations(page)).toEqual([]);
   await page.locator('[data-testid^="card-"]').first().click();
   expect(await violations(page)).toEqual([]);
-  for (const name of ['Place', 'Bake', 'View']) {
+  for (const name of ['Place', 'Bake', 'States', 'View']) {
     await page.getByRole('button', { name }).first().click();
     await expect(page.getByRole('dialog').first()).toBeVisible();
     expect(await violations(page)).toEqual([]);
     await page.keyboard.press('Escape');
     await expect(page.getByRole('dialog')).toHaveCount(0);
   }
-  for (const name of ['Models on the stage', 'Lights']) {
+  for (const name of ['Models on the stage', 'References', 'Lights']) {
     await page.getByRole('button', { name, exact: true }).click();
     const dock = page.getByRole('region', { name });
     await expect(dock).toBeVisible();
@@ -77,6 +77,11 @@ test('nor has the editor: a card, a strand, a group’s front, the sheets and pa
     await dock.getByRole('button', { name: `Close ${name}` }).click();
     await expect(dock).toHaveCount(0);
   }
+  await page.getByRole('button', { name: 'Node …' }).click();
+  await page.getByRole('menuitem', { name: /^Figures and plots/ }).click();
+  await expect(page.getByTestId('plot').first()).toBeVisible();
+  expect(await violations(page)).toEqual([]);
+  await page.getByRole('button', { name: 'Close', exact: true }).click();
   await page.keyboard.press('Control+f');
   await expect(page.getByTestId('find')).toBeVisible();
   expect(await violations(page)).toEqual([]);

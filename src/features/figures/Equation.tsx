@@ -63,20 +63,17 @@ export function Equation({ output, evaluation }: Props) {
       </div>
       {lines.map(({ node, text }) => (
         <details key={node} open className="border-t border-line">
-          <summary className="min-h-[24px] cursor-pointer">
-            <button
-              type="button"
-              className="min-h-[24px] underline decoration-dotted"
-              onClick={() => {
-                select([node]);
-              }}
-            >
-              {titleOf(node)}
-            </button>
-          </summary>
-          <code className="figures block pb-1 pl-4 text-[11px] wrap-anywhere select-text">
-            {text}
-          </code>
+          <summary className="min-h-[24px] cursor-pointer">{titleOf(node)}</summary>
+          <code className="figures block pl-4 text-[11px] wrap-anywhere select-text">{text}</code>
+          <button
+            type="button"
+            className="mb-1 ml-4 min-h-[24px] underline decoration-dotted"
+            onClick={() => {
+              select([node]);
+            }}
+          >
+            Show {titleOf(node)}
+          </button>
         </details>
       ))}
     </section>

@@ -13,7 +13,7 @@ export function LightSetups() {
   const setups = useDocument((state) => listLightSetups(state.document));
   const [name, setName] = useState('');
   return (
-    <section aria-label="Kept lights" className="mt-1 flex flex-wrap items-center gap-2">
+    <div role="group" aria-label="Kept set-ups" className="mt-1 flex flex-wrap items-center gap-2">
       {setups.map((setup) => (
         <span key={setup.id} className="flex items-center">
           <Button
@@ -62,6 +62,6 @@ export function LightSetups() {
           Keep
         </Button>
       </form>
-    </section>
+    </div>
   );
 }
