@@ -1,4 +1,5 @@
 import Joi from 'joi';
+import { AMOUNT } from '@/core/graph/limits';
 import {
   flag,
   form,
@@ -18,8 +19,6 @@ import { answers, defineRoute, json } from './route';
 
 /** Most states that are kept of one material. */
 export const MOST_STATES = 500;
-/** The largest amount: twice what a node does. */
-export const MOST_AMOUNT = 2;
 
 const place = form<readonly [number, number, number]>(
   Joi.array().items(Joi.number().min(-1e9).max(1e9)).length(3),
@@ -31,7 +30,7 @@ const cameraForm = record({
   fieldRad: between(0.001, 3.1),
   aspect: between(0.001, 1000),
 });
-const amountForm = between(0, MOST_AMOUNT);
+const amountForm = between(...AMOUNT);
 const ofMaterial = record({ id: identifier });
 const one = record({ id: identifier, state: identifier });
 
