@@ -1,5 +1,5 @@
 /** Asks a server as several people at once, in a process of its own; prints the times as JSON. */
-const [base = '', cookie = '', clients = '8', requests = '40'] = process.argv.slice(2);
+const [base = '', cookie = '', clients = '8', requests = '120'] = process.argv.slice(2);
 const WORDS = ['edge', 'rust cr', 'salt', 'moss sto', 'brass', 'ripple', 'weed', 'frost gr', ''];
 const FACETS = [
   'gives:scalar,free:texture coordinates',

@@ -72,14 +72,15 @@ const SILENT = new Set(
  * That an entry has all the words, the last of which may be a beginning. Where there are longer
  * ones, short ones that say nothing do not count.
  */
-function hasWords(query: string, words = sql`e.words`): SQL {
+function hasWords(query: string): SQL {
   const { long, short } = sortWords(query);
   const parts = [
-    ...(long.length > 0 ? [sql`${words} @@ to_tsquery('english', ${beginnings(long)})`] : []),
-    ...(short.length > 0 ? [sql`e.beginnings @> ${textList(short)}`] : []),
+    ...(long.length > 0 ? [sql`e.words @@ to_tsquery('english', ${beginnings(long)})`] : []),
+    ...(short.length > 0 ? [hasBeginnings(short)] : []),
   ];
   return sql.join(parts, sql` and `);
 }
+const hasBeginnings = (short: readonly string[]): SQL => sql`e.beginnings @> ${textList(short)}`;
 function sortWords(query: string): Record<'long' | 'short', readonly string[]> {
   const words = wordsIn(query);
   const long = words.filter((word) => word.length >= LONG);
@@ -88,13 +89,15 @@ function sortWords(query: string): Record<'long' | 'short', readonly string[]> {
 }
 /**
  * The same of an entry's name: its long words where there are any, looked up in an index of their
- * own.
+ * own. Short ones are compared, never looked up: that index would be read for all entries.
  */
 function isNamed(query: string): SQL {
-  const { long } = sortWords(query);
-  return long.length > 0
-    ? hasWords(query, sql`ts_filter(e.words, '{a}')`)
-    : sql`ts_filter(e.words, '{a}') @@ to_tsquery('english', ${beginnings(wordsIn(query))})`;
+  const { long, short } = sortWords(query);
+  const looked = long.length > 0 ? long : wordsIn(query);
+  const isTitled = sql`ts_filter(e.words, '{a}') @@ to_tsquery('english', ${beginnings(looked)})`;
+  return long.length > 0 && short.length > 0
+    ? sql`${isTitled} and (${hasBeginnings(short)}) is true`
+    : isTitled;
 }
 
 /** A number that stands in the text, for the planner to count with. */
