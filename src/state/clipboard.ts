@@ -7,7 +7,7 @@ import { readStored } from '../core/compile/upgrade';
 import { hasErrors } from '../core/base/diagnostic';
 import { OUTPUT_EDGE, emptyDocument } from '../core/graph/document';
 import type { NodeInstance, Strand } from '../core/graph/document';
-import type { ModelFacts } from './stores';
+import type { ModelFacts } from './stage-state';
 
 /** A clip, or why the text is none. */
 export type ReadClip = { readonly clip: Clip } | { readonly reason: string };

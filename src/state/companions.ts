@@ -6,7 +6,7 @@ import type { Companion, NetworkDocument } from '../core/graph/document';
 import { isLost, unwrap } from '../workers/answer';
 import { openMaterial } from '../contract/materials';
 import { describeError, problemText } from '../core/base/problem';
-import type { CompanionState } from './stores';
+import type { CompanionState } from './stage-state';
 import type { StageFeed } from './stage-feed';
 import { StageModelController } from './stage-model-controller';
 import type { ShownModel, ShownNetwork, StageParts } from './stage-model-controller';
@@ -144,7 +144,7 @@ class CompanionModel {
           shown.id,
           this.parts.images.isWorking ? demands.filter(({ detail }) => !detail) : demands,
         );
-        this.controller.model?.setAppearance({
+        this.controller.appear({
           ...appearance,
           opacityMode: shownNetwork.document.opacityMode ?? appearance.opacityMode,
         });

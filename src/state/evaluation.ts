@@ -3,7 +3,6 @@ import { describeError } from '../core/base/problem';
 import { boundsOfAll } from '../core/compile/companion-places';
 import { listLights } from '../core/compile/lights';
 import { framingCamera } from '../core/evaluate/camera';
-import type { SurfaceShare } from '../core/evaluate/layer-stack';
 import type { SeenValues } from '../core/evaluate/level-line';
 import type { Picked } from '../core/evaluate/pick';
 import type { ExplainedPoints, PointedRay } from '../core/evaluate/point-explainer';
@@ -13,7 +12,6 @@ import type { Triple } from '../core/graph/document';
 import { unwrap } from '../workers/answer';
 import { decodeApart } from '../workers/decode-apart';
 import { WorkerPool } from '../workers/pool';
-import { boardAt } from '../core/edit/board';
 import { client } from './client';
 import { systemClock } from './clock';
 import { StageCompanions } from './companions';
@@ -259,20 +257,12 @@ export class Evaluation {
     return at && unwrap(at.evaluator.seeValues(at.id, at.named, key, camera, width));
   }
 
-  /** What of each surface of the open board is seen at its end. @throws WorkerProblem */
-  async surfaceShares(): Promise<readonly SurfaceShare[]> {
-    const { path } = this.parts.stores.view.getState();
-    const at = this.brought();
-    if (!at) return [];
-    return unwrap(at.evaluator.surfaceShares(at.id, at.named, boardAt(at.document, path), path));
-  }
-
   /** The mode of opacity a person chose comes before the one the values suggest. */
   private showAppearance(): void {
     const { appearance } = this.parts.stores.results.getState();
     const { document } = this.parts.stores.document.getState();
     if (appearance)
-      this.current.model?.setAppearance({
+      this.current.appear({
         ...appearance,
         opacityMode: document.opacityMode ?? appearance.opacityMode,
       });

@@ -3,6 +3,7 @@ import { useCallback } from 'react';
 import { AppError } from '../core/base/diagnostic';
 import type { ResultKey } from '../core/base/ids';
 import type { OutputFigures } from '../core/evaluate/figures';
+import type { Sample } from '../core/explain/example';
 import type { PointedRay } from '../core/evaluate/point-explainer';
 import type { Transfer } from '../core/evaluate/transfer';
 import { unwrap } from '../workers/answer';
@@ -52,12 +53,15 @@ export async function readGlsl(evaluation: Evaluation, key: ResultKey): Promise<
   throw new AppError('glsl.nothing', 'This output is not there any more.', 'Choose another.');
 }
 
-/** What arrives where rays meet the model; those that meet nothing are left out. */
+/**
+ * What arrives where rays meet the model, or its normal there; rays that meet nothing are left out.
+ * @param key null for the normal
+ */
 export function readRays(
   evaluation: Evaluation,
-  key: ResultKey,
+  key: ResultKey | null,
   rays: readonly PointedRay[],
-): Promise<readonly number[]> {
+): Promise<readonly Sample[]> {
   const { evaluator, documents } = evaluation.pool;
   const { document, modelId } = stores.document.getState();
   return unwrap(evaluator.rayValues(modelId, documents.bring(evaluator, document), key, rays));

@@ -1,6 +1,6 @@
 import { getModelScale } from '../core/evaluate/session';
 import type { MeshFacts } from '../core/mesh/mesh-facts';
-import type { ModelFacts } from './stores';
+import type { ModelFacts } from './stage-state';
 
 /** What the interface needs to know of the model shown. */
 export function modelFacts(facts: MeshFacts): ModelFacts {

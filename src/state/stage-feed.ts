@@ -4,6 +4,7 @@ import type { SceneLight, Surroundings } from '../core/graph/document';
 import type { MeshMap } from '../core/mesh/mesh-map';
 import type { SampleExtent } from '../core/mesh/sample-points';
 import type { Appearance } from '../core/surface/stage-layout';
+import type { ShadowOpacity } from '../core/evaluate/shadow-opacity';
 import type { StageProgram } from '../core/evaluate/stage-program';
 import type { FillParts } from './fill-parts';
 import type { StageLook, ViewState } from './stores';
@@ -29,15 +30,25 @@ export interface ModelFeed {
   setMap(field: string, map: MeshMap): void;
   setImage(slot: number, sheet: ImageAtlas): void;
   setAppearance(appearance: Appearance): void;
+  /** What the model stops of the light where it throws shadows; null for all of it. */
+  setShadow(opacity: ShadowOpacity | null): void;
   /** Something changed: where the workers fill, they are asked for values again. */
   touch(): void;
 }
 
-/** How the shaded scene is shown: brightness in stops, and whether models stand on a ground. */
-export type StageSight = Pick<ViewState, 'exposure' | 'ground'>;
+const SIGHT = ['exposure', 'ground', 'balls', 'channel'] as const;
+/** How the scene is shown: brightness in stops, what stands beside, and the channel of a pin. */
+export type StageSight = Pick<ViewState, (typeof SIGHT)[number]>;
 /** Whether two views show the scene differently. */
 export const isOtherSight = (a: StageSight, b: StageSight): boolean =>
-  a.exposure !== b.exposure || a.ground !== b.ground;
+  SIGHT.some((member) => a[member] !== b[member]);
+/** What of a view says how the scene is shown. */
+export const sightOf = ({ exposure, ground, balls, channel }: StageSight): StageSight => ({
+  exposure,
+  ground,
+  balls,
+  channel,
+});
 
 /** What the stage draws with. Kept apart from React. */
 export interface StageFeed {

@@ -8,6 +8,7 @@ import { getModelScale } from '../core/evaluate/session';
 import type { NetworkDocument } from '../core/graph/document';
 import type { SampleExtent } from '../core/mesh/sample-points';
 import type { MeshFacts } from '../core/mesh/mesh-facts';
+import type { Appearance } from '../core/surface/stage-layout';
 import type { StageProgram } from '../core/evaluate/stage-program';
 import type { ResolvedDemand } from '../core/evaluate/session';
 import { isLost, unwrap } from '../workers/answer';
@@ -16,6 +17,7 @@ import type { FillParts } from './fill-parts';
 import type { StageImages } from './images';
 import type { StageModels } from './stage-models';
 import type { ModelFeed, StageFeed } from './stage-feed';
+import { ThrownShadow } from './thrown-shadow';
 
 /** What controllers of models on the stage work with. */
 export interface StageParts extends EditorParts {
@@ -51,16 +53,19 @@ export class StageModelController {
   private presenting = 0;
   /** Counters for tests and benchmarks. */
   readonly counts = { stagePrograms: 0, fills: 0 };
+  private readonly shadow: ThrownShadow;
 
   constructor(
     private readonly name: string,
     private readonly parts: StageParts,
     private readonly network: () => ShownNetwork | null,
     private readonly onProblem: (error: unknown) => void,
-  ) {}
+  ) {
+    this.shadow = new ThrownShadow(parts.pool, (opacity) => this.feed?.setShadow(opacity));
+  }
 
   get isBusy(): boolean {
-    return this.preparing !== '' || this.presenting > 0;
+    return this.preparing !== '' || this.presenting > 0 || this.shadow.isBusy;
   }
   get model(): ModelFeed | null {
     return this.feed;
@@ -112,6 +117,22 @@ export class StageModelController {
     } finally {
       this.presenting--;
     }
+  }
+
+  /** What the surface needs of the stage, and how dense a shadow it throws. */
+  appear(appearance: Appearance): void {
+    this.feed?.setAppearance(appearance);
+    const shownNetwork = this.network();
+    const isShaded = this.feed && this.shown && shownNetwork?.pin === null;
+    const caster =
+      isShaded && this.shown
+        ? {
+            model: this.shown.id,
+            document: shownNetwork.document,
+            isOpen: this.isOpenDocument(shownNetwork.document),
+          }
+        : null;
+    this.shadow.follow(caster, appearance);
   }
 
   /** Has the program recomputed: another stage, or another worker. */

@@ -3,9 +3,8 @@ import type { StoreApi } from 'zustand/vanilla';
 import type { ImageHash, MaterialId, ModelId, NodeId, ResultKey, StrandId } from '../core/base/ids';
 import type { Problem } from '../core/base/problem';
 import type { ImageReading } from '../core/compile/images';
-import type { ModelScale } from '../core/compile/model-scale';
 import type { Camera } from '../core/evaluate/camera';
-import type { ValuePlace } from '../core/evaluate/influence';
+import type { InfluencePlace } from '../core/evaluate/influence';
 import type { ImageFacts } from '../core/evaluate/image-store';
 import type { Picture } from '../core/evaluate/picture';
 import type { Picked } from '../core/evaluate/pick';
@@ -17,6 +16,7 @@ import type { Appearance } from '../core/surface/stage-layout';
 import type { CardDetail } from './card-detail';
 import { emptyFindings } from './findings-state';
 import type { FindingsState } from './findings-state';
+import type { CompanionState, StageState } from './stage-state';
 
 export interface HistoryStep {
   readonly label: string;
@@ -96,10 +96,16 @@ export interface ViewState {
   /** A result shown on the stage in place of the surface. */
   readonly pin: ResultKey | null;
   readonly look: StageLook;
+  /** Whether what is shown lies spread out in texture space. */
+  readonly flat: boolean;
   /** How bright the stage is shown, in stops. */
   readonly exposure: number;
   /** Whether the models stand on a ground. */
   readonly ground: boolean;
+  /** Whether a grey and a mirror ball stand in a corner of the stage, in the same light. */
+  readonly balls: boolean;
+  /** The one channel of a pinned vector or colour that is shown, as grey; null for all of them. */
+  readonly channel: number | null;
   /** Which panel of the stage is open. */
   readonly stagePanel: 'lights' | 'companions' | 'references' | null;
   readonly backdrop: Backdrop;
@@ -164,26 +170,6 @@ export interface ResultState {
   readonly problem: Problem | null;
 }
 
-/** What may be chosen of the model at hand, by name. */
-export interface ModelFacts {
-  readonly scale: ModelScale;
-  readonly parts: readonly string[];
-  readonly attributes: readonly string[];
-  readonly sets: readonly string[];
-}
-/** How a model beside the current one is doing: why it cannot be shown, or nothing. */
-export type CompanionState =
-  | { readonly state: 'loading' }
-  | { readonly state: 'ready' }
-  | { readonly state: 'failed'; readonly message: string };
-/** What stands on the stage. */
-export interface StageState {
-  /** What the current model brings; null until it is loaded. */
-  readonly model: ModelFacts | null;
-  /** How each model beside the current one is doing, by its id in the document. */
-  readonly companionStates: ReadonlyMap<string, CompanionState>;
-}
-
 export interface MapProgress {
   readonly label: string;
   readonly share: number;
@@ -199,11 +185,8 @@ export interface WatchedInput {
   readonly path: readonly NodeId[];
   readonly input: string;
 }
-/** A result that is read on the stage while what it arrives at is edited. */
-/** A value that is pointed at, and what it is called. */
-export interface PointedValue extends ValuePlace {
-  readonly title: string;
-}
+/** A value, a node or a strand that is pointed at, and what it is called. */
+export type PointedValue = InfluencePlace & { readonly title: string };
 export interface ProbeState {
   readonly watched: WatchedInput | null;
   /** The value whose line is drawn on the model. */
@@ -212,7 +195,7 @@ export interface ProbeState {
   readonly reading: readonly number[] | null;
   /** What stands on strands while points are explained, by `strandShareKey`. */
   readonly strandWords: ReadonlyMap<string, string>;
-  /** The value whose region on the model is shown. */
+  /** The value, node or strand whose region on the model is shown. */
   readonly pointedValue: PointedValue | null;
 }
 
@@ -244,8 +227,11 @@ const VIEW: ViewState = {
   chosenStrand: null,
   pin: null,
   look: 'finished',
+  flat: false,
   exposure: 0,
   ground: true,
+  balls: false,
+  channel: null,
   stagePanel: null,
   backdrop: 'usual',
   picking: null,

@@ -11,9 +11,9 @@ import type {
   ProbeState,
   ResultState,
   SavingState,
-  StageState,
   ViewState,
 } from './stores';
+import type { StageState } from './stage-state';
 
 export const useDocument = <T>(selector: (state: DocumentState) => T): T =>
   useStore(stores.document, selector);

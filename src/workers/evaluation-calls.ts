@@ -16,7 +16,7 @@ import { measureDial } from '../core/evaluate/dial-measures';
 import { measurePairs, measureUnplugging, rankInfluence } from '../core/evaluate/group-measures';
 import { GroupTrial } from '../core/evaluate/group-trial';
 import { InfluenceFinder } from '../core/evaluate/influence';
-import type { ValuePlace } from '../core/evaluate/influence';
+import type { InfluencePlace } from '../core/evaluate/influence';
 import { GroupPainter } from '../core/evaluate/group-painter';
 import { outputGlsl } from '../core/evaluate/output-glsl';
 import { proveGroup } from '../core/evaluate/proof';
@@ -32,11 +32,11 @@ import type { DialValues } from '../core/edit/variants';
 import type { BoardId, NetworkDocument, Triple } from '../core/graph/document';
 import { PLAIN_TARGETS } from '../core/surface/stage-layout';
 import { attempt } from './answer';
-import type { Answer } from './answer';
 import { sent } from './desk';
 import type { Desk } from './desk';
 import { HeldDocuments } from './held-documents';
-import type { DocumentNews, DocumentReference } from './held-documents';
+import type { DocumentNews, DocumentReference, OnDocument } from './held-documents';
+import { textureCalls } from './texture-calls';
 
 /** A request about a document that the worker may hold. */
 type About<Request extends { readonly document: NetworkDocument }> = Omit<Request, 'document'> & {
@@ -55,12 +55,6 @@ function settle<T>(work: () => T): () => T {
   }
 }
 
-/** Does work on a document that is named in a call. */
-type OnDocument = <T>(
-  named: DocumentReference,
-  work: (document: NetworkDocument) => T,
-) => Promise<Answer<T>>;
-
 /** All calls about the open document, which the worker holds. */
 export function documentCalls(desk: Desk) {
   const held = new HeldDocuments();
@@ -73,6 +67,7 @@ export function documentCalls(desk: Desk) {
     ...stageCalls(desk, held, about),
     ...figureCalls(desk, about),
     ...groupCalls(desk, about),
+    ...textureCalls(desk, about),
   };
 }
 
@@ -150,11 +145,11 @@ function figureCalls({ models }: Desk, about: OnDocument) {
     /** Figures and histograms of outputs, channel by channel. */
     figures: (id: ModelId, named: DocumentReference, keys: readonly ResultKey[]) =>
       about(named, (document) => figures.describe(models.get(id), document, keys)),
-    /** The first lane of a result where rays meet the model. */
+    /** The lanes of a result, or the normal, where rays meet the model. */
     rayValues: (
       id: ModelId,
       named: DocumentReference,
-      key: ResultKey,
+      key: ResultKey | null,
       rays: readonly PointedRay[],
     ) => about(named, (document) => reader.read(models.get(id), document, key, rays)),
     /** An output as a function of GLSL; null where there is none. */
@@ -194,7 +189,7 @@ export interface PaintRequest extends Omit<GroupRequest, 'models'> {
 export interface InfluenceRequest {
   readonly document: DocumentReference;
   readonly model: ModelId;
-  readonly place: ValuePlace;
+  readonly place: InfluencePlace;
   /** What is shown; null for the finished surface. */
   readonly pin: ResultKey | null;
   readonly camera: Camera;

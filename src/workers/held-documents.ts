@@ -1,3 +1,4 @@
+import type { Answer } from './answer';
 import { AppError } from '../core/base/diagnostic';
 import type { NetworkDocument } from '../core/graph/document';
 import { applyPatch } from '../core/graph/patch';
@@ -8,6 +9,12 @@ export type DocumentReference = NetworkDocument | number;
 /** A document to hold: whole, or as what makes it of one that is held. */
 export type DocumentNews =
   { readonly whole: NetworkDocument } | { readonly base: number; readonly patch: JsonPatch };
+
+/** Does work on a document that is named in a call. */
+export type OnDocument = <T>(
+  named: DocumentReference,
+  work: (document: NetworkDocument) => T,
+) => Promise<Answer<T>>;
 
 /** How many are held: calls name the newest, and perhaps one that was newest a moment ago. */
 const HELD = 4;

@@ -1,6 +1,8 @@
+import { setAmount } from '@/core/edit/amounts';
 import { addDial } from '@/core/edit/dials';
 import { groupSelection } from '@/core/edit/group';
 import { setValue } from '@/core/edit/nodes';
+import { disconnect } from '@/core/edit/strands';
 import { seePoints, framingCamera } from '@/core/evaluate/camera';
 import { InfluenceFinder } from '@/core/evaluate/influence';
 import { drawInfluence, influenceShares } from '@/core/evaluate/influence-picture';
@@ -130,4 +132,54 @@ describe('the region of a dial', () => {
     const picture = found && drawInfluence(found);
     expect(picture?.pixels.some((byte, k) => k % 4 === 3 && byte > 0)).toBe(false);
   });
+});
+
+it('finds what a node and a strand make of the picture, by the difference without them', () => {
+  const { document } = withDial('salt', 'level', 'times');
+  const [group] = Object.keys(document.groups);
+  const card = document.network.nodes.find((each) => each.group === group)?.id ?? '';
+  const path = [card];
+  const lanesOf = (shown: NetworkDocument): readonly Float32Array[] => {
+    const seen = seePoints(model.analysis, camera, WIDTH, Math.round(WIDTH / camera.aspect));
+    return new EvaluationSession({ surface: true, taps: [], antialias: [] }).evaluate(
+      shown,
+      model.mesh,
+      seen.points,
+      model.measured,
+    );
+  };
+  const expected = (without: NetworkDocument): number => {
+    const [a, b] = [lanesOf(document), lanesOf(without)];
+    const count = a[0]?.length ?? 0;
+    const differs = (k: number): boolean =>
+      a.some((lane, l) => Math.abs((lane[k] ?? 0) - (b[l]?.[k] ?? 0)) > 1e-6);
+    return Array.from({ length: count }, (_, k) => k).filter(differs).length / count;
+  };
+  const inner = document.groups[group ?? '']?.network;
+  const strand = inner?.strands.find(({ from }) => from.node === 'soot');
+  if (!strand) throw new Error('no strand');
+  const finder = new InfluenceFinder();
+  const ofStrand = finder.find(
+    model,
+    document,
+    { path, part: 'strand', id: strand.id },
+    null,
+    camera,
+    WIDTH,
+  );
+  const cut = disconnect(document, group ?? '', [strand.id]);
+  expect(ofStrand && influenceShares(ofStrand).ever).toBeCloseTo(expected(cut), 6);
+  const ofNode = finder.find(
+    model,
+    document,
+    { path, part: 'node', node: 'soot' },
+    null,
+    camera,
+    WIDTH,
+  );
+  const off = setAmount(document, group ?? '', 'soot', 0);
+  expect(ofNode && influenceShares(ofNode).ever).toBeCloseTo(expected(off), 6);
+  expect(ofNode?.largest).toBeGreaterThan(0);
+  const gone = { path, part: 'strand', id: 'nowhere' } as const;
+  expect(finder.find(model, document, gone, null, camera, WIDTH)).toBeNull();
 });

@@ -1,7 +1,8 @@
 /** What is seen of each surface through a whole stack of layers. */
 import { LoadedModel } from '@/core/evaluate/loaded-model';
 import { setAmount } from '@/core/edit/amounts';
-import { surfaceShares } from '@/core/evaluate/layer-stack';
+import { framingCamera } from '@/core/evaluate/camera';
+import { paintShares, surfaceShares } from '@/core/evaluate/layer-stack';
 import { groupSelection } from '@/core/edit/group';
 import { changeNode } from '@/core/edit/board';
 
@@ -95,4 +96,19 @@ describe('the share of each surface', () => {
     ]);
     expect(sharesOf(documentOf([node('base', 'surface.surface')]))).toEqual({});
   });
+});
+
+it('pictures show where each surface is still seen', () => {
+  const camera = framingCamera(model.mesh.centre, model.mesh.size);
+  const pictures = paintShares(model, stack(0.6, 0.25), null, [], camera, 24);
+  const greyOf = (id: string): number => {
+    const { pixels } = pictures.find(({ node: each }) => each === id)?.picture ?? {
+      pixels: new Uint8ClampedArray(),
+    };
+    const seen = pixels.findIndex((value, k) => k % 4 === 3 && value === 255);
+    return pixels[seen - 3] ?? -1;
+  };
+  expect(greyOf('dust')).toBe(Math.round(255 * 0.25));
+  expect(greyOf('paint')).toBe(Math.round(255 * 0.45));
+  expect(Math.abs(greyOf('base') - 255 * 0.3)).toBeLessThan(1);
 });

@@ -1,8 +1,10 @@
 import type { NodeId, ResultKey } from '../base/ids';
 import { describePorts } from '../compile/catalogue';
 import { findNode, getInputValue } from '../compile/uniforms';
-import { boardAt } from '../edit/board';
+import { boardAt, getNetwork } from '../edit/board';
+import { setAmount } from '../edit/amounts';
 import { setValue } from '../edit/nodes';
+import { disconnect } from '../edit/strands';
 import { dialStates } from '../edit/sheet-plan';
 import { isTriple } from '../graph/document';
 import type { InputValue, NetworkDocument, Triple } from '../graph/document';
@@ -18,16 +20,27 @@ export interface ValuePlace {
   readonly node: NodeId;
   readonly input: string;
 }
-/** Where a value changes what is shown, as a camera sees it; rows from the top. */
+/** A node or a strand as a whole. */
+export type PartPlace = { readonly path: readonly NodeId[] } & (
+  | { readonly part: 'node'; readonly node: NodeId }
+  | { readonly part: 'strand'; readonly id: string }
+);
+/** What is asked where it changes what is shown. */
+export type InfluencePlace = ValuePlace | PartPlace;
+/** Where something changes what is shown, as a camera sees it; rows from the top. */
 export interface Influence {
   readonly width: number;
   readonly height: number;
   /**
    * How much what is shown changes per width of the slider, at the present setting: the derivative,
-   * the largest over all lanes. Not a number where there is no surface.
+   * the largest over all lanes; of a node by its overall amount, of a strand the whole difference
+   * to the board without it. Not a number where there is no surface.
    */
   readonly strength: Float32Array<ArrayBuffer>;
-  /** 1 where some setting on the slider gives something else than the present one, else 0. */
+  /**
+   * 1 where some setting on the slider, or the board without the node or strand, gives something
+   * else than the present one, else 0.
+   */
   readonly reach: Uint8Array<ArrayBuffer>;
   /** The largest strength; 0 where nothing changes. */
   readonly largest: number;
@@ -44,22 +57,22 @@ const isOther = (a: number, b: number): boolean =>
   !(Math.abs(a - b) <= SAME * Math.max(1, Math.abs(a))) && !(Number.isNaN(a) && Number.isNaN(b));
 
 /** Two settings around the present one, and how far they are apart in widths of the slider. */
-interface Pair {
-  readonly below: InputValue;
-  readonly above: InputValue;
+interface Pair<State> {
+  readonly below: State;
+  readonly above: State;
   readonly apart: number;
 }
-interface Trials {
-  readonly now: InputValue;
-  readonly pairs: readonly Pair[];
-  readonly samples: readonly InputValue[];
+interface Trials<State> {
+  readonly now: State;
+  readonly pairs: readonly Pair<State>[];
+  readonly samples: readonly State[];
 }
 
 /** What is tried of a value; null for one that cannot be set. */
 export function trialsOf(
   document: NetworkDocument,
   { path, node: id, input }: ValuePlace,
-): Trials | null {
+): Trials<InputValue> | null {
   const node = findNode(document, [...path, id]);
   const view = node && describePorts(document, node)?.inputs.find((each) => each.id === input);
   const now = node && (getInputValue(node, input) ?? view?.dial?.home);
@@ -89,6 +102,44 @@ export function trialsOf(
   return { now, pairs: [], samples: dialStates(view.dial).map(({ value }) => value) };
 }
 
+/** Documents in which a value, a node or a strand is tried; null for what cannot be. */
+function documentTrials(
+  document: NetworkDocument,
+  place: InfluencePlace,
+): Trials<NetworkDocument> | null {
+  const board = boardAt(document, place.path);
+  if (!('part' in place)) {
+    const found = trialsOf(document, place);
+    if (!found) return null;
+    const at = (value: InputValue): NetworkDocument =>
+      setValue(document, board, place.node, place.input, value);
+    return {
+      now: at(found.now),
+      pairs: found.pairs.map(({ below, above, apart }) => ({
+        below: at(below),
+        above: at(above),
+        apart,
+      })),
+      samples: found.samples.map(at),
+    };
+  }
+  if (place.part === 'strand') {
+    if (!getNetwork(document, board).strands.some(({ id }) => id === place.id)) return null;
+    const without = disconnect(document, board, [place.id]);
+    return { now: document, pairs: [{ below: without, above: document, apart: 1 }], samples: [] };
+  }
+  const node = findNode(document, [...place.path, place.node]);
+  if (!node) return null;
+  const amount = node.amount ?? 1;
+  const at = (value: number): NetworkDocument => setAmount(document, board, place.node, value);
+  const [below, above] = [Math.max(0, amount - HALF_STEP), amount + HALF_STEP];
+  return {
+    now: at(amount),
+    pairs: [{ below: at(below), above: at(above), apart: above - below }],
+    samples: [at(0)],
+  };
+}
+
 interface Sight {
   readonly key: string;
   readonly model: LoadedModel;
@@ -111,31 +162,25 @@ export class InfluenceFinder {
    * @param pin what is shown; null for the finished surface
    * @param width of the grid, pixels; the height follows from the camera
    * @param isQuick the derivative alone; `reach` then holds only what changes just now
-   * @returns null for a value that cannot be set
+   * @returns null for a value that cannot be set, and for what is not there any more
    * @throws CompileError when the document has errors
    */
   find(
     model: LoadedModel,
     document: NetworkDocument,
-    place: ValuePlace,
+    place: InfluencePlace,
     pin: ResultKey | null,
     camera: Camera,
     width: number,
     isQuick = false,
   ): Influence | null {
-    const found = trialsOf(document, place);
+    const found = documentTrials(document, place);
     if (!found) return null;
     const trials = isQuick ? { ...found, samples: [] } : found;
     const seen = this.see(model, camera, width);
     const session = this.sessionFor(pin);
-    const board = boardAt(document, place.path);
-    const look = (value: InputValue): readonly Float32Array[] =>
-      session.evaluate(
-        setValue(document, board, place.node, place.input, value),
-        model.mesh,
-        seen.points,
-        model.measured,
-      );
+    const look = (tried: NetworkDocument): readonly Float32Array[] =>
+      session.evaluate(tried, model.mesh, seen.points, model.measured);
     return gather(trials, look, seen);
   }
 
@@ -163,8 +208,8 @@ export class InfluenceFinder {
 }
 
 function gather(
-  { now, pairs, samples }: Trials,
-  look: (value: InputValue) => readonly Float32Array[],
+  { now, pairs, samples }: Trials<NetworkDocument>,
+  look: (tried: NetworkDocument) => readonly Float32Array[],
   { width, height, pixels }: VisiblePoints,
 ): Influence {
   const strength = new Float32Array(width * height).fill(Number.NaN);

@@ -4,7 +4,12 @@ import { getNetwork } from '../edit/board';
 import type { BoardId, NetworkDocument, NodeInstance } from '../graph/document';
 import { OUTPUT_EDGE } from '../graph/document';
 import { outputKey } from '../graph/result-key';
+import type { SamplePoints } from '../mesh/sample-points';
+import { seePoints, squareCamera } from './camera';
+import type { Camera } from './camera';
 import type { LoadedModel } from './loaded-model';
+import { paintValues } from './picture';
+import type { Picture } from './picture';
 import { EvaluationSession } from './session';
 
 const LAYER = 'surface.layer';
@@ -58,6 +63,56 @@ function listParts(document: NetworkDocument, board: BoardId): readonly Part[] {
 }
 const MOST_PARTS = 64;
 
+/** How much of one surface is seen, and laid, at each point. */
+interface SeenPart {
+  readonly node: string;
+  readonly seen: Float32Array;
+  readonly laid: Float32Array;
+}
+
+/** Topmost first. */
+function seenParts(
+  model: LoadedModel,
+  document: NetworkDocument,
+  board: BoardId,
+  path: readonly string[],
+  points: SamplePoints,
+): readonly SeenPart[] {
+  const parts = listParts(document, board);
+  const layers = [...new Set(parts.flatMap(({ passes }) => passes.map(({ layer }) => layer)))];
+  const keys = layers.map((layer) => outputKey([...path, layer], 'coverage'));
+  const session = new EvaluationSession({ surface: false, taps: keys, antialias: [] });
+  // What an amount leaves of a layer is counted here; its own coverage is that of all of it.
+  const whole = layers.reduce((now, layer) => setAmount(now, board, layer, null), document);
+  const lanes = session.evaluate(whole, model.mesh, points, model.maps);
+  const kept = new Map(
+    getNetwork(document, board).nodes.map(({ id, amount = 1 }) => [id as string, amount]),
+  );
+  const coverage = new Map(layers.map((layer, k) => [layer, lanes[k]]));
+  const covers = (layer: string, k: number): number =>
+    (coverage.get(layer)?.[k] ?? 0) * Math.min(1, kept.get(layer) ?? 1);
+  const found = new Map<string, SeenPart>();
+  for (const { node, passes } of parts) {
+    const made = found.get(node) ?? {
+      node,
+      seen: new Float32Array(points.count),
+      laid: new Float32Array(points.count),
+    };
+    found.set(node, made);
+    for (let k = 0; k < points.count; k++) {
+      let [seen, laid] = [1, 1];
+      for (const { layer, over } of passes) {
+        const share = covers(layer, k);
+        seen *= over ? share : 1 - share;
+        if (over) laid *= share;
+      }
+      made.seen[k] = (made.seen[k] ?? 0) + seen;
+      made.laid[k] = (made.laid[k] ?? 0) + laid;
+    }
+  }
+  return [...found.values()];
+}
+
 /**
  * What of each surface is seen at the end of a board once all layers lie over each other: at every
  * point the product of what the layers above leave of it. Topmost first.
@@ -70,37 +125,37 @@ export function surfaceShares(
   board: BoardId,
   path: readonly string[],
 ): readonly SurfaceShare[] {
-  const parts = listParts(document, board);
-  const layers = [...new Set(parts.flatMap(({ passes }) => passes.map(({ layer }) => layer)))];
-  const keys = layers.map((layer) => outputKey([...path, layer], 'coverage'));
-  const points = model.uniform;
-  const session = new EvaluationSession({ surface: false, taps: keys, antialias: [] });
-  // What an amount leaves of a layer is counted here; its own coverage is that of all of it.
-  const whole = layers.reduce((now, layer) => setAmount(now, board, layer, null), document);
-  const lanes = session.evaluate(whole, model.mesh, points, model.maps);
-  const kept = new Map(
-    getNetwork(document, board).nodes.map(({ id, amount = 1 }) => [id as string, amount]),
-  );
-  const coverage = new Map(layers.map((layer, k) => [layer, lanes[k]]));
-  const covers = (layer: string, k: number): number =>
-    (coverage.get(layer)?.[k] ?? 0) * Math.min(1, kept.get(layer) ?? 1);
-  const count = Math.max(1, points.count);
-  const found = new Map<string, SurfaceShare>();
-  for (const { node, passes } of parts) {
-    let [seen, laid] = [0, 0];
-    for (let k = 0; k < points.count; k++) {
-      const shares = passes.map(({ layer, over }) =>
-        over ? covers(layer, k) : 1 - covers(layer, k),
-      );
-      seen += shares.reduce((left, share) => left * share, 1);
-      laid += passes.reduce((left, { over }, p) => (over ? left * (shares[p] ?? 1) : left), 1);
-    }
-    const before = found.get(node) ?? { node, share: 0, covers: 0 };
-    found.set(node, {
-      node,
-      share: before.share + seen / count,
-      covers: Math.min(1, before.covers + laid / count),
-    });
-  }
-  return [...found.values()];
+  const mean = (values: Float32Array): number =>
+    values.reduce((sum, value) => sum + value, 0) / Math.max(1, values.length);
+  return seenParts(model, document, board, path, model.uniform).map(({ node, seen, laid }) => ({
+    node,
+    share: mean(seen),
+    covers: Math.min(1, mean(laid)),
+  }));
+}
+
+/** Where a surface is still seen through all layers: white where all of it is, black where none. */
+export interface SharePicture {
+  readonly node: string;
+  readonly picture: Picture;
+}
+
+/**
+ * The same as pictures, square, as a camera sees the model. Topmost first.
+ * @param size of a picture, pixels a side
+ * @throws CompileError when the document has errors
+ */
+export function paintShares(
+  model: LoadedModel,
+  document: NetworkDocument,
+  board: BoardId,
+  path: readonly string[],
+  camera: Camera,
+  size: number,
+): readonly SharePicture[] {
+  const sight = seePoints(model.analysis, squareCamera(camera), size, size);
+  return seenParts(model, document, board, path, sight.points).map(({ node, seen }) => ({
+    node,
+    picture: paintValues(sight, [seen], false),
+  }));
 }

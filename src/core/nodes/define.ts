@@ -42,16 +42,38 @@ export interface NodeSettings {
 /** What stands for an earlier version: the way to the next, or its meaning, kept as it was. */
 export type FormerVersion = NodeUpgrade | { readonly kept: NodeDefinition };
 
+interface FittedBand {
+  readonly centre: string;
+  readonly width: string;
+  readonly softness: string;
+}
 /**
- * How a mask is fitted to an example: an edge and its width, or a band by its centre and width, of
- * what arrives at `of`. `when`: an option and the choice under which it is.
+ * How a mask is fitted to an example, by the inputs that are fitted. `of`: the input whose values
+ * are read. `when`: an option and the choice under which it is.
  */
-export type ExampleFit = {
-  readonly of: string;
-  readonly when?: readonly [option: string, choice: string];
-} & (
-  | { readonly kind: 'edge'; readonly edge: string; readonly width: string }
-  | { readonly kind: 'band'; readonly centre: string; readonly width: string }
+export type ExampleFit = { readonly when?: readonly [option: string, choice: string] } & (
+  | {
+      readonly kind: 'edge';
+      readonly of: string;
+      readonly edge: string;
+      readonly width: string;
+      /** Whether the edge is where the width begins; else its middle. */
+      readonly begins?: boolean;
+    }
+  /** Where 0 and where 1 is reached. */
+  | { readonly kind: 'edges'; readonly of: string; readonly lower: string; readonly upper: string }
+  /** `wheel`: the band is one of hues, on a wheel of so many degrees. */
+  | ({ readonly kind: 'band'; readonly of: string; readonly wheel?: number } & FittedBand)
+  /** A band of how far the surface faces a direction. */
+  | ({ readonly kind: 'facing'; readonly direction: string } & FittedBand)
+  /** Stops of a ramp between two ends. */
+  | {
+      readonly kind: 'stops';
+      readonly of: string;
+      readonly stops: string;
+      readonly from: string;
+      readonly to: string;
+    }
 );
 
 interface NodeText {
@@ -67,7 +89,7 @@ interface NodeText {
   /** The inputs that take the least and the most of what arrives at another, by a button. */
   readonly measures?: { readonly of: string; readonly least: string; readonly most: string };
   /** The inputs that are fitted to strokes on a model: what a mask is to hold, and what not. */
-  readonly fits?: ExampleFit;
+  readonly fits?: readonly ExampleFit[];
   /** Words a search also finds it by. */
   readonly synonyms: readonly string[];
   /**

@@ -11,9 +11,12 @@ import { useMemo, useRef } from 'react';
 import { own } from '@/core/base/own';
 import { findDefinition } from '@/core/compile/catalogue';
 import { getNetwork } from '@/core/edit/board';
+import { isMark } from '@/core/edit/marks';
 import { insertIntoStrand } from '@/core/edit/strands';
 import { outputKey } from '@/core/graph/result-key';
+import { INPUT_EDGE, OUTPUT_EDGE } from '@/core/graph/document';
 import type { NetworkDocument } from '@/core/graph/document';
+import { pointAtPart } from '@/state/driven';
 import { commit, currentBoard, endGesture, select } from '@/state/editing';
 import { stores } from '@/state/stores';
 import { exchange } from '@/state/rewiring';
@@ -109,6 +112,11 @@ interface DrawingProps {
   readonly adding: Adding;
 }
 
+const isEdge = (id: string): boolean => id === INPUT_EDGE || id === OUTPUT_EDGE;
+const pointAtNothing = (): void => {
+  pointAtPart(null);
+};
+
 /** What the drawing library calls back; the same functions for as long as the board is there. */
 function useCallbacks(
   host: React.RefObject<HTMLDivElement | null>,
@@ -151,6 +159,15 @@ function useCallbacks(
         focus();
       },
       onNodeClick: focus,
+      // With the key held that asks: what of the picture this is.
+      onNodeMouseMove: ({ altKey }: React.MouseEvent, { id }: Node) => {
+        pointAtPart(altKey && !isMark(id) && !isEdge(id) ? { part: 'node', node: id } : null);
+      },
+      onNodeMouseLeave: pointAtNothing,
+      onEdgeMouseMove: ({ altKey }: React.MouseEvent, { id }: Edge) => {
+        pointAtPart(altKey ? { part: 'strand', id } : null);
+      },
+      onEdgeMouseLeave: pointAtNothing,
       onPaneContextMenu: (event: MouseEvent | React.MouseEvent) => {
         event.preventDefault();
         setPalette({ x: event.clientX, y: event.clientY, initial: '', open: null });

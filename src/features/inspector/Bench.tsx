@@ -1,6 +1,5 @@
 'use client';
-import { own } from '@/core/base/own';
-import { useCallback, useMemo, useState } from 'react';
+import { useMemo } from 'react';
 import type { ComponentType } from 'react';
 import { describeNode, findNodeDefinition, idleInputs } from '@/core/compile/catalogue';
 import { getNetwork } from '@/core/edit/board';
@@ -13,7 +12,7 @@ import { AmountRow } from './AmountRow';
 import { BenchHeader } from './BenchHeader';
 import { BenchPicture } from './BenchPicture';
 import { ByExample } from './ByExample';
-import { CompareSheet } from './CompareSheet';
+import { NodeSheets, useAsked } from './NodeSheets';
 import { FindingNotes } from './FindingNotes';
 import { MeasureRow } from './MeasureRow';
 import { InputRows } from './InputRows';
@@ -21,8 +20,6 @@ import { RepeatField } from './SelectionBench';
 import { SurfaceShares } from './SurfaceShares';
 import { ShapeEditors } from './ShapeEditors';
 import { StrandBench } from './StrandBench';
-import { optionTrials, valueTrials } from './trials';
-import type { Trials } from './trials';
 import { stores } from '@/state/stores';
 import { useBoardId, useCard } from '@/state/use-card';
 import { useDocument, useView } from '@/state/use-stores';
@@ -61,7 +58,7 @@ const SHAPES: ReadonlySet<string> = new Set(['ramp', 'curve', 'formula']);
 function NodeBench(props: BenchProps & { readonly node: NodeInstance }) {
   const { node, evaluation, onExpose, Variants } = props;
   const path = useView((state) => state.path);
-  const { comparing, setComparing, compareOption, compareValue } = useComparing();
+  const { asked, compareOption, compareValue, ask, close } = useAsked();
   const board = useBoardId();
   const { group } = useCard(node.id);
   const definition = findNodeDefinition(node);
@@ -75,13 +72,8 @@ function NodeBench(props: BenchProps & { readonly node: NodeInstance }) {
     <div className="scaled flex h-full gap-4 overflow-auto p-3" data-testid="bench">
       <BenchPicture node={node} outputs={ports?.outputs ?? []} />
       <div className="min-w-0 flex-1">
-        <BenchHeader node={node} onCompare={compareOption} onExpose={onExpose} />
-        <ComparedInPictures
-          node={node}
-          compared={comparing}
-          evaluation={evaluation}
-          onClose={setComparing}
-        />
+        <BenchHeader node={node} onCompare={compareOption} onExpose={onExpose} onAsk={ask} />
+        <NodeSheets node={node} asked={asked} evaluation={evaluation} onClose={close} />
         <p
           tabIndex={0}
           className={
@@ -104,7 +96,7 @@ function NodeBench(props: BenchProps & { readonly node: NodeInstance }) {
         {group ? (
           <Variants {...{ group, evaluation }} card={node} path={[...path, node.id]} />
         ) : null}
-        <ShapeEditors node={node} ports={shown} findings={findings} onExpose={onExpose} />
+        <ShapeEditors {...{ node, findings, onExpose, evaluation }} ports={shown} />
         <InputRows
           node={node}
           ports={shown.filter((port) => !SHAPES.has(port.kind))}
@@ -114,63 +106,6 @@ function NodeBench(props: BenchProps & { readonly node: NodeInstance }) {
         />
       </div>
     </div>
-  );
-}
-
-/** What of a node is compared in pictures: an option, or a value of an input. */
-type Compared = { readonly option: string } | { readonly input: string };
-
-/** What is compared at the moment; the functions stay the same. */
-function useComparing() {
-  const [comparing, setComparing] = useState<Compared | null>(null);
-  const compareOption = useCallback((option: string) => {
-    setComparing({ option });
-  }, []);
-  const compareValue = useCallback((input: string) => {
-    setComparing({ input });
-  }, []);
-  return { comparing, setComparing, compareOption, compareValue };
-}
-
-interface ComparedProps {
-  readonly node: NodeInstance;
-  readonly compared: Compared | null;
-  readonly evaluation: Evaluation | null;
-  readonly onClose: (compared: null) => void;
-}
-
-function trialsOf(
-  node: NodeInstance,
-  group: GroupDefinition | null,
-  compared: Compared,
-): Trials | null {
-  if ('option' in compared) {
-    const definition = own(findNodeDefinition(node)?.options, compared.option);
-    return definition ? optionTrials(node, compared.option, definition) : null;
-  }
-  const view = describeNode(node, group)?.inputs.find(({ id }) => id === compared.input);
-  return view ? valueTrials(node, view) : null;
-}
-
-/** Choices of an option, or settings of a value, in pictures, while they are compared. */
-function ComparedInPictures({ node, compared, evaluation, onClose }: ComparedProps) {
-  const { group } = useCard(node.id);
-  const trials = compared && trialsOf(node, group, compared);
-  const [first] = describeNode(node, group)?.outputs ?? [];
-  if (!trials || !first || !evaluation) return null;
-  return (
-    <CompareSheet
-      node={node}
-      compared={trials}
-      output={first.id}
-      evaluation={evaluation}
-      onChoose={({ take }) => {
-        take();
-      }}
-      onClose={() => {
-        onClose(null);
-      }}
-    />
   );
 }
 

@@ -8,11 +8,13 @@ import { findNodeDefinition, findGroupDefinition } from '@/core/compile/catalogu
 import { changeNode } from '@/core/edit/board';
 import type { NodeInstance } from '@/core/graph/document';
 import type { OptionDefinition } from '@/core/nodes/define';
+import { pointAtPart } from '@/state/driven';
 import { pickingPart } from '@/state/picks';
 import { useFindings } from '@/state/use-findings';
 import { Button } from '@/ui/Button';
 import { changeOption } from './change-option';
 import { NodeMenu } from './NodeMenu';
+import type { NodeQuestion } from './NodeMenu';
 import { OptionChoice } from './OptionChoice';
 import { PickButton } from './PickButton';
 import { StartMenu } from './StartMenu';
@@ -25,15 +27,17 @@ interface Props {
   readonly onCompare: (option: string) => void;
   /** Makes an option a dial of the open group. */
   readonly onExpose: ((node: string, input: string) => void) | null;
+  readonly onAsk: (asked: NodeQuestion) => void;
 }
 
 /** Whether a node is the same but for its values: then its head is. */
 const isAlike = (
-  { node: a, onCompare: compareA, onExpose: exposeA }: Props,
-  { node: b, onCompare: compareB, onExpose: exposeB }: Props,
+  { node: a, onCompare: compareA, onExpose: exposeA, onAsk: askA }: Props,
+  { node: b, onCompare: compareB, onExpose: exposeB, onAsk: askB }: Props,
 ): boolean =>
   compareA === compareB &&
   exposeA === exposeB &&
+  askA === askB &&
   (
     [
       'id',
@@ -50,7 +54,7 @@ const isAlike = (
   ).every((member) => a[member] === b[member]);
 
 /** The name of the chosen node and what concerns it as a whole; its modes under it. */
-export const BenchHeader = memo(function BenchHeader({ node, onCompare, onExpose }: Props) {
+export const BenchHeader = memo(function BenchHeader({ node, onCompare, onExpose, onAsk }: Props) {
   const group = useDocument((state) => findGroupDefinition(state.document, node));
   const definition = findNodeDefinition(node);
   const options = Object.entries(definition?.options ?? {});
@@ -58,7 +62,20 @@ export const BenchHeader = memo(function BenchHeader({ node, onCompare, onExpose
   return (
     <>
       <div className="mb-1 flex flex-wrap items-center gap-2">
-        <NodeName node={node} title={node.name ?? group?.name ?? definition?.title ?? node.type} />
+        <span
+          title="Pointing at this shows on the model what the node changes"
+          onPointerEnter={() => {
+            pointAtPart({ part: 'node', node: node.id });
+          }}
+          onPointerLeave={() => {
+            pointAtPart(null);
+          }}
+        >
+          <NodeName
+            node={node}
+            title={node.name ?? group?.name ?? definition?.title ?? node.type}
+          />
+        </span>
         {definition && node.name && node.name !== definition.title ? (
           <span className="text-soft">{definition.title}</span>
         ) : null}
@@ -77,7 +94,7 @@ export const BenchHeader = memo(function BenchHeader({ node, onCompare, onExpose
             </Button>
           ) : null}
           <LimitChoice node={node} />
-          <NodeMenu node={node} />
+          <NodeMenu node={node} onAsk={onAsk} />
         </span>
       </div>
       {options.length > 0 || starts.length > 0 ? (
@@ -132,7 +149,7 @@ function NodeName({ node, title }: { readonly node: NodeInstance; readonly title
   );
 }
 
-interface OptionProps extends Props {
+interface OptionProps extends Omit<Props, 'onAsk'> {
   readonly id: string;
   readonly option: OptionDefinition;
 }

@@ -4,10 +4,11 @@ import { chosenOptions, findNodeDefinition, getNodeTitle } from '@/core/compile/
 import { getInputValue } from '@/core/compile/uniforms';
 import { complementInput } from '@/core/edit/complement';
 import { setValue } from '@/core/edit/nodes';
-import { fitExample } from '@/core/explain/fit-example';
-import type { Example, Fitted, FittedValues } from '@/core/explain/fit-example';
+import type { Example, Fitted, FittedValues } from '@/core/explain/example';
+import { fitExample, inputsOf } from '@/core/explain/fit-example';
 import type { ExampleFit } from '@/core/nodes/define';
-import type { NodeInstance } from '@/core/graph/document';
+import { isRamp, isTriple } from '@/core/graph/document';
+import type { InputValue, NodeInstance } from '@/core/graph/document';
 import { arrivingKey } from '@/core/graph/result-key';
 import { commit } from '@/state/editing';
 import type { Evaluation } from '@/state/evaluation';
@@ -27,9 +28,10 @@ const SORTS = { inside: 'In here', outside: 'Not there' } as const;
 /** Fits the mask of a node to strokes on the model: what it is to hold, and what not. */
 export function ByExample({ node, evaluation }: Props) {
   const definition = findNodeDefinition(node);
-  const fit = definition?.fits;
-  if (!definition || !fit || !evaluation) return null;
-  if (fit.when && chosenOptions(definition, node)[fit.when[0]] !== fit.when[1]) return null;
+  if (!definition?.fits || !evaluation) return null;
+  const chosen = chosenOptions(definition, node);
+  const fit = definition.fits.find(({ when }) => !when || chosen[when[0]] === when[1]);
+  if (!fit) return null;
   return <Fitting fit={fit} node={node} evaluation={evaluation} />;
 }
 
@@ -50,7 +52,7 @@ function useExample({ fit, node, evaluation }: FittingProps) {
     [],
   );
   const mark = (sort: keyof Example): void => {
-    const key = arrivingKey([...path, node.id], fit.of);
+    const key = fit.kind === 'facing' ? null : arrivingKey([...path, node.id], fit.of);
     const title = getNodeTitle(stores.document.getState().document, node);
     const not = sort === 'inside' ? '' : 'not ';
     stores.view.setState({
@@ -73,16 +75,14 @@ function useExample({ fit, node, evaluation }: FittingProps) {
   };
 }
 
-/** What the inputs of a fit hold; those that are no numbers are left out. */
-function heldBy(node: NodeInstance, fit: ExampleFit): FittedValues {
-  const names = fit.kind === 'edge' ? [fit.edge, fit.width] : [fit.centre, fit.width];
-  return Object.fromEntries(
-    names.flatMap((name) => {
+/** What the inputs of a fit hold. */
+const heldBy = (node: NodeInstance, fit: ExampleFit): FittedValues =>
+  Object.fromEntries(
+    inputsOf(fit).flatMap((name) => {
       const value = getInputValue(node, name);
-      return typeof value === 'number' ? [[name, value] as const] : [];
+      return value === undefined ? [] : [[name, value] as const];
     }),
   );
-}
 
 function Fitting(props: FittingProps) {
   const { fit, node } = props;
@@ -127,9 +127,16 @@ function take(id: string, fit: ExampleFit, { values, isTurned }: Fits): void {
   commit('Fitted by example', (document, board) =>
     Object.entries(values).reduce(
       (now, [input, value]) => setValue(now, board, id, input, value),
-      isTurned ? complementInput(document, board, id, fit.of) : document,
+      isTurned && 'of' in fit ? complementInput(document, board, id, fit.of) : document,
     ),
   );
+}
+
+/** A fitted value in words. */
+function told(value: InputValue): string {
+  if (isTriple(value)) return value.join(', ');
+  if (isRamp(value)) return `at ${value.stops.map(({ position }) => position).join(', ')}`;
+  return typeof value === 'number' ? String(value) : '';
 }
 
 /** What would be taken, and why; or that nothing separates the strokes. */
@@ -143,7 +150,7 @@ function Proposal({
   if (!found) return null;
   if (found.kind === 'nothing separates')
     return <p className="text-madder">Nothing separates them. {found.because}</p>;
-  const values = Object.entries(found.values).map(([name, value]) => `${name} ${String(value)}`);
+  const values = Object.entries(found.values).map(([name, value]) => `${name} ${told(value)}`);
   const words = [...(found.isTurned ? ['turned over'] : []), ...values].join(', ');
   return (
     <p>

@@ -100,13 +100,13 @@ function usePictures(
       { path, camera } = stores.view.getState();
     const board = boardAt(document, path);
     const work = async (): Promise<void> => {
-      for (const { key, set } of latest.current) {
+      for (const { key, set, shows = { node, output } } of latest.current) {
         if (stopped || !camera) return;
         const picture = await unwrap(
           evaluation.pool.evaluator.picture(
             modelId,
             set(document, board),
-            keyOnBoard(path, node, output),
+            keyOnBoard(path, shows.node, shows.output),
             squareCamera(camera),
             SIDE,
           ),

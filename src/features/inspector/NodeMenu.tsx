@@ -1,6 +1,7 @@
 'use client';
 import { DropdownMenu } from 'radix-ui';
 import { maskInput } from '@/core/edit/complement';
+import { exchangeOrder } from '@/core/edit/order';
 import { swappableInputs } from '@/core/edit/exchange';
 import { resetNode } from '@/core/edit/reset';
 import { passDialsOn } from '@/core/edit/dials';
@@ -99,6 +100,31 @@ function groupItems({ id, group }: NodeInstance): readonly MenuItem[] {
   ];
 }
 
+/** What can be asked of a node: what it is for, and how it looks behind the one it feeds. */
+export type NodeQuestion = 'help' | 'order';
+type Ask = (asked: NodeQuestion) => void;
+
+/** What is told of a node, and what is seen of it in another order. */
+function askingItems(node: NodeInstance, onAsk: Ask): readonly MenuItem[] {
+  const { document } = stores.document.getState();
+  const canTurn = exchangeOrder(document, currentBoard(), node.id) !== null;
+  const item = (title: string, help: string, asked: NodeQuestion): MenuItem => ({
+    title,
+    help,
+    act: () => {
+      onAsk(asked);
+    },
+  });
+  return [
+    ...(node.group === undefined
+      ? [item('About this node', 'What it does, a typical use, and what is like it', 'help')]
+      : []),
+    ...(canTurn
+      ? [item('Both orders in pictures', 'Before and behind the node it feeds', 'order')]
+      : []),
+  ];
+}
+
 /** What is seen of a node, and how much of it. */
 const lookingItems = (id: string): readonly MenuItem[] => [
   {
@@ -117,7 +143,7 @@ const lookingItems = (id: string): readonly MenuItem[] => [
   },
 ];
 
-function itemsFor(node: NodeInstance): readonly (readonly MenuItem[])[] {
+function itemsFor(node: NodeInstance, onAsk: Ask): readonly (readonly MenuItem[])[] {
   const { id } = node;
   return [
     [
@@ -137,6 +163,7 @@ function itemsFor(node: NodeInstance): readonly (readonly MenuItem[])[] {
         },
       },
     ],
+    askingItems(node, onAsk),
     swapsOf(node),
     [
       {
@@ -171,13 +198,13 @@ function itemsFor(node: NodeInstance): readonly (readonly MenuItem[])[] {
 }
 
 /** What there is to do with the chosen node as a whole. */
-export function NodeMenu({ node }: { readonly node: NodeInstance }) {
+export function NodeMenu({ node, onAsk }: { readonly node: NodeInstance; readonly onAsk: Ask }) {
   return (
     <DropdownMenu.Root>
       <DropdownMenu.Trigger asChild>
         <Button className="min-h-[24px] !py-0 text-[11.5px]">Node …</Button>
       </DropdownMenu.Trigger>
-      <Menu sections={() => itemsFor(node)} onClosed={focusBoard} />
+      <Menu sections={() => itemsFor(node, onAsk)} onClosed={focusBoard} />
     </DropdownMenu.Root>
   );
 }

@@ -15,13 +15,17 @@ import { useExpose } from './use-expose';
 import { RampEditor } from './ramp/RampEditor';
 import type { RampDomain } from './ramp/edited-ramp';
 import { commit, endGesture } from '@/state/editing';
+import type { Evaluation } from '@/state/evaluation';
+import { explainValue } from '@/state/flat-view';
 import { useBoard, useResults, useView } from '@/state/use-stores';
+import { tellProblem } from '@/ui/tell-problem';
 
 interface Props {
   readonly node: NodeInstance;
   readonly ports: readonly InputView[];
   readonly findings: readonly PlacedFinding[];
   readonly onExpose: ((node: string, input: string) => void) | null;
+  readonly evaluation: Evaluation | null;
 }
 
 /** Between which values the ramps of a node lie; null where their ends are wired or driven. */
@@ -49,7 +53,7 @@ const isShape = ({ kind }: InputView, value: InputValue | undefined): boolean =>
   value !== undefined && (kind === 'ramp' || kind === 'curve' || kind === 'formula');
 
 /** Editors of the ramps, curves and formulas of a node, with what is wrong in them marked. */
-export function ShapeEditors({ node, ports: all, findings, onExpose }: Props) {
+export function ShapeEditors({ node, ports: all, findings, onExpose, evaluation }: Props) {
   // The shapes of a group are those of its dials, which have rows.
   const ports = all.filter(({ dial }) => dial === null);
   const path = useView((state) => state.path);
@@ -77,6 +81,9 @@ export function ShapeEditors({ node, ports: all, findings, onExpose }: Props) {
             histogram={histogram}
             faults={faults}
             sources={() => colourSources('Stop colour', node.id)}
+            onExplain={(at) => {
+              if (evaluation) explainValue(evaluation, arriving, at).catch(tellProblem);
+            }}
             onDone={endGesture}
             onChange={(next, gesture, label) => {
               set(port.id, next, label, gesture);

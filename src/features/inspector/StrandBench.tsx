@@ -16,6 +16,7 @@ import {
 } from '@/core/edit/strands';
 import { INPUT_EDGE, OUTPUT_EDGE } from '@/core/graph/document';
 import type { Conversion, NetworkDocument, Strand, ValueKind } from '@/core/graph/document';
+import { pointAtPart } from '@/state/driven';
 import { useBoardFindings } from '@/state/use-findings';
 import { Button } from '@/ui/Button';
 import { focusBoard } from '@/ui/focus-board';
@@ -82,7 +83,15 @@ export function StrandBench({ strand }: { readonly strand: Strand }) {
   return (
     <div className="flex flex-wrap items-center gap-3 p-4" data-testid="strand-bench">
       <FindingNotes findings={faults} />
-      <span>
+      <span
+        title="Pointing at this shows on the model what the strand changes"
+        onPointerEnter={() => {
+          pointAtPart({ part: 'strand', id: strand.id });
+        }}
+        onPointerLeave={() => {
+          pointAtPart(null);
+        }}
+      >
         From {nameOf(document, board, strand.from.node, strand.from.output)} to{' '}
         {nameOf(document, board, strand.to.node, strand.to.input)}.
       </span>

@@ -2,12 +2,14 @@
 import { useEffect, useState } from 'react';
 import { findNodeDefinition } from '@/core/compile/catalogue';
 import { getNetwork } from '@/core/edit/board';
-import type { SurfaceShare } from '@/core/evaluate/layer-stack';
+import type { SharePicture, SurfaceShare } from '@/core/evaluate/layer-stack';
 import type { BoardId } from '@/core/graph/document';
 import { percent } from '@/core/nodes/advice';
 import { select } from '@/state/editing';
 import type { Evaluation } from '@/state/evaluation';
-import { useDocument } from '@/state/use-stores';
+import { readSharePictures, readShares } from '@/state/surface-shares';
+import { useDocument, useView } from '@/state/use-stores';
+import { PictureCanvas } from '@/ui/PictureCanvas';
 
 interface Props {
   readonly node: string;
@@ -16,36 +18,46 @@ interface Props {
 }
 /** How long the document rests before it is measured anew, milliseconds. */
 const REST = 250;
+/** Of a picture, pixels a side: drawn at half of that. */
+const SIDE = 72;
 /** Below this share nobody sees a surface. */
 const UNSEEN = 0.001;
 
-function useShares(evaluation: Evaluation): readonly SurfaceShare[] {
+interface Shown {
+  readonly shares: readonly SurfaceShare[];
+  readonly pictures: readonly SharePicture[];
+}
+const NONE: Shown = { shares: [], pictures: [] };
+
+function useShares(evaluation: Evaluation): Shown {
   const document = useDocument((state) => state.document);
-  const [shares, setShares] = useState<readonly SurfaceShare[]>([]);
+  const camera = useView((state) => state.camera);
+  const [shown, setShown] = useState(NONE);
   useEffect(() => {
     let isLate = false;
+    const find = async (): Promise<void> => {
+      const shares = await readShares(evaluation);
+      if (!isLate) setShown((now) => ({ ...now, shares }));
+      const pictures = shares.length < 2 ? [] : await readSharePictures(evaluation, SIDE);
+      if (!isLate) setShown({ shares, pictures });
+    };
     const timer = setTimeout(() => {
-      evaluation.surfaceShares().then(
-        (found) => {
-          if (!isLate) setShares(found);
-        },
-        () => {
-          // The findings say what is wrong with the document.
-          if (!isLate) setShares([]);
-        },
-      );
+      find().catch(() => {
+        // The findings say what is wrong with the document.
+        if (!isLate) setShown(NONE);
+      });
     }, REST);
     return () => {
       isLate = true;
       clearTimeout(timer);
     };
-  }, [evaluation, document]);
-  return shares;
+  }, [evaluation, document, camera]);
+  return shown;
 }
 
 /** What is seen in the end of each surface that is laid over or under others. */
 export function SurfaceShares({ node, board, evaluation }: Props) {
-  const shares = useShares(evaluation);
+  const { shares, pictures } = useShares(evaluation);
   const nodes = useDocument(({ document }) => getNetwork(document, board).nodes);
   if (shares.length < 2) return null;
   const nameOf = (id: string): string => {
@@ -59,7 +71,12 @@ export function SurfaceShares({ node, board, evaluation }: Props) {
       </h3>
       <ul>
         {shares.map((each) => (
-          <li key={each.node} className="grid grid-cols-[1fr_120px_130px] items-center gap-2">
+          <li key={each.node} className="grid grid-cols-[36px_1fr_120px_130px] items-center gap-2">
+            <PictureCanvas
+              picture={pictures.find(({ node: id }) => id === each.node)?.picture}
+              label={`Where ${nameOf(each.node)} is still seen`}
+              className="h-[36px] w-[36px] bg-stage"
+            />
             <button
               type="button"
               className={

@@ -1,7 +1,10 @@
+import { getNodeTitle } from '@/core/compile/catalogue';
 import type { InputView } from '@/core/compile/catalogue';
 import { getInputValue } from '@/core/compile/uniforms';
 import { own } from '@/core/base/own';
+import { getNetwork } from '@/core/edit/board';
 import { setOption, setValue } from '@/core/edit/nodes';
+import { exchangeOrder } from '@/core/edit/order';
 import type { BoardId, NetworkDocument, NodeInstance } from '@/core/graph/document';
 import type { OptionDefinition } from '@/core/nodes/define';
 import { commit } from '@/state/editing';
@@ -13,6 +16,8 @@ export interface Trial {
   readonly key: string;
   readonly title: string;
   readonly help: string;
+  /** The output that is shown where it is not that of the node itself. */
+  readonly shows?: { readonly node: string; readonly output: string };
   /** Whether it is set so now. */
   readonly isNow: boolean;
   readonly set: (document: NetworkDocument, board: BoardId) => NetworkDocument;
@@ -43,6 +48,47 @@ export function optionTrials(
         changeOption(node, option, choice.value);
       },
     })),
+  };
+}
+
+/** A node and the one it feeds, as they are and in the other order. */
+export function orderTrials(
+  document: NetworkDocument,
+  board: BoardId,
+  node: NodeInstance,
+): Trials | null {
+  const other = exchangeOrder(document, board, node.id);
+  if (!other) return null;
+  const { first, ends } = other;
+  const [own, next] = [getNodeTitle(document, node), getNodeTitle(document, first)];
+  const last = getNetwork(document, board).strands.find(({ from }) => from.node === first.id);
+  return {
+    title: 'Both orders',
+    trials: [
+      {
+        key: 'as it is',
+        title: `${own}, then ${next}`,
+        help: 'As it is now.',
+        isNow: true,
+        ...(last ? { shows: last.from } : {}),
+        set: (now) => now,
+        take: () => undefined,
+      },
+      {
+        key: 'the other way',
+        title: `${next}, then ${own}`,
+        help: 'The other way round; all values stay.',
+        isNow: false,
+        shows: ends,
+        set: (now, at) => exchangeOrder(now, at, node.id)?.document ?? now,
+        take: () => {
+          commit(
+            `Put ${own} behind ${next}`,
+            (now, at) => exchangeOrder(now, at, node.id)?.document ?? now,
+          );
+        },
+      },
+    ],
   };
 }
 

@@ -1,5 +1,6 @@
 'use client';
 import { ChevronLeft, ChevronRight } from 'lucide-react';
+import { CHANNELS } from '@/core/explain/explain-points';
 import { walkStrand } from '@/core/edit/walk';
 import { parseResultKey } from '@/core/graph/result-key';
 import { boardAt } from '@/core/edit/board';
@@ -54,6 +55,7 @@ export function PinNote() {
       >
         <ChevronRight size={13} />
       </Step>
+      <ChannelChoice pin={pin} />
       <PinnedRange pin={pin} />
       <button
         type="button"
@@ -85,6 +87,35 @@ function Step({ label, onStep, children }: StepProps) {
     >
       {children}
     </button>
+  );
+}
+
+/** Which channel of a pinned vector or colour is shown, as grey; all of them unless chosen. */
+function ChannelChoice({ pin }: { readonly pin: string }) {
+  const kind = useResults((state) => state.taps.get(pin)?.kind ?? 'scalar');
+  const channel = useView((state) => state.channel);
+  const names = CHANNELS[kind];
+  if (names.length < 2) return null;
+  return (
+    <span className="flex" role="group" aria-label="Channel that is shown">
+      {[null, ...names.keys()].map((each) => (
+        <button
+          key={each}
+          type="button"
+          aria-pressed={channel === each}
+          title={each === null ? 'All channels' : `Channel ${names[each] ?? ''} alone, as grey`}
+          className={
+            'min-h-[24px] min-w-[24px] border border-weld-ink/40 px-1 ' +
+            (channel === each ? 'bg-weld-ink text-weld' : '')
+          }
+          onClick={() => {
+            stores.view.setState({ channel: each });
+          }}
+        >
+          {each === null ? 'all' : names[each]}
+        </button>
+      ))}
+    </span>
   );
 }
 

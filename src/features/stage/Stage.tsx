@@ -8,6 +8,7 @@ import { useView } from '@/state/use-stores';
 import { BeaconTools } from './BeaconTools';
 import { CompanionsPanel } from './CompanionsPanel';
 import { ExplainClicks } from './ExplainClicks';
+import { FlatView } from './FlatView';
 import { InfluenceOverlay } from './InfluenceOverlay';
 import { KeptSight } from './KeptSight';
 import { LevelLine } from './LevelLine';
@@ -55,6 +56,7 @@ export function Stage({ evaluation, models }: Props) {
         />
         <ReferenceLayer isBehind={false} />
         <ReferencesBeside />
+        <FlatView evaluation={evaluation} />
         <KeptSight />
         <LevelLine evaluation={evaluation} host={host} />
         <InfluenceOverlay evaluation={evaluation} />

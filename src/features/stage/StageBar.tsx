@@ -1,5 +1,15 @@
 'use client';
-import { ArrowDownToLine, Frame, Images, Lightbulb, Minus, Plus, Shapes } from 'lucide-react';
+import {
+  ArrowDownToLine,
+  Blend,
+  Frame,
+  Grid2x2,
+  Images,
+  Lightbulb,
+  Minus,
+  Plus,
+  Shapes,
+} from 'lucide-react';
 import { useCallback, useState } from 'react';
 import { getCompanions } from '@/core/edit/companions';
 import { scaleBar } from '@/core/evaluate/scale-bar';
@@ -26,7 +36,9 @@ export function StageBar({ onFrame }: Props) {
         <LookChoice />
         <ExposureChoice />
         <BackdropChoice />
+        <FlatChoice />
         <GroundChoice />
+        <BallsChoice />
         <span className="ml-auto flex">
           <Button
             look="quiet"
@@ -124,6 +136,38 @@ function GroundChoice() {
       }}
     >
       <ArrowDownToLine size={13} />
+    </IconButton>
+  );
+}
+
+/** Whether what is shown lies spread out in texture space. */
+function FlatChoice() {
+  const flat = useView((state) => state.flat);
+  return (
+    <IconButton
+      name="Spread out in texture space, with seams"
+      isPressed={flat}
+      onClick={() => {
+        stores.view.setState({ flat: !flat });
+      }}
+    >
+      <Grid2x2 size={13} />
+    </IconButton>
+  );
+}
+
+/** Whether a grey and a mirror ball stand in the same light. */
+function BallsChoice() {
+  const balls = useView((state) => state.balls);
+  return (
+    <IconButton
+      name="Grey and mirror ball in the same light"
+      isPressed={balls}
+      onClick={() => {
+        stores.view.setState({ balls: !balls });
+      }}
+    >
+      <Blend size={13} />
     </IconButton>
   );
 }

@@ -59,6 +59,9 @@ export class RemoteModel implements ModelFeed {
   setAppearance(...[appearance]: Parameters<ModelFeed['setAppearance']>): void {
     this.send(this.remote.setAppearance(this.name, appearance));
   }
+  setShadow(...[opacity]: Parameters<ModelFeed['setShadow']>): void {
+    this.send(this.remote.setShadow(this.name, opacity));
+  }
   touch(): void {
     this.send(this.remote.touch(this.name));
   }

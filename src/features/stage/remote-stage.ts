@@ -3,6 +3,7 @@ import type { ModelBounds } from '@/core/compile/model-scale';
 import type { BeaconInput, PlacedBeacon } from '@/core/edit/beacons';
 import type { SceneLight, Surroundings, Triple } from '@/core/graph/document';
 import { buffersOfFill } from '@/state/fill-parts';
+import { sightOf } from '@/state/stage-feed';
 import type { FillSource, ModelFeed, StageFeed, StageSight } from '@/state/stage-feed';
 import type { Problem } from '@/core/base/problem';
 import { WorkerProblem, attempt, lostWorker, unwrap } from '@/workers/answer';
@@ -233,8 +234,8 @@ export class RemoteStage implements StageFeed {
   setLook(look: StageLook, stretch: readonly [number, number]): void {
     this.send(this.remote.setLook(look, stretch));
   }
-  setSight({ exposure, ground }: StageSight): void {
-    this.send(this.remote.setSight({ exposure, ground }));
+  setSight(sight: StageSight): void {
+    this.send(this.remote.setSight(sightOf(sight)));
   }
   placeLights(isPlacing: boolean): void {
     this.send(this.remote.placeLights(isPlacing));

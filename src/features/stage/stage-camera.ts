@@ -44,6 +44,11 @@ export class StageCamera {
     this.controls.dispose();
   }
 
+  /** The place that is looked at. */
+  get target(): THREE.Vector3 {
+    return this.controls.target;
+  }
+
   /** Whether dragging turns it; not while a handle is dragged. */
   set isEnabled(isEnabled: boolean) {
     this.controls.enabled = isEnabled;

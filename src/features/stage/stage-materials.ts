@@ -162,6 +162,8 @@ ${surfaceReads(used.length)}`,
 
 /** How a flat value is read: as it is, with its limits marked, or by its sign. */
 export const READINGS = { plain: 0, limits: 1, signed: 2 } as const;
+/** In place of the number of a channel: all of them are shown. */
+export const ALL_CHANNELS = -1;
 /** Values beyond 0–1 by less are rounding. */
 const ROUNDING = 1e-4;
 /**
@@ -191,18 +193,21 @@ vec3 bySign(vec3 value, float full) {
     : mix(vec3(0.5), vec3(1.0, 0.83, 0.5), share);
 }`;
 
+/** How a value is shown: as a colour or as data, and which channel alone. */
+export interface ShownAs {
+  readonly isColour: { value: boolean };
+  readonly channel: { value: number };
+}
+
 /** Values shown flat: no light, no tone mapping. Colours get the sRGB curve, data does not. */
-export function makeFlatMaterial(
-  texture: THREE.Texture,
-  isColour: { value: boolean },
-): THREE.ShaderMaterial {
+export function makeFlatMaterial(texture: THREE.Texture, shownAs: ShownAs): THREE.ShaderMaterial {
   return new THREE.ShaderMaterial({
     glslVersion: THREE.GLSL3,
     side: THREE.DoubleSide,
     toneMapped: false,
     uniforms: {
       shown: { value: texture },
-      isColour,
+      ...shownAs,
       stretch: { value: new THREE.Vector2(0, 1) },
       reading: { value: READINGS.plain },
     },
@@ -212,6 +217,7 @@ export function makeFlatMaterial(
       uniform bool isColour;
       uniform vec2 stretch;
       uniform int reading;
+      uniform int channel;
       out vec4 result;
       ${COVERED}
       ${READ_VALUES}
@@ -220,9 +226,10 @@ export function makeFlatMaterial(
         return mix(c * 12.92, curved, step(0.0031308, c));
       }
       void main() {
-        vec3 arrived = texelFetch(shown, coveredPlace(shown), 0).rgb;
+        vec3 all = texelFetch(shown, coveredPlace(shown), 0).rgb;
+        vec3 arrived = channel < 0 ? all : vec3(all[channel]);
         vec3 value = clamp((arrived - stretch.x) / (stretch.y - stretch.x), 0.0, 1.0);
-        vec3 plain = isColour ? encode(value) : value;
+        vec3 plain = isColour && channel < 0 ? encode(value) : value;
         result = vec4(reading == ${String(READINGS.limits)} ? markLimits(arrived, plain)
           : reading == ${String(READINGS.signed)} ? bySign(arrived, stretch.y) : plain, 1.0);
       }`,
@@ -232,23 +239,25 @@ export function makeFlatMaterial(
 /** A pinned value painted on lit clay: dark to light for numbers, as they are for colours. */
 export function makeClayValueMaterial(
   texture: THREE.Texture,
-  isColour: { value: boolean },
+  shownAs: ShownAs,
 ): THREE.MeshStandardMaterial {
   const material = new THREE.MeshStandardMaterial({ side: THREE.DoubleSide, roughness: 0.65 });
   material.customProgramCacheKey = () => 'clay value';
   material.onBeforeCompile = (shader) => {
-    Object.assign(shader.uniforms, { shown: { value: texture }, isColour });
+    Object.assign(shader.uniforms, { shown: { value: texture }, ...shownAs });
     shader.fragmentShader = shader.fragmentShader
       .replace(
         'void main() {',
-        `uniform highp sampler2D shown; uniform bool isColour;\n${COVERED}\nvoid main() {`,
+        `uniform highp sampler2D shown; uniform bool isColour;
+uniform int channel;\n${COVERED}\nvoid main() {`,
       )
       .replace(
         '#include <map_fragment>',
         `vec4 shownHere = texelFetch(shown, coveredPlace(shown), 0);
 if (shownHere.w < 0.5) discard;
-vec3 painted = clamp(shownHere.rgb, 0.0, 1.0);
-diffuseColor.rgb = isColour ? painted : mix(vec3(0.02), vec3(0.55), painted);`,
+vec3 one = channel < 0 ? shownHere.rgb : vec3(shownHere[channel]);
+vec3 painted = clamp(one, 0.0, 1.0);
+diffuseColor.rgb = isColour && channel < 0 ? painted : mix(vec3(0.02), vec3(0.55), painted);`,
       );
   };
   return material;

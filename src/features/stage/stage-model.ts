@@ -5,17 +5,19 @@ import type { Placement } from '@/core/compile/model-scale';
 import type { ValueKind } from '@/core/graph/document';
 import type { MeshMap } from '@/core/mesh/mesh-map';
 import type { LaidOut } from '@/core/mesh/stage-arrays';
-import { NORMAL_TARGET } from '@/core/surface/stage-layout';
 import type { Appearance } from '@/core/surface/stage-layout';
 import type { FillSource } from '@/state/stage-feed';
+import type { ShadowOpacity } from '@/core/evaluate/shadow-opacity';
 import type { StageProgram } from '@/core/evaluate/stage-program';
+import { CastShadow } from './cast-shadow';
 import { BufferCopy } from './buffer-copy';
 import { BufferFiller } from './buffer-filler';
 import type { StageTrial } from './stage-events';
 import { stageGeometry } from './stage-geometry';
-import { READINGS, makeClayValueMaterial, makeFlatMaterial } from './stage-materials';
+import { ALL_CHANNELS, READINGS, makeClayValueMaterial, makeFlatMaterial } from './stage-materials';
 import type { LookUniforms } from './stage-materials';
 import type { StageGround } from './stage-ground';
+import { makeSurfaceTarget } from './stage-textures';
 import { SurfaceShading } from './surface-shading';
 import type { StageLook } from '@/state/stores';
 import { ModelProgram } from '@/features/stage/model-program';
@@ -41,19 +43,6 @@ export interface StageView {
   shadowsMoved(): void;
 }
 
-/** The buffer a network's program writes: directions in full precision, the rest in half. */
-function makeSurfaceTarget(targets: number): THREE.WebGLRenderTarget {
-  const target = new THREE.WebGLRenderTarget(1, 1, {
-    count: targets,
-    type: THREE.HalfFloatType,
-    minFilter: THREE.NearestFilter,
-    magFilter: THREE.NearestFilter,
-  });
-  const directions = target.textures[NORMAL_TARGET];
-  if (directions) directions.type = THREE.FloatType;
-  return target;
-}
-
 /**
  * One model on the stage, drawn in two passes: its network's program fills a buffer of surface
  * parameters, once per visible point; then fixed materials shade that buffer. Editing recompiles
@@ -72,9 +61,11 @@ export class StageModel {
   /** Null where the workers' own textures are shaded. */
   private readonly copy: BufferCopy | null;
   private readonly shading: SurfaceShading;
+  private readonly shadow: CastShadow;
   private readonly flatMaterial: THREE.ShaderMaterial;
   private readonly clayMaterial: THREE.MeshStandardMaterial;
-  private readonly isColour = { value: false };
+  private readonly shownAs = { isColour: { value: false }, channel: { value: ALL_CHANNELS } };
+  private chosenChannel = ALL_CHANNELS;
   /** Told of the surface when another model comes. */
   onGeometry: ((geometry: THREE.BufferGeometry) => void) | null = null;
   private appearance: Appearance | null = null;
@@ -106,10 +97,11 @@ export class StageModel {
     const hasProgram = view.mode === 'program';
     this.copy = hasProgram ? new BufferCopy(this.filler.textures.slice(0, view.targets)) : null;
     const textures = hasProgram ? this.target.textures : this.filler.textures;
-    this.flatMaterial = makeFlatMaterial(textures[0] as THREE.Texture, this.isColour);
-    this.clayMaterial = makeClayValueMaterial(textures[0] as THREE.Texture, this.isColour);
+    this.flatMaterial = makeFlatMaterial(textures[0] as THREE.Texture, this.shownAs);
+    this.clayMaterial = makeClayValueMaterial(textures[0] as THREE.Texture, this.shownAs);
     this.programScene.add(this.programMesh);
     this.shadedMesh.castShadow = this.shadedMesh.receiveShadow = true;
+    this.shadow = new CastShadow(this.shadedMesh);
     this.shadedMesh.visible = false;
     view.shadedScene.add(this.shadedMesh);
     this.groundMesh = new THREE.Mesh(new THREE.BufferGeometry(), view.ground.casting);
@@ -130,6 +122,7 @@ export class StageModel {
     this.filler.close();
     this.copy?.close();
     this.shading.close();
+    this.shadow.close();
     this.flatMaterial.dispose();
     this.clayMaterial.dispose();
   }
@@ -198,6 +191,12 @@ export class StageModel {
     this.useKind(this.kind);
   }
 
+  /** The channel of a flat value that is shown, as grey; null for all of them. */
+  setChannel(channel: number | null): void {
+    this.chosenChannel = channel ?? ALL_CHANNELS;
+    this.useKind(this.kind);
+  }
+
   /** Whether there are shadows at all changed. */
   shadowsChanged(): void {
     this.shading.material.needsUpdate = true;
@@ -212,7 +211,8 @@ export class StageModel {
         : this.looks === 'clay'
           ? this.clayMaterial
           : this.flatMaterial;
-    this.isColour.value = kind === 'colour';
+    this.shownAs.isColour.value = kind === 'colour';
+    this.shownAs.channel.value = kind === 'scalar' ? ALL_CHANNELS : this.chosenChannel;
   }
 
   /** Another model is on its way; until it is here the one before stays. */
@@ -264,6 +264,12 @@ export class StageModel {
   setMap(field: string, map: MeshMap): void {
     this.program.setMap(field, map);
     this.touch();
+  }
+  /** What it stops of the light where it throws shadows; null for all of it. */
+  setShadow(opacity: ShadowOpacity | null): void {
+    this.shadow.set(opacity);
+    this.view.shadowsMoved();
+    this.view.invalidate();
   }
   setImage(slot: number, sheet: ImageAtlas): void {
     this.program.setImage(slot, sheet);

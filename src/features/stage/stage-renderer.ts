@@ -6,6 +6,7 @@ import type { FillSource, StageSight } from '@/state/stage-feed';
 import { isSoftware } from './buffer-filler';
 import type { StageElement, StageSize } from './stage-input';
 import type { StageEvents, StageMode, StageTrial } from './stage-events';
+import { StageBalls } from './stage-balls';
 import { StageBeacons } from './stage-beacons';
 import { StageGround } from './stage-ground';
 import { StageLightHandles } from './stage-light-handles';
@@ -33,6 +34,7 @@ export class StageRenderer implements StageView {
   readonly view: StageCamera;
   readonly beacons: StageBeacons;
   readonly ground = new StageGround(this.shadedScene);
+  private readonly balls = new StageBalls(this.shadedScene);
   private readonly lightHandles: StageLightHandles;
   private isPlacingLights = false;
   /** Times for tests and benchmarks, milliseconds. */
@@ -44,6 +46,7 @@ export class StageRenderer implements StageView {
     look: 'finished',
     stretch: [0, 1],
   };
+  private channel: number | null = null;
   private frame = 0;
   private shadowsAreOld = true;
 
@@ -149,6 +152,7 @@ export class StageRenderer implements StageView {
     this.beacons.close();
     this.lightHandles.close();
     this.ground.close();
+    this.balls.close();
     this.view.close();
     for (const model of this.models.values()) model.close();
     this.renderer.dispose();
@@ -173,6 +177,7 @@ export class StageRenderer implements StageView {
     const pixels = this.renderer.getDrawingBufferSize(new THREE.Vector2());
     model.resize(pixels.x, pixels.y);
     model.setLook(this.looks.look, this.looks.stretch);
+    model.setChannel(this.channel);
     // Beacons are drawn on the first, the current model.
     if (this.models.size === 0)
       model.onGeometry = (geometry) => {
@@ -227,9 +232,12 @@ export class StageRenderer implements StageView {
     this.invalidate();
   }
 
-  setSight({ exposure, ground }: StageSight): void {
+  setSight({ exposure, ground, balls, channel }: StageSight): void {
     this.renderer.toneMappingExposure = 2 ** exposure;
     this.ground.wish(ground);
+    this.balls.wish(balls);
+    this.channel = channel;
+    for (const model of this.models.values()) model.setChannel(channel);
     this.invalidate();
   }
 
@@ -257,6 +265,7 @@ export class StageRenderer implements StageView {
     for (const model of this.models.values()) model.drawParameters();
     this.renderer.setRenderTarget(null);
     const isShown = this.current?.isShaded === true;
+    this.balls.show(isShown, this.view);
     if (this.ground.show(isShown) || this.shadowsAreOld) this.ground.draw(this.renderer);
     if (this.shadowsAreOld) this.renderer.shadowMap.needsUpdate = true;
     this.shadowsAreOld = false;

@@ -2,6 +2,7 @@ import * as THREE from 'three';
 import { VALUE_TEXELS } from '@/core/backends/glsl/emit';
 import type { ImageAtlas } from '@/core/base/image';
 import type { MeshMap } from '@/core/mesh/mesh-map';
+import { NORMAL_TARGET } from '@/core/surface/stage-layout';
 
 const BLACK = new Float32Array(4);
 function floats(data: Float32Array, width: number, height: number): THREE.DataTexture {
@@ -20,4 +21,17 @@ export const sheetTexture = (sheet: ImageAtlas): THREE.DataTexture =>
 export function valueTexture(rows: number): THREE.DataTexture {
   const height = Math.max(1, Math.ceil(rows / VALUE_TEXELS));
   return floats(new Float32Array(VALUE_TEXELS * height * 4), VALUE_TEXELS, height);
+}
+
+/** The buffer a network's program writes: directions in full precision, the rest in half. */
+export function makeSurfaceTarget(targets: number): THREE.WebGLRenderTarget {
+  const target = new THREE.WebGLRenderTarget(1, 1, {
+    count: targets,
+    type: THREE.HalfFloatType,
+    minFilter: THREE.NearestFilter,
+    magFilter: THREE.NearestFilter,
+  });
+  const directions = target.textures[NORMAL_TARGET];
+  if (directions) directions.type = THREE.FloatType;
+  return target;
 }

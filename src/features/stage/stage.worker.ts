@@ -3,6 +3,7 @@ import { AppError, errorMessage } from '@/core/base/diagnostic';
 import type { ImageAtlas } from '@/core/base/image';
 import type { ModelBounds, Placement } from '@/core/compile/model-scale';
 import type { BeaconInput, PlacedBeacon } from '@/core/edit/beacons';
+import type { ShadowOpacity } from '@/core/evaluate/shadow-opacity';
 import type { StageProgram } from '@/core/evaluate/stage-program';
 import type { SceneLight, Surroundings, Triple } from '@/core/graph/document';
 import type { MeshMap } from '@/core/mesh/mesh-map';
@@ -209,6 +210,10 @@ const api = {
   setAppearance: (name: string, appearance: Appearance) =>
     doneTo(name, (model) => {
       model.setAppearance(appearance);
+    }),
+  setShadow: (name: string, opacity: ShadowOpacity | null) =>
+    doneTo(name, (model) => {
+      model.setShadow(opacity);
     }),
   touch: (name: string) =>
     doneTo(name, (model) => {

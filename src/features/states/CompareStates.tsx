@@ -12,7 +12,7 @@ import { useComparison } from '@/state/comparing';
 import type { Comparison } from '@/state/comparing';
 import { goTo } from '@/state/editing';
 import type { Evaluation } from '@/state/evaluation';
-import { useWaiting } from '@/state/releases';
+import { useOtherReleases } from '@/state/placed-releases';
 import { stores } from '@/state/stores';
 import { useCall } from '@/state/use-call';
 import { useDocument, useView } from '@/state/use-stores';
@@ -36,7 +36,7 @@ interface Props {
 /** All that the open material can be compared with at the moment. */
 function useChoices(states: readonly StateView[]): readonly SideChoice[] {
   const { data } = useCall(listMaterials);
-  const waiting = useWaiting();
+  const releases = useOtherReleases();
   const materialId = useDocument((state) => state.materialId);
   const steps = useDocument((state) => state.past.length);
   const revision = useDocument((state) => state.revision);
@@ -48,8 +48,8 @@ function useChoices(states: readonly StateView[]): readonly SideChoice[] {
     const { nodes } = getNetwork(document, boardAt(document, path));
     const groups = chosen.filter((id) => nodes.find((node) => node.id === id)?.type === 'group');
     const materials = (data?.materials ?? []).filter(({ id }) => id !== materialId);
-    return sideChoices({ states, materials, waiting, steps, revision, chosen, groups });
-  }, [states, data, waiting, steps, revision, document, selection, path, materialId]);
+    return sideChoices({ states, materials, releases, steps, revision, chosen, groups });
+  }, [states, data, releases, steps, revision, document, selection, path, materialId]);
 }
 
 /** Two states as pictures, as figures, and as the list of what makes the difference. */

@@ -1,8 +1,8 @@
 import type { StateView } from '@/contract/states';
 import type { MaterialSummary } from '@/contract/materials';
-import type { WaitingRelease } from '@/contract/shelf';
 import { sideKey } from '@/state/compared-sides';
 import type { Side } from '@/state/compared-sides';
+import type { PlacedVersion } from '@/state/placed-releases';
 
 /** The two sides of the comparison; the second follows the work unless another is chosen. */
 export interface Sides {
@@ -17,7 +17,8 @@ export interface SideChoice {
 export interface Choosable {
   readonly states: readonly StateView[];
   readonly materials: readonly MaterialSummary[];
-  readonly waiting: readonly WaitingRelease[];
+  /** Releases of what is placed, that are not in use here. */
+  readonly releases: readonly PlacedVersion[];
   /** How many steps can be undone. */
   readonly steps: number;
   readonly revision: number;
@@ -33,7 +34,7 @@ const choice = (title: string, side: Side): SideChoice => ({ value: sideKey(side
 
 /** All that a material can be compared with. */
 export function sideChoices(given: Choosable): readonly SideChoice[] {
-  const { states, materials, waiting, steps, revision, chosen, groups } = given;
+  const { states, materials, releases, steps, revision, chosen, groups } = given;
   const revisions = Array.from(
     { length: Math.min(MOST_OFFERED, revision) },
     (_, k) => revision - k,
@@ -47,10 +48,8 @@ export function sideChoices(given: Choosable): readonly SideChoice[] {
       ? [choice('Now, the chosen group at home', { of: 'home', nodes: groups })]
       : []),
     ...states.map(({ id, name }) => choice(`State “${name}”`, { of: 'state', id })),
-    ...waiting.flatMap(({ entryId, entryName, newest }) =>
-      newest === null
-        ? []
-        : [choice(`Now, with ${entryName} ${newest}`, { of: 'release', entryId, version: newest })],
+    ...releases.map(({ entryId, entryName, version }) =>
+      choice(`Now, with ${entryName} ${version}`, { of: 'release', entryId, version }),
     ),
     ...revisions.map((number) => choice(`Revision ${String(number)}`, { of: 'revision', number })),
     ...materials

@@ -12,6 +12,16 @@ export const correct = defineNode({
   version: 1,
   title: 'Correct',
   family: 'colour',
+  fits: [
+    {
+      kind: 'band',
+      of: 'colour',
+      centre: 'centre',
+      width: 'width',
+      softness: 'softness',
+      wheel: 360,
+    },
+  ],
   synonyms: [
     'grade',
     'adjust',

@@ -10,6 +10,16 @@ export const ramp = defineNode({
   version: 1,
   title: 'Ramp',
   family: 'gradients',
+  fits: [
+    {
+      kind: 'stops',
+      of: 'value',
+      stops: 'stops',
+      from: 'from',
+      to: 'to',
+      when: ['layout', 'placed'],
+    },
+  ],
   synonyms: [
     'colour ramp',
     'gradient map',

@@ -7,6 +7,16 @@ export const facingDirection = defineNode({
   version: 1,
   title: 'Facing direction',
   family: 'model',
+  fits: [
+    {
+      kind: 'facing',
+      direction: 'direction',
+      centre: 'centre',
+      width: 'width',
+      softness: 'softness',
+      when: ['smoothing', 'smooth'],
+    },
+  ],
   synonyms: ['side', 'windward', 'towards', 'direction mask', 'front', 'lee', 'sun side'],
   help:
     'How far the surface looks towards a direction of your choice, and a mask of a part of ' +

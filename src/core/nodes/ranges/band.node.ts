@@ -6,7 +6,7 @@ export const band = defineNode({
   version: 1,
   title: 'Band',
   family: 'ranges',
-  fits: { kind: 'band', of: 'value', centre: 'centre', width: 'width' },
+  fits: [{ kind: 'band', of: 'value', centre: 'centre', width: 'width', softness: 'softness' }],
   synonyms: ['select range', 'keep values', 'around', 'isolate', 'strip', 'between values'],
   help:
     'Keeps the values around a centre: white inside, black outside, with a soft border ' +

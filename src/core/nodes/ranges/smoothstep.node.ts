@@ -7,7 +7,18 @@ export const smoothstep = defineNode({
   version: 1,
   title: 'Smoothstep',
   family: 'ranges',
-  fits: { kind: 'edge', of: 'value', edge: 'edge', width: 'width', when: ['form', 'centred'] },
+  fits: [
+    { kind: 'edge', of: 'value', edge: 'edge', width: 'width', when: ['form', 'centred'] },
+    {
+      kind: 'edge',
+      of: 'value',
+      edge: 'edge',
+      width: 'width',
+      begins: true,
+      when: ['form', 'from'],
+    },
+    { kind: 'edges', of: 'value', lower: 'edge', upper: 'upper', when: ['form', 'edges'] },
+  ],
   synonyms: ['soft edge', 'ease', 's curve', 'soft threshold', 'mask edge'],
   help:
     'A soft edge from 0 to 1, given by its place and its width, so that it cannot turn ' +

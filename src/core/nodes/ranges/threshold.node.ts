@@ -26,7 +26,7 @@ export const threshold = defineNode({
   version: 1,
   title: 'Threshold',
   family: 'ranges',
-  fits: { kind: 'edge', of: 'value', edge: 'level', width: 'width' },
+  fits: [{ kind: 'edge', of: 'value', edge: 'level', width: 'width' }],
   synonyms: ['cut', 'binary', 'hard mask', 'stencil', 'level'],
   help: 'Black below a level, white from it on, with a transition around it.',
   formula:

@@ -30,7 +30,13 @@ export function RampBar(props: RampBarProps) {
         className="relative border border-line"
         style={{ height: HEIGHT }}
         data-testid="ramp-bar"
-        title="Double-click adds a stop. Ctrl and the wheel zoom, the wheel alone moves along."
+        title={
+          'Double-click adds a stop. Ctrl and the wheel zoom, the wheel alone moves along. ' +
+          'Alt and a click explains a point that uses this place.'
+        }
+        onClick={(event) => {
+          if (event.altKey) props.onExplain?.(placeAt(event.clientX));
+        }}
         onDoubleClick={(event) => {
           onAdd(placeAt(event.clientX));
         }}

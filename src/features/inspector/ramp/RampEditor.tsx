@@ -22,6 +22,8 @@ interface Props extends EditedRamp {
   readonly onChange: ChangeRamp;
   readonly onDone: () => void;
   readonly sources: () => readonly ColourSource[];
+  /** Explains the point of the surface at which such a value arrives. */
+  readonly onExplain?: (value: number) => void;
 }
 
 const valueAt = ({ from, to }: RampDomain, place: number): number => from + place * (to - from);
@@ -77,6 +79,7 @@ function editsOf({ ramp, modes, domain, onChange }: Props, choose: (id: string) 
 /** The stops of a ramp over the histogram of the values that arrive. */
 export function RampEditor(props: Props) {
   const { ramp, modes, domain, watched, histogram, faults, sources, onChange, onDone } = props;
+  const { onExplain } = props;
   const { chosen, choose } = useChosenStop(ramp);
   const [part, setPart] = useState(WHOLE);
   const reading = useReading(domain, watched);
@@ -100,6 +103,13 @@ export function RampEditor(props: Props) {
         onAdd={addAt}
         onRemove={remove}
         onMove={move}
+        onExplain={
+          domain && onExplain
+            ? (place) => {
+                onExplain(valueAt(domain, place));
+              }
+            : null
+        }
         onDone={() => {
           clearLevel();
           onDone();

@@ -35,6 +35,8 @@ export interface RampBarProps extends EditedRamp {
   /** `apart`: the stop leaves those that stand at its place. */
   readonly onMove: (id: string, place: number, gesture: string | null, apart: boolean) => void;
   readonly onDone: () => void;
+  /** Asks for the place of the surface that uses a place of the ramp; null where none is known. */
+  readonly onExplain: ((place: number) => void) | null;
 }
 
 /** What the tools of a ramp act on. */
