@@ -68,7 +68,7 @@ export function NodeHelp({ definition, evaluation, onClose }: Props) {
   );
 }
 
-const firstSentence = (text: string): string => /^.*?[.:;](?=\s|$)/s.exec(text)?.[0] ?? text;
+const firstSentence = (text: string): string => /^.*?\.(?=\s|$)/s.exec(text)?.[0] ?? text;
 
 interface OftenProps {
   readonly words: string;

@@ -28,7 +28,7 @@ function Spread({ evaluation }: Props) {
   const { found, problem } = useFlatValues(evaluation);
   return (
     <div
-      className="absolute inset-0 overflow-hidden bg-stage pt-9"
+      className="absolute inset-0 overflow-hidden bg-stage pt-[104px]"
       role="region"
       aria-label="Spread out in texture space"
       data-testid="flat-view"
@@ -56,35 +56,37 @@ function FlatSheet({ evaluation, values }: Props & { readonly values: FlatValues
   };
   return (
     <div className="flex h-full flex-col items-center gap-1 p-1 text-[11px]">
-      <div
-        ref={box}
-        className={
-          'relative aspect-square min-h-0 max-w-full flex-1 touch-none overflow-hidden border ' +
-          'border-line'
-        }
-        onWheel={(event) => {
-          const at = placeOf(event);
-          setPart((now) => closer(now, at, event.deltaY < 0));
-        }}
-        onPointerMove={(event) => {
-          const at = placeOf(event);
-          const { buttons, altKey, movementX, movementY } = event;
-          if (buttons !== 0 && !altKey)
-            setPart((now) => moved(now, movementX / at.width, movementY / at.width));
-          setTexel(texelAt(part, at, size));
-        }}
-        onPointerLeave={() => {
-          setTexel(null);
-        }}
-        onPointerDown={(event) => {
-          if (!event.altKey) return;
-          const at = texelAt(part, placeOf(event), size);
-          explainTexel(evaluation, size, at).catch(tellProblem);
-        }}
-      >
-        <FlatPicture values={values} part={part} />
-      </div>
       <FlatNote values={values} texel={texel} />
+      <div className="grid min-h-0 w-full flex-1 place-items-center [container-type:size]">
+        <div
+          ref={box}
+          className={
+            'relative h-[min(100cqw,100cqh)] w-[min(100cqw,100cqh)] touch-none overflow-hidden ' +
+            'border border-line'
+          }
+          onWheel={(event) => {
+            const at = placeOf(event);
+            setPart((now) => closer(now, at, event.deltaY < 0));
+          }}
+          onPointerMove={(event) => {
+            const at = placeOf(event);
+            const { buttons, altKey, movementX, movementY } = event;
+            if (buttons !== 0 && !altKey)
+              setPart((now) => moved(now, movementX / at.width, movementY / at.width));
+            setTexel(texelAt(part, at, size));
+          }}
+          onPointerLeave={() => {
+            setTexel(null);
+          }}
+          onPointerDown={(event) => {
+            if (!event.altKey) return;
+            const at = texelAt(part, placeOf(event), size);
+            explainTexel(evaluation, size, at).catch(tellProblem);
+          }}
+        >
+          <FlatPicture values={values} part={part} />
+        </div>
+      </div>
     </div>
   );
 }
@@ -119,7 +121,13 @@ function FlatPicture({
         className="pointer-events-none absolute h-full w-full"
         aria-hidden
       >
-        <path d={seams} fill="none" vectorEffect="non-scaling-stroke" stroke="var(--weld)" />
+        <path
+          d={seams}
+          fill="none"
+          vectorEffect="non-scaling-stroke"
+          stroke="var(--weld)"
+          strokeWidth={0.7}
+        />
       </svg>
     </>
   );

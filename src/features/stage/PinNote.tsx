@@ -26,8 +26,7 @@ export function PinNote() {
   return (
     <div
       className={
-        'scaled absolute top-9 left-2 flex max-w-[94%] flex-wrap items-center gap-x-2 bg-weld ' +
-        'px-2 py-1 text-[12px] text-weld-ink'
+        'flex flex-wrap items-center gap-x-2 bg-weld ' + 'px-2 py-1 text-[12px] text-weld-ink'
       }
       data-testid="pinned"
       onKeyDown={(event) => {

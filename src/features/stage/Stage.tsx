@@ -16,6 +16,7 @@ import { LightsPanel } from './LightsPanel';
 import { StretchNote } from './LookChoice';
 import { OpacityChoice } from './OpacityChoice';
 import { PickPrompt } from './PickPrompt';
+import { PinNote } from './PinNote';
 import { ReferenceLayer, ReferencesBeside } from './ReferenceLayer';
 import { ReferencesPanel } from './ReferencesPanel';
 import { SizeNote, StageBar } from './StageBar';
@@ -66,12 +67,14 @@ export function Stage({ evaluation, models }: Props) {
           onFrame={() => {
             renderer.current?.frameModel();
           }}
-        />
+        >
+          <PinNote />
+          <>
+            <StretchNote />
+            <StageBeacons stage={stage} />
+          </>
+        </StageBar>
         <SizeNote />
-        <div className="scaled absolute top-9 right-1 flex flex-col items-end text-[11px]">
-          <StretchNote />
-          <StageBeacons stage={stage} />
-        </div>
         <ExplainClicks host={host} renderer={renderer} />
         <Strokes host={host} renderer={renderer} />
         <PickPrompt evaluation={evaluation} host={host} renderer={renderer} />

@@ -11,6 +11,7 @@ import {
   Shapes,
 } from 'lucide-react';
 import { useCallback, useState } from 'react';
+import type { ReactNode } from 'react';
 import { getCompanions } from '@/core/edit/companions';
 import { scaleBar } from '@/core/evaluate/scale-bar';
 import { BACKDROPS, stores } from '@/state/stores';
@@ -23,16 +24,22 @@ import { LookChoice } from './LookChoice';
 
 interface Props {
   readonly onFrame: () => void;
+  /** What stands under it, however many rows it takes: at the left, and at the right. */
+  readonly children: readonly [ReactNode, ReactNode];
 }
 /** Stops of exposure a press changes, and how far it goes either way. */
 const STEP = 0.5,
   FARTHEST = 4;
 
 /** All that belongs to seeing, in one bar over the stage: nothing of it changes the material. */
-export function StageBar({ onFrame }: Props) {
+export function StageBar({ onFrame, children: [left, right] }: Props) {
   return (
-    <div className={'scaled @container absolute inset-x-0 top-0'}>
-      <div className={'flex flex-wrap items-center gap-1 bg-stage/80 p-1 text-[11px]'}>
+    <div className="scaled @container pointer-events-none absolute inset-x-0 top-0">
+      <div
+        className={
+          'pointer-events-auto flex flex-wrap items-center gap-1 bg-stage/80 p-1 text-[11px]'
+        }
+      >
         <LookChoice />
         <ExposureChoice />
         <BackdropChoice />
@@ -52,6 +59,10 @@ export function StageBar({ onFrame }: Props) {
           <DockButton panel="companions" word="Beside" icon={<Shapes size={14} />} />
           <DockButton panel="references" word="References" icon={<Images size={14} />} />
         </span>
+      </div>
+      <div className="flex items-start justify-between gap-2 px-1 text-[11px]">
+        <div className="pointer-events-auto min-w-0">{left}</div>
+        <div className="pointer-events-auto flex flex-col items-end">{right}</div>
       </div>
     </div>
   );
@@ -183,7 +194,8 @@ const LONGEST_BAR = 110;
 /** How large the current model is, in true measure, and a length beside it. */
 export function SizeNote() {
   const extent = useStage((state) => state.model?.scale.extent);
-  if (!extent) return null;
+  const flat = useView((state) => state.flat);
+  if (!extent || flat) return null;
   return (
     <div
       className={

@@ -4,7 +4,6 @@ import { DEFAULT_SURROUNDINGS } from '@/core/graph/document';
 import { commit } from '@/state/editing';
 import type { Evaluation } from '@/state/evaluation';
 import { useDocument, useMeasuring, useResults, useView } from '@/state/use-stores';
-import { PinNote } from './PinNote';
 import { StageProblem } from './StageProblem';
 
 interface Props {
@@ -17,7 +16,6 @@ export function StageNotes({ evaluation, failure }: Props) {
   const problem = useResults((state) => state.problem);
   return (
     <>
-      <PinNote />
       <MeasuringNote evaluation={evaluation} />
       <DarkNote />
       {failure === null && problem === null ? <FirstNote /> : null}
