@@ -1,6 +1,8 @@
 import { spawnSync } from 'node:child_process';
+import { existsSync, readFileSync } from 'node:fs';
 import path from 'node:path';
 import { AppError } from '@/core/base/diagnostic';
+import { SETTINGS } from '../scripts/cluster-files';
 import { findPostgres, startCluster } from '../scripts/cluster';
 
 /** A database to be saved or filled, and what is to be done when that is over. */
@@ -13,6 +15,18 @@ const root = path.resolve(import.meta.dirname, '..');
 /** Where `./start` keeps its data. */
 const dataFolder = (): string =>
   path.resolve(process.env['BRIGHT_LOOM_DATA'] ?? path.join(root, '.data'));
+
+/** Where the tables are stated. */
+export const migrations = (): string => path.join(root, 'drizzle');
+
+/** The address of the studio of `./start` on this machine, as far as it was ever started. */
+export function publicAddress(): string {
+  const file = path.join(dataFolder(), SETTINGS);
+  const kept = existsSync(file)
+    ? (JSON.parse(readFileSync(file, 'utf8')) as { readonly port?: number })
+    : {};
+  return `http://127.0.0.1:${String(kept.port ?? 3000)}`;
+}
 
 /**
  * The database of DATABASE_URL, or the one of `./start`, which is started where it does not run.

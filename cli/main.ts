@@ -14,6 +14,7 @@ import { runDiff } from './diff';
 import { runEval } from './eval';
 import { runExplain } from './explain';
 import { runNodes } from './nodes';
+import { runPeople } from './people';
 import { runPlot } from './plot';
 
 const USAGE = `Usage:
@@ -38,6 +39,11 @@ const USAGE = `Usage:
       ${[...MAP_VIEWS.keys()].join(', ')}
   bright-loom check DOC.json [--model FILE.glb|demo:NAME] [--json]
       what is wrong with a document; exit 1 if anything is; with a model also what its values say
+  bright-loom people [list]
+  bright-loom people invite EMAIL NAME artist|author|librarian [PROJECT ...]
+  bright-loom people password|close|open EMAIL
+  bright-loom people role EMAIL artist|author|librarian
+      who is in the studio; links by which somebody comes in or sets a new password
   bright-loom backup FILE
       everything the studio holds, into one file
   bright-loom restore FILE [--replace]
@@ -60,6 +66,7 @@ const COMMANDS: ReadonlyMap<string, Command> = new Map<string, Command>([
   ['bake', runBake],
   ['analyse', runAnalyse],
   ['check', runCheck],
+  ['people', runPeople],
   ['backup', runBackup],
   ['restore', runRestore],
 ]);

@@ -6,6 +6,7 @@ import { existsSync, mkdirSync } from 'node:fs';
 import path from 'node:path';
 import { closeDatabase, migrateDatabase } from '@/db/client';
 import { DEMO_PEOPLE } from '@/server/demo/people';
+import { isSeeded } from '@/db/queries/seeding';
 import { seedDemo } from '@/server/demo/seed';
 import { shelveAll } from '@/server/shelving';
 import { stopQueue } from '@/server/jobs/queue';
@@ -90,6 +91,11 @@ async function beginAnew(): Promise<void> {
   removeCluster(folder);
 }
 
+/** Whether the demo is made: in a database of our own, unless an empty studio is asked for. */
+const wantsDemo = (): boolean => (cluster !== null || has('--demo')) && !has('--empty');
+
+let isPeopled = false;
+
 async function bringUpDatabase(settings: Settings): Promise<void> {
   const isOwn = !process.env['DATABASE_URL'];
   if (isOwn) {
@@ -103,7 +109,8 @@ async function bringUpDatabase(settings: Settings): Promise<void> {
   } else say('using the database of DATABASE_URL');
   say('bringing the tables up to date');
   await migrateDatabase(path.join(root, 'drizzle'));
-  if (isOwn || has('--demo')) await seedDemo(settings.demoPassword, say);
+  if (wantsDemo()) await seedDemo(settings.demoPassword, say);
+  isPeopled = await isSeeded();
   await shelveAll();
   await stopQueue();
   await closeDatabase();
@@ -141,7 +148,6 @@ async function main(): Promise<void> {
   process.chdir(root);
   if (has('--fresh')) await beginAnew();
   const settings = await readSettings(folder, process.env);
-  const isDemo = !process.env['DATABASE_URL'] || has('--demo');
   // The build is on its way while the demo data is made.
   await Promise.all([build(root, say), bringUpDatabase(settings)]);
   if (isStopping) return;
@@ -152,11 +158,15 @@ async function main(): Promise<void> {
   await waitFor(`http://${reachable}:${String(port)}/sign-in`);
   say('ready');
   console.log(`\n  Bright Loom is at ${publicUrl}\n`);
-  if (isDemo) {
+  if (wantsDemo()) {
     console.log(`  Demo accounts, password ${settings.demoPassword}:`);
     for (const { email, role, name } of DEMO_PEOPLE)
       console.log(`    ${email.padEnd(24)} ${role.padEnd(10)} ${name}`);
-  }
+  } else if (!isPeopled)
+    console.log(
+      '  Nobody is in this studio yet. Its first librarian comes in by a link:\n' +
+        '    ./bright-loom people invite EMAIL "NAME" librarian',
+    );
   console.log(`\n  Logs: ${path.join(folder, LOGS)}. Ctrl-C stops it; the data stays.\n`);
 }
 

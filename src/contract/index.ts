@@ -4,6 +4,7 @@ import * as jobs from './jobs';
 import * as library from './library';
 import * as materials from './materials';
 import * as models from './models';
+import * as people from './people';
 import * as presets from './presets';
 import type { AnyRoute } from './route';
 import * as session from './session';
@@ -12,7 +13,19 @@ import * as states from './states';
 
 const isRoute = (value: unknown): value is AnyRoute =>
   typeof value === 'object' && value !== null && 'method' in value && 'path' in value;
-const areas = [session, materials, models, images, presets, library, shelf, states, jobs, health];
+const areas = [
+  session,
+  materials,
+  models,
+  images,
+  presets,
+  library,
+  shelf,
+  states,
+  jobs,
+  people,
+  health,
+];
 
 /** Every route of the server. */
 export const ROUTES: readonly AnyRoute[] = areas.flatMap((area) =>

@@ -18,6 +18,7 @@ import { racksOf, readEntry, readRelease } from './library';
 import { findPicture } from './pictures';
 import { assertEntryNameFree, nameTaken, overtaken } from './publication';
 import { assertMayPublish, assertMayWithdraw, mayEdit } from './rights';
+import { readRules } from './rules';
 import { reshelve } from './shelving';
 import { findRelease } from './stored';
 
@@ -25,7 +26,7 @@ const UNCHANGED = 'Nothing was changed.';
 
 async function assertMayPlace(user: SignedIn, rack: string): Promise<void> {
   const projects = (await listProjects(user.id)).map((project) => project.id);
-  assertMayPublish(user, rack, projects);
+  assertMayPublish(user, rack, projects, await readRules());
 }
 
 /** What goes up a rack has been measured, and can be read. @throws AppError where not */

@@ -25,6 +25,7 @@ import { tryToEnqueue } from './jobs/enqueue';
 import { PRESET_SWATCH } from './jobs/lanes';
 import { racksOf, readEntry } from './library';
 import { STUDIO_RACK, assertMayPublish, mayEdit, mayPublish } from './rights';
+import { readRules } from './rules';
 
 const UNKEPT = 'Nothing was kept.';
 const UNCHANGED = 'Nothing was changed.';
@@ -43,6 +44,7 @@ export async function listPresets(user: SignedIn, given: PresetQuery): Promise<P
   const racks = await racksOf(user);
   const projects = racks.flatMap(({ id }) => (id.startsWith('project:') ? [id.slice(8)] : []));
   const seen = racks.map(({ id }) => id);
+  const rules = await readRules();
   const found = await findPresets({
     racks: seen.filter((id) => !given.rack || id === given.rack),
     entryRacks: seen,
@@ -53,7 +55,11 @@ export async function listPresets(user: SignedIn, given: PresetQuery): Promise<P
     count: PRESET_PAGE,
   });
   return {
-    racks: racks.map(({ id, name }) => ({ id, name, mayKeep: mayPublish(user, id, projects) })),
+    racks: racks.map(({ id, name }) => ({
+      id,
+      name,
+      mayKeep: mayPublish(user, id, projects, rules),
+    })),
     presets: found.slice(0, PRESET_PAGE).map((row) => ({
       ...presetHead(user, row),
       // Starters come without.
@@ -91,7 +97,7 @@ async function assertEntrySeen(user: SignedIn, rack: string, entryId: string): P
 export async function putOnRack(user: SignedIn, given: NewPreset): Promise<{ id: string }> {
   const { kind, rack, name } = given;
   const projects = (await listProjects(user.id)).map((project) => project.id);
-  assertMayPublish(user, rack, projects);
+  assertMayPublish(user, rack, projects, await readRules());
   if ((await countPresets(rack, kind, name)) >= MOST_PRESETS)
     throw new AppError(
       'preset.too-many',
@@ -151,7 +157,7 @@ export async function arrangePreset(
   const row = await editable(user, id);
   if (given.rack !== undefined && given.rack !== row.rack) {
     const projects = (await listProjects(user.id)).map((project) => project.id);
-    assertMayPublish(user, given.rack, projects);
+    assertMayPublish(user, given.rack, projects, await readRules());
     if (row.entryId !== null) await assertEntrySeen(user, given.rack, row.entryId);
   }
   const { rack, name, description, tags } = given;

@@ -7,6 +7,7 @@ import { enqueue } from './jobs/enqueue';
 import { PUBLICATION } from './jobs/lanes';
 import { readEntry } from './library';
 import { assertMayPublish } from './rights';
+import { assertName, readRules } from './rules';
 
 const UNPUBLISHED = 'Nothing was published.';
 
@@ -45,7 +46,7 @@ export async function startPublication(
   request: PublicationRequest,
 ): Promise<{ id: string }> {
   const projects = (await listProjects(user.id)).map((project) => project.id);
-  assertMayPublish(user, request.rack, projects);
+  assertMayPublish(user, request.rack, projects, await readRules());
   if (!(await findMaterial(user.id, request.materialId)))
     throw new AppError(
       'material.not-found',
@@ -56,13 +57,14 @@ export async function startPublication(
   const { next } = request;
   if (next) {
     const entry = await readEntry(user, next.entryId);
-    assertMayPublish(user, entry.rack, projects);
+    assertMayPublish(user, entry.rack, projects, await readRules());
     const newest = await findNewest(next.entryId);
     if (newest && newest.version !== next.base) throw overtaken(entry.name, newest.version);
     const title = `The next release of ${entry.name}`;
     const known = { ...request, rack: entry.rack };
     return { id: await enqueue(PUBLICATION, known, { title, userId: user.id }) };
   }
+  await assertName(request.name, UNPUBLISHED);
   await assertEntryNameFree(request.rack, request.name);
   const title = `Publishing ${request.name}`;
   return { id: await enqueue(PUBLICATION, request, { title, userId: user.id }) };

@@ -1,4 +1,5 @@
 import { AppError } from '@/core/base/diagnostic';
+import type { StudioRules } from '@/contract/people';
 import type { Role, SignedIn } from './authentication';
 
 export const STUDIO_RACK = 'studio';
@@ -7,18 +8,21 @@ export const personRack = (userId: string): string => `person:${userId}`;
 export const findProject = (rack: string): string | null =>
   rack.startsWith('project:') ? rack.slice(8) : null;
 
+type PublishRules = Pick<StudioRules, 'studioRack' | 'projectRacks'>;
+
 /**
- * Whether a person may publish on a rack: everybody on their own and on their projects', authors
- * and librarians on the studio's too.
+ * Whether a person may publish on a rack: everybody on their own, on those of their projects and
+ * on the studio's the roles that the rules name.
  */
 export function mayPublish(
   { id, role }: Pick<SignedIn, 'id' | 'role'>,
   rack: string,
   projects: readonly string[],
+  { studioRack, projectRacks }: PublishRules,
 ): boolean {
   const project = findProject(rack);
-  if (project !== null) return projects.includes(project);
-  return rack === personRack(id) || (rack === STUDIO_RACK && role !== 'artist');
+  if (project !== null) return projects.includes(project) && projectRacks.includes(role);
+  return rack === personRack(id) || (rack === STUDIO_RACK && studioRack.includes(role));
 }
 
 /** On the studio rack a next release waits for a librarian, unless it is a librarian's own. */
@@ -31,13 +35,24 @@ export const mayEdit = ({ id, role }: Pick<SignedIn, 'id' | 'role'>, authorId: s
 
 export const mayWithdraw = (role: Role): boolean => role === 'librarian';
 
-export function assertMayPublish(user: SignedIn, rack: string, projects: readonly string[]): void {
-  if (mayPublish(user, rack, projects)) return;
+const among = (roles: readonly Role[]): string =>
+  roles.length === 0 ? 'nobody at the moment' : roles.map((role) => `${role}s`).join(' and ');
+
+export function assertMayPublish(
+  user: SignedIn,
+  rack: string,
+  projects: readonly string[],
+  rules: PublishRules,
+): void {
+  if (mayPublish(user, rack, projects, rules)) return;
+  const isProjects = projects.includes(findProject(rack) ?? '');
   throw new AppError(
     'rights.publish',
     rack === STUDIO_RACK
-      ? 'Publishing to the studio rack is for authors and librarians.'
-      : 'You are not a member of that project.',
+      ? `Publishing to the studio rack is for ${among(rules.studioRack)}.`
+      : isProjects
+        ? `Publishing to a project’s rack is for ${among(rules.projectRacks)}.`
+        : 'You are not a member of that project.',
     'Publish to a project rack, or ask an author.',
     { kept: 'Nothing was published.', status: 403 },
   );

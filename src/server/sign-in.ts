@@ -1,6 +1,7 @@
 import { AppError } from '@/core/base/diagnostic';
 import type { Credentials } from '@/contract/session';
 import { forgetAttempt, forgetOldAttempts, noteAttempt } from '@/db/queries/sign-in-attempts';
+import { dropSessions, findClosed } from '@/db/queries/staff';
 import { authentication, forgetSessions } from './authentication';
 import { log } from './log';
 import { ADDRESS_HEADER } from './settings';
@@ -28,6 +29,15 @@ export async function signIn(
   });
   if (answer.ok) {
     await forgetAttempt(counts.id);
+    // Only who knows the password is told.
+    const closed = await findClosed(account);
+    if (closed !== null) {
+      await dropSessions(closed);
+      throw new AppError('auth.closed', 'This account is closed.', 'Ask a librarian to open it.', {
+        status: 403,
+        kept: 'All that was made with it is kept.',
+      });
+    }
     return withoutStore(answer);
   }
   if (answer.status >= 500) throw new Error(`Signing in failed with ${String(answer.status)}`);

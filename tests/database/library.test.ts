@@ -11,6 +11,7 @@ import { startPublication } from '@/server/publication';
 import { saveMaterial } from '@/server/materials';
 import { findPicture } from '@/server/pictures';
 import { mayPublish } from '@/server/rights';
+import { USUAL_RULES } from '@/server/rules';
 import { node } from '../support/networks';
 import { workOff } from './studio';
 import { make, painted, startFerryStudio } from './ferry-studio';
@@ -131,13 +132,13 @@ describe('the library', () => {
   });
 
   it('keeps to the rights of the roles', async () => {
-    expect(mayPublish(artist, 'studio', ['ferry'])).toBe(false);
-    expect(mayPublish(artist, 'project:ferry', ['ferry'])).toBe(true);
-    expect(mayPublish(artist, 'project:heron', ['ferry'])).toBe(false);
-    expect(mayPublish(artist, 'person:artist', [])).toBe(true);
-    expect(mayPublish(librarian, 'person:artist', [])).toBe(false);
-    expect(mayPublish(author, 'studio', [])).toBe(true);
-    expect(mayPublish(librarian, 'elsewhere', [])).toBe(false);
+    expect(mayPublish(artist, 'studio', ['ferry'], USUAL_RULES)).toBe(false);
+    expect(mayPublish(artist, 'project:ferry', ['ferry'], USUAL_RULES)).toBe(true);
+    expect(mayPublish(artist, 'project:heron', ['ferry'], USUAL_RULES)).toBe(false);
+    expect(mayPublish(artist, 'person:artist', [], USUAL_RULES)).toBe(true);
+    expect(mayPublish(librarian, 'person:artist', [], USUAL_RULES)).toBe(false);
+    expect(mayPublish(author, 'studio', [], USUAL_RULES)).toBe(true);
+    expect(mayPublish(librarian, 'elsewhere', [], USUAL_RULES)).toBe(false);
     const mine = await packaged(artist);
     await expect(startPublication(artist, request(mine, 'Not mine'))).rejects.toMatchObject({
       status: 403,

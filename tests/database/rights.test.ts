@@ -24,7 +24,9 @@ import { startPublication } from '@/server/publication';
 import { askConsequences } from '@/server/outlooks';
 import { createMaterial, saveMaterial } from '@/server/materials';
 import { searchLibrary } from '@/server/library';
+import { invite } from '@/server/people';
 import { keepPreset } from '@/server/presets';
+import { USUAL_RULES } from '@/server/rules';
 import { keepState } from '@/server/states';
 import { keepStarter } from '@/server/starters';
 import { routeAddress } from '@/state/api';
@@ -196,6 +198,12 @@ async function propose(): Promise<string> {
   );
   return version;
 }
+const newcomer = () => ({
+  email: `new${String(made++)}@studio.example`,
+  ...{ name: 'Newcomer', role: 'artist' as const, projects: ['ferry'] },
+});
+const newSecret = async (): Promise<string> =>
+  (await invite(artist, newcomer())).link.split('#')[1] ?? '';
 const newJob = (): Promise<string> =>
   enqueue(SWATCH, { materialId: 'none' }, { title: 'Picture', userId: artist.id });
 
@@ -207,6 +215,7 @@ beforeAll(async () => {
   await makePerson('librarian', 'librarian', ['ferry'], hash);
   await makePerson('stranger', 'artist', ['heron'], hash);
   await makePerson('elsewhere', 'librarian', ['heron'], hash);
+  await makePerson('leaver', 'artist', ['heron'], hash);
   known.tile = await readFile(path.join(root, 'assets/models/tile.glb'));
   const blobHash = await storeBlob(known.tile, 'model/gltf-binary');
   await insertModel({ id: 'tile', name: 'Tile', projectId: 'ferry', blobHash, ownerId: artist.id });
@@ -361,6 +370,22 @@ const SAMPLES: Readonly<Record<string, () => Sample | Promise<Sample>>> = {
   'POST /api/jobs/:id/cancel': async () => ({ params: { id: await newJob() }, body: {} }),
   'GET /api/jobs/events': () => ({}),
   'GET /api/health': () => ({}),
+  'GET /api/people': () => ({}),
+  'GET /api/people/deeds': () => ({}),
+  'POST /api/people/invitations': () => ({ body: newcomer() }),
+  'POST /api/people/invitations/:id/withdraw': async () => ({
+    params: { id: (await invite(artist, newcomer())).id },
+    body: {},
+  }),
+  'POST /api/people/:id/change': () => ({ params: { id: 'leaver' }, body: { role: 'author' } }),
+  'POST /api/people/:id/reset': () => ({ params: { id: 'leaver' }, body: {} }),
+  'POST /api/people/:id/end-sessions': () => ({ params: { id: 'leaver' }, body: {} }),
+  'POST /api/people/projects': () => ({ body: { name: `Project ${String(made++)}` } }),
+  'POST /api/people/rules': () => ({ body: USUAL_RULES }),
+  'POST /api/auth/link': async () => ({ body: { secret: await newSecret() } }),
+  'POST /api/auth/link/take': async () => ({
+    body: { secret: await newSecret(), name: 'Newcomer', password: PASSWORD },
+  }),
 };
 
 /** What the contract says that somebody gets. */

@@ -8,6 +8,7 @@ import { failureResponse } from '@/server/http/failure';
 import { readBytes } from '@/server/http/read-body';
 import { loggable } from '@/server/log';
 import { mayPublish, mayWithdraw, findProject, projectRack } from '@/server/rights';
+import { USUAL_RULES } from '@/server/rules';
 
 const answer = async (error: unknown): Promise<{ status: number; body: Failure }> => {
   const response = failureResponse(error);
@@ -128,10 +129,10 @@ describe('rights', () => {
       expect(findProject('studio')).toBeNull();
       expect(
         (['artist', 'author', 'librarian'] as const).map((role) => [
-          mayPublish({ id: 'p', role }, 'studio', ['ferry']),
-          mayPublish({ id: 'p', role }, rack, ['ferry']),
-          mayPublish({ id: 'p', role }, rack, ['heron']),
-          mayPublish({ id: 'p', role }, 'elsewhere', ['ferry']),
+          mayPublish({ id: 'p', role }, 'studio', ['ferry'], USUAL_RULES),
+          mayPublish({ id: 'p', role }, rack, ['ferry'], USUAL_RULES),
+          mayPublish({ id: 'p', role }, rack, ['heron'], USUAL_RULES),
+          mayPublish({ id: 'p', role }, 'elsewhere', ['ferry'], USUAL_RULES),
           mayWithdraw(role),
         ]),
       ).toEqual([

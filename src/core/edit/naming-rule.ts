@@ -8,12 +8,47 @@ export interface NamingRule {
   readonly words: string;
 }
 
-/** The rule of a studio that has set none of its own: plain words, as people say them. */
-export const PLAIN_NAMES: NamingRule = {
+/** What a studio chooses of its rule; no pattern is typed, so none can take for ever. */
+export interface NamingChoices {
+  /** Characters at most. */
+  readonly longest: number;
+  /** Whether a name begins with a capital (or a digit). */
+  readonly capital: boolean;
+  readonly spaces: boolean;
+  readonly underscores: boolean;
+  readonly digits: boolean;
+  /** What every name begins with; may be empty. */
+  readonly prefix: string;
+}
+
+/** The choices of a studio that has made none: plain words, as people say them. */
+export const PLAIN_CHOICES: NamingChoices = {
   longest: 32,
-  pattern: "^[\\p{Lu}\\d][\\p{L}\\d ’'(),.–-]*$",
-  words: 'a capital first, then words with spaces, no underscores',
+  capital: true,
+  spaces: true,
+  underscores: false,
+  digits: true,
+  prefix: '',
 };
+
+/** The rule that choices make. */
+export function namingRule(choices: NamingChoices): NamingRule {
+  const { longest, capital, spaces, underscores, digits, prefix } = choices;
+  const digit = digits ? '\\d' : '';
+  const first = capital ? `[\\p{Lu}${digit}]` : `[\\p{L}${digit}]`;
+  const rest = `[\\p{L}${digit}${spaces ? ' ' : ''}’'(),.${underscores ? '_' : ''}–-]*`;
+  return {
+    longest,
+    pattern: `^${prefix.replace(/[^\p{L}\d ]/gu, '\\$&')}${first}${rest}$`,
+    words:
+      `${prefix ? `“${prefix}” in front, then ` : ''}${capital ? 'a capital first, then ' : ''}` +
+      `words ${spaces ? 'with' : 'without'} spaces, ` +
+      `${underscores ? 'underscores allowed' : 'no underscores'}${digits ? '' : ', no digits'}`,
+  };
+}
+
+/** The rule of a studio that has set none of its own. */
+export const PLAIN_NAMES: NamingRule = namingRule(PLAIN_CHOICES);
 
 /** What is wrong with a name, in words; null where it keeps the rule. */
 export function nameFault(name: string, { longest, pattern, words }: NamingRule): string | null {

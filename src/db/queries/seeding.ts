@@ -1,6 +1,6 @@
-import { eq, sql } from 'drizzle-orm';
+import { sql } from 'drizzle-orm';
 import { database, transaction } from '../client';
-import { account, project, projectMember, session, user } from '../schema/index';
+import { account, project, projectMember, user } from '../schema/index';
 
 export async function isSeeded(): Promise<boolean> {
   const [row] = await database()
@@ -39,22 +39,5 @@ export async function insertPerson(given: {
     });
     for (const projectId of given.projects)
       await tx.insert(projectMember).values({ projectId, userId: given.id });
-  });
-}
-
-/**
- * Gives a person another password and ends all their sessions. @returns false where there is nobody
- * of that address
- */
-export async function setPassword(email: string, passwordHash: string): Promise<boolean> {
-  return transaction(async (tx) => {
-    const [person] = await tx.select({ id: user.id }).from(user).where(eq(user.email, email));
-    if (!person) return false;
-    await tx
-      .update(account)
-      .set({ password: passwordHash, updatedAt: new Date() })
-      .where(eq(account.userId, person.id));
-    await tx.delete(session).where(eq(session.userId, person.id));
-    return true;
   });
 }

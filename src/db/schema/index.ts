@@ -4,3 +4,4 @@ export * from './jobs';
 export * from './library';
 export * from './presets';
 export * from './states';
+export * from './people';

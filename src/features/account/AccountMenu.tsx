@@ -61,12 +61,28 @@ export function AccountMenu({ name, role }: Props) {
             }}
           />
           <DropdownMenu.Separator className="my-1 border-t border-line" />
+          {role === 'librarian' ? <PeopleItem /> : null}
           <DropdownMenu.Item className={ITEM} onSelect={leave}>
             Sign out
           </DropdownMenu.Item>
         </DropdownMenu.Content>
       </DropdownMenu.Portal>
     </DropdownMenu.Root>
+  );
+}
+
+/** The way to those who are in the studio. */
+function PeopleItem() {
+  const router = useRouter();
+  return (
+    <DropdownMenu.Item
+      className={ITEM}
+      onSelect={() => {
+        router.push('/people');
+      }}
+    >
+      People and rules
+    </DropdownMenu.Item>
   );
 }
 

@@ -1,0 +1,5 @@
+import * as contract from '@/contract/people';
+import { serve } from '@/server/http/serve';
+import * as people from '@/server/people';
+
+export const POST = serve(contract.takeLink, ({ body }) => people.takeLink(body));

@@ -1,0 +1,7 @@
+import * as contract from '@/contract/people';
+import { serve } from '@/server/http/serve';
+import * as people from '@/server/people';
+
+export const POST = serve(contract.withdrawInvitation, ({ user, params }) =>
+  people.withdrawInvitation(user, params.id),
+);
