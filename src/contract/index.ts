@@ -7,6 +7,7 @@ import * as models from './models';
 import * as people from './people';
 import * as presets from './presets';
 import type { AnyRoute } from './route';
+import * as revisions from './revisions';
 import * as session from './session';
 import * as shelf from './shelf';
 import * as states from './states';
@@ -22,6 +23,7 @@ const areas = [
   library,
   shelf,
   states,
+  revisions,
   jobs,
   people,
   health,

@@ -274,6 +274,11 @@ const SAMPLES: Readonly<Record<string, () => Sample | Promise<Sample>>> = {
     params: { id: await newMaterial() },
     body: { isArchived: true },
   }),
+  'GET /api/materials/:id/revisions': async () => ({ params: { id: await newMaterial() } }),
+  'POST /api/materials/:id/presence': async () => ({
+    params: { id: await newMaterial() },
+    body: { revision: 1, isLeaving: false },
+  }),
   'GET /api/materials/:id/states': async () => ({ params: { id: await newMaterial() } }),
   'POST /api/materials/:id/states': async () => ({
     params: { id: await newMaterial() },

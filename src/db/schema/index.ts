@@ -5,3 +5,4 @@ export * from './library';
 export * from './presets';
 export * from './states';
 export * from './people';
+export * from './presence';

@@ -34,7 +34,7 @@ interface Props {
 }
 
 /** All that the open material can be compared with at the moment. */
-function useChoices(states: readonly StateView[]): readonly SideChoice[] {
+function useChoices(states: readonly StateView[], given: Sides): readonly SideChoice[] {
   const { data } = useCall(listMaterials);
   const releases = useOtherReleases();
   const materialId = useDocument((state) => state.materialId);
@@ -44,17 +44,20 @@ function useChoices(states: readonly StateView[]): readonly SideChoice[] {
   const selection = useView((state) => state.selection);
   const path = useView((state) => state.path);
   return useMemo(() => {
+    const sides = [given.before, given.after].flatMap((side) =>
+      side?.of === 'revision' ? [side.number] : [],
+    );
     const chosen = selection.filter((id) => !isMark(id));
     const { nodes } = getNetwork(document, boardAt(document, path));
     const groups = chosen.filter((id) => nodes.find((node) => node.id === id)?.type === 'group');
     const materials = (data?.materials ?? []).filter(({ id }) => id !== materialId);
-    return sideChoices({ states, materials, releases, steps, revision, chosen, groups });
-  }, [states, data, releases, steps, revision, document, selection, path, materialId]);
+    return sideChoices({ states, materials, releases, steps, revision, sides, chosen, groups });
+  }, [states, given, data, releases, steps, revision, document, selection, path, materialId]);
 }
 
 /** Two states as pictures, as figures, and as the list of what makes the difference. */
 export function CompareStates({ evaluation, models, states, sides, onSides }: Props) {
-  const choices = useChoices(states);
+  const choices = useChoices(states, sides);
   const [own, setOwn] = useState(false);
   const { before, after } = sides;
   const comparison = useComparison(before && { evaluation, models, states, before, after, own });

@@ -9,6 +9,7 @@ import { ProblemNote } from '@/ui/ProblemNote';
 import { Sheet } from '@/ui/Sheet';
 import { CompareStates } from './CompareStates';
 import { KeepState } from './KeepState';
+import { RevisionList } from './RevisionList';
 import { StateStrip } from './StateStrip';
 import type { Sides } from './side-choices';
 
@@ -51,6 +52,13 @@ function States({ evaluation, saver, models, onModel }: Omit<Props, 'open' | 'on
         onModel={async (id) => {
           await onModel(id, models.find((model) => model.id === id)?.name ?? 'Model');
         }}
+        onChoose={(place, side) => {
+          setSides((now) => ({ ...now, [place]: side }));
+        }}
+      />
+      <RevisionList
+        evaluation={evaluation}
+        sides={sides}
         onChoose={(place, side) => {
           setSides((now) => ({ ...now, [place]: side }));
         }}

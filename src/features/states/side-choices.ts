@@ -22,6 +22,8 @@ export interface Choosable {
   /** How many steps can be undone. */
   readonly steps: number;
   readonly revision: number;
+  /** Revisions that are sides already, however old. */
+  readonly sides: readonly number[];
   /** The chosen nodes, and those of them that are groups. */
   readonly chosen: readonly string[];
   readonly groups: readonly string[];
@@ -34,11 +36,9 @@ const choice = (title: string, side: Side): SideChoice => ({ value: sideKey(side
 
 /** All that a material can be compared with. */
 export function sideChoices(given: Choosable): readonly SideChoice[] {
-  const { states, materials, releases, steps, revision, chosen, groups } = given;
-  const revisions = Array.from(
-    { length: Math.min(MOST_OFFERED, revision) },
-    (_, k) => revision - k,
-  );
+  const { states, materials, releases, steps, revision, sides, chosen, groups } = given;
+  const newest = Array.from({ length: Math.min(MOST_OFFERED, revision) }, (_, k) => revision - k);
+  const revisions = [...new Set([...newest, ...sides])];
   return [
     choice('Now', { of: 'now' }),
     ...(steps > 0 ? [choice('Before the last step', { of: 'before', steps: 1 })] : []),

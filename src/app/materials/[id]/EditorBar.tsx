@@ -11,6 +11,7 @@ import { HistoryMenu } from '@/features/view/HistoryMenu';
 import { KeySheet } from '@/features/view/KeySheet';
 import { ViewMenu } from '@/features/view/ViewMenu';
 import type { ModelEntry } from '@/contract/models';
+import { CompanyNote } from './CompanyNote';
 import type { Saver } from '@/state/saving';
 import { Button } from '@/ui/Button';
 import { Choose } from '@/ui/Choose';
@@ -95,6 +96,7 @@ export function EditorBar({ models, saver, project, onModel, onSheet }: Props) {
         <MaterialName />
         <RevisionNote project={project} />
         <SaveNote />
+        <CompanyNote />
       </span>
       <FindingsMenu />
       <ReleasesButton
