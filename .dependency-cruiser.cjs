@@ -2,7 +2,8 @@
 // scripts/check-dependencies.ts).
 const ban = (name, from, to) => ({ name, severity: 'error', from, to });
 // Readers and writers of files, which only core/exchange may use.
-const READERS = 'watlas|fast-png|pako|jpeg-js|parse-exr|draco3d|meshoptimizer|@gltf-transform';
+const READERS =
+  'watlas|fast-png|pako|jpeg-js|parse-exr|fflate|draco3d|meshoptimizer|@gltf-transform';
 const NOT_TESTS = '\\.test\\.tsx?$';
 module.exports = {
   forbidden: [

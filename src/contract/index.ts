@@ -2,6 +2,7 @@ import * as health from './health';
 import * as images from './images';
 import * as jobs from './jobs';
 import * as library from './library';
+import * as materialFiles from './material-files';
 import * as materials from './materials';
 import * as models from './models';
 import * as people from './people';
@@ -17,6 +18,7 @@ const isRoute = (value: unknown): value is AnyRoute =>
 const areas = [
   session,
   materials,
+  materialFiles,
   models,
   images,
   presets,

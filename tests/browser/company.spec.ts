@@ -1,4 +1,5 @@
-/** Two people in one material: they see each other, and whose revision is newest; looking back. */
+/** Two people in one material, looking back; a material out as a file, and in again. */
+import { readFile } from 'node:fs/promises';
 import { expect, test } from '@playwright/test';
 import { BEGUN } from './harbour-paint';
 import { card, openStored, saved, signIn, untilIdle } from './studio';
@@ -47,4 +48,43 @@ test('two people see each other; one looks back and restores while the other edi
 
   await other.close();
   await expect(page.getByTestId('company')).not.toContainText('has it open');
+});
+
+test('a material leaves as a file and comes into another project, once', async ({ page }) => {
+  await signIn(page, 'sefa');
+  const tile = page.getByRole('listitem').filter({ hasText: 'Sea glass' }).first();
+  await tile.hover();
+  await tile.getByRole('button').first().click();
+  const download = page.waitForEvent('download');
+  await page.getByRole('menuitem', { name: /^Save as a file/ }).click();
+  const file = await (await download).path();
+  const bring = async (project: string): Promise<void> => {
+    await page.getByRole('button', { name: 'Bring a file …' }).click();
+    const chooser = page.waitForEvent('filechooser');
+    await page.getByRole('menuitem', { name: project }).click();
+    await (
+      await chooser
+    ).setFiles({
+      name: 'sea glass.zip',
+      mimeType: 'application/zip',
+      buffer: await readFile(file),
+    });
+  };
+  await bring('Into Night heron');
+  await expect(page.getByText(/Brought in “Sea glass/)).toBeVisible();
+  const heron = page.getByRole('region', { name: 'Night heron' });
+  await expect(heron.getByText('Sea glass').first()).toBeVisible();
+  await bring('Into Night heron');
+  await expect(page.getByText(/is there already/)).toBeVisible();
+  const chooser = page.waitForEvent('filechooser');
+  await page.getByRole('button', { name: 'Bring a file …' }).click();
+  await page.getByRole('menuitem', { name: 'Into Night heron' }).click();
+  await (
+    await chooser
+  ).setFiles({
+    name: 'notes.zip',
+    mimeType: 'application/zip',
+    buffer: Buffer.from('no zip at all'),
+  });
+  await expect(page.getByText(/This is not a zip file/)).toBeVisible();
 });

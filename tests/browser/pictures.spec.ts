@@ -85,6 +85,15 @@ test('states, figures, what makes a point', async ({ page }) => {
   await picture(page, 'explain');
 });
 
+test('people and rules', async ({ page }) => {
+  await signIn(page, 'sefa');
+  await page.goto('/people');
+  await expect(page.getByTestId('rules')).toBeVisible();
+  await page.getByLabel('Names on racks keep a rule').click();
+  await page.getByLabel('Try a name').fill('salt_crust');
+  await picture(page, 'people');
+});
+
 test('inside a group', async ({ page }) => {
   await signIn(page, 'maren');
   await openPackaged(page, 'Chipped paint');

@@ -22,6 +22,7 @@ import { enqueue } from '@/server/jobs/enqueue';
 import { SWATCH } from '@/server/jobs/lanes';
 import { startPublication } from '@/server/publication';
 import { askConsequences } from '@/server/outlooks';
+import { saveMaterialFile } from '@/server/material-files';
 import { createMaterial, saveMaterial } from '@/server/materials';
 import { searchLibrary } from '@/server/library';
 import { invite } from '@/server/people';
@@ -273,6 +274,11 @@ const SAMPLES: Readonly<Record<string, () => Sample | Promise<Sample>>> = {
   'POST /api/materials/:id/arrange': async () => ({
     params: { id: await newMaterial() },
     body: { isArchived: true },
+  }),
+  'GET /api/materials/:id/file': async () => ({ params: { id: await newMaterial() } }),
+  'POST /api/materials/import': async () => ({
+    query: { project: 'ferry' },
+    file: (await saveMaterialFile(artist, await newMaterial(), true)).bytes,
   }),
   'GET /api/materials/:id/revisions': async () => ({ params: { id: await newMaterial() } }),
   'POST /api/materials/:id/presence': async () => ({

@@ -197,3 +197,26 @@ export async function placeMaterial(
   if (Object.keys(set).length > 0)
     await database().update(material).set(set).where(eq(material.id, id));
 }
+
+/** A material of a project, not archived, whose newest revision has this content. */
+export async function findSameMaterial(
+  projectId: string,
+  contentHash: string,
+): Promise<{ readonly id: string; readonly name: string } | undefined> {
+  const [found] = await database()
+    .select({ id: material.id, name: material.name })
+    .from(material)
+    .innerJoin(
+      revision,
+      and(eq(revision.materialId, material.id), eq(revision.number, material.head)),
+    )
+    .where(
+      and(
+        eq(material.projectId, projectId),
+        eq(revision.contentHash, contentHash),
+        isNull(material.archivedAt),
+      ),
+    )
+    .limit(1);
+  return found;
+}

@@ -1,5 +1,6 @@
 import { and, eq, isNotNull, isNull, ne, or, sql } from 'drizzle-orm';
 import type { ModelPreparation } from '../../core/exchange/prepare';
+import { canonicalJson } from '../../core/graph/canonical';
 import { database } from '../client';
 import { material, meshMap, model, user } from '../schema/index';
 import { isMember } from './members';
@@ -139,4 +140,25 @@ export async function insertMeshMap(name: MeshMapName, bytes: Uint8Array): Promi
     .insert(meshMap)
     .values({ ...name, bytes: Buffer.from(bytes) })
     .onConflictDoNothing();
+}
+
+/** A model of this file, corrected in this way, of a project or of everybody. */
+export async function findModelOfFile(
+  projectId: string,
+  blobHash: string,
+  preparation: ModelPreparation,
+): Promise<string | undefined> {
+  const seen = await database()
+    .select({ id: model.id, preparation: model.preparation })
+    .from(model)
+    .where(
+      and(
+        eq(model.blobHash, blobHash),
+        isNull(model.archivedAt),
+        or(eq(model.projectId, projectId), isNull(model.projectId)),
+      ),
+    )
+    .orderBy(model.createdAt);
+  const wanted = canonicalJson(preparation);
+  return seen.find((each) => canonicalJson(each.preparation) === wanted)?.id;
 }

@@ -9,9 +9,11 @@ import { arrangeMaterial, duplicateMaterial } from '@/contract/materials';
 import type { MaterialSummary } from '@/contract/materials';
 import type { Project } from '@/contract/session';
 import { call } from '@/state/api';
+import { readMaterialFile } from '@/state/material-files';
 import { Menu } from '@/ui/Menu';
 import type { MenuItem } from '@/ui/Menu';
 import { Swatch } from '@/ui/Swatch';
+import { saveFile } from '@/ui/save-file';
 import { tellProblem } from '@/ui/tell-problem';
 import { KeepStarter } from './KeepStarter';
 import { copyName } from './material-list';
@@ -34,6 +36,17 @@ function since(moment: string): string {
   if (minutes < 24 * 60) return relative.format(-Math.round(minutes / 60), 'hour');
   return relative.format(-Math.round(minutes / 1440), 'day');
 }
+
+/** A material with all it needs as a file of its own. */
+const fileItem = ({ id, name }: MaterialSummary): MenuItem => ({
+  title: 'Save as a file',
+  help: 'A zip with its groups, images and model',
+  act: () => {
+    readMaterialFile(id).then((file) => {
+      saveFile(file, `${name}.zip`);
+    }, tellProblem);
+  },
+});
 
 /** What can be done with a material as a thing; the list is read anew after each. */
 function useActs(
@@ -64,6 +77,7 @@ function useActs(
         );
       },
     },
+    fileItem(material),
     { title: 'Keep as a starter …', help: 'New materials may begin from it', act: keep },
   ];
   const moves = elsewhere.map((project): MenuItem => ({

@@ -6,6 +6,7 @@ import type { ModelEntry } from '@/contract/models';
 import type { Project } from '@/contract/session';
 import type { StarterText } from '@/core/starters/define';
 import { Choose } from '@/ui/Choose';
+import { BringFile } from './BringFile';
 import { MaterialCard } from './MaterialCard';
 import { NewMaterial } from './NewMaterial';
 import { ORDERS, listByProject } from './material-list';
@@ -40,7 +41,7 @@ export function MaterialsScreen({ materials, models, projects, starters }: Props
         models={models.filter(({ isArchived }) => !isArchived)}
         taken={materials.filter(({ isArchived }) => !isArchived)}
       />
-      <ListTools materials={materials} listing={listing} onChange={change} />
+      <ListTools {...{ materials, projects, listing }} onChange={change} />
       {shown.length === 0 ? <Nothing listing={listing} /> : null}
       {shown.map(({ id, name, materials: list }) => (
         <section key={id} className="mb-6" aria-label={name}>
@@ -73,13 +74,14 @@ function Nothing({ listing: { search, isArchive } }: { readonly listing: Listing
 }
 
 interface ToolsProps {
+  readonly projects: readonly Project[];
   readonly materials: readonly MaterialSummary[];
   readonly listing: Listing;
   readonly onChange: (listing: Partial<Listing>) => void;
 }
 
 /** Search, order, and the archive. */
-function ListTools({ materials, listing, onChange }: ToolsProps) {
+function ListTools({ materials, projects, listing, onChange }: ToolsProps) {
   const archived = materials.filter(({ isArchived }) => isArchived).length;
   return (
     <div className="sticky top-0 z-10 mb-3 flex flex-wrap items-center gap-2 bg-ground py-1">
@@ -104,11 +106,13 @@ function ListTools({ materials, listing, onChange }: ToolsProps) {
           onChange({ order: order as Order });
         }}
       />
+      <span className="ml-auto" />
+      <BringFile projects={projects} />
       <button
         type="button"
         aria-pressed={listing.isArchive}
         className={
-          'ml-auto flex min-h-[24px] items-center gap-1.5 border px-2 ' +
+          'flex min-h-[24px] items-center gap-1.5 border px-2 ' +
           (listing.isArchive ? 'border-weld' : 'border-line text-soft hover:text-ink')
         }
         onClick={() => {

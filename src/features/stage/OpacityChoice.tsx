@@ -32,7 +32,7 @@ export function OpacityChoice() {
   };
   return (
     <span
-      className="absolute bottom-1 left-1 flex items-center gap-1 text-[11px] text-ink"
+      className="absolute bottom-7 left-1 flex items-center gap-1 text-[11px] text-ink"
       data-testid="opacity-mode"
     >
       Opacity{' '}
@@ -49,11 +49,6 @@ export function OpacityChoice() {
           })),
         ]}
       />
-      {(chosen ?? found) === 'opaque' ? null : (
-        <span className="text-soft" title="Shadows are cast by the whole shape, holes included.">
-          shadows are full
-        </span>
-      )}
     </span>
   );
 }

@@ -1,0 +1,67 @@
+'use client';
+import { FileInput } from 'lucide-react';
+import { useRouter } from 'next/navigation';
+import { DropdownMenu } from 'radix-ui';
+import { useRef } from 'react';
+import { toast } from 'sonner';
+import type { Project } from '@/contract/session';
+import { bringMaterialHere } from '@/state/material-files';
+import { Button } from '@/ui/Button';
+import { Menu } from '@/ui/Menu';
+import { tellProblem } from '@/ui/tell-problem';
+
+/** Brings a material that was saved as a file into one of one's projects. */
+export function BringFile({ projects }: { readonly projects: readonly Project[] }) {
+  const router = useRouter();
+  const input = useRef<HTMLInputElement>(null);
+  const project = useRef('');
+  if (projects.length === 0) return null;
+  const bring = async (file: File): Promise<void> => {
+    const waiting = toast.loading(`Bringing in ${file.name} …`);
+    try {
+      const { name, isThere, missing } = await bringMaterialHere(file, project.current);
+      const words = isThere ? `“${name}” is there already.` : `Brought in “${name}”.`;
+      const lacking = missing.length > 0 ? ` Missing: ${missing.join('; ')}.` : '';
+      toast.success(words + lacking, { id: waiting });
+      router.refresh();
+    } catch (error) {
+      toast.dismiss(waiting);
+      throw error;
+    }
+  };
+  return (
+    <>
+      <DropdownMenu.Root>
+        <DropdownMenu.Trigger asChild>
+          <Button className="min-h-[24px] !py-0">
+            <FileInput size={13} aria-hidden /> Bring a file …
+          </Button>
+        </DropdownMenu.Trigger>
+        <Menu
+          sections={() => [
+            projects.map(({ id, name }) => ({
+              title: `Into ${name}`,
+              act: () => {
+                project.current = id;
+                input.current?.click();
+              },
+            })),
+          ]}
+        />
+      </DropdownMenu.Root>
+      <input
+        ref={input}
+        type="file"
+        accept=".zip,application/zip"
+        aria-label="File of a material"
+        className="sr-only"
+        tabIndex={-1}
+        onChange={(event) => {
+          const [file] = event.target.files ?? [];
+          event.target.value = '';
+          if (file) bring(file).catch(tellProblem);
+        }}
+      />
+    </>
+  );
+}
