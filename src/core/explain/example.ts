@@ -32,12 +32,15 @@ export type Fitted =
 export const short = (value: number): string => String(Number(value.toPrecision(4)));
 /** A number as it is taken. */
 export const tidy = (value: number): number => Number(value.toPrecision(5));
+/** A value, brought between two ends. */
 export const limit = (value: number, low: number, high: number): number =>
   Math.min(high, Math.max(low, value));
+/** The least and the largest of some values. */
 export const span = (values: readonly number[]): readonly [number, number] => [
   Math.min(...values),
   Math.max(...values),
 ];
+/** Says why nothing separates the two sorts. */
 export const nothing = (because: string): Fitted => ({ kind: 'nothing separates', because });
 
 /** The number an input holds. */
