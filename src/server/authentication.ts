@@ -26,7 +26,12 @@ function create() {
     baseURL: publicUrl(),
     secret: process.env['BETTER_AUTH_SECRET'],
     emailAndPassword: { enabled: true, disableSignUp: true },
-    user: { additionalFields: { role: { type: 'string', input: false, defaultValue: 'artist' } } },
+    user: {
+      additionalFields: {
+        role: { type: 'string', input: false, defaultValue: 'artist' },
+        closedAt: { type: 'date', input: false, required: false },
+      },
+    },
     session: { expiresIn: SESSION_SECONDS },
     // Guesses are slowed down by `signIn`, over all processes and by account.
     rateLimit: { enabled: false },
@@ -80,7 +85,8 @@ export const forgetSessions = (): void => {
 
 async function readSession(headers: Headers): Promise<SignedIn | null> {
   const found = await authentication().api.getSession({ headers });
-  if (!found) return null;
+  // Also one that was signed in just while it was closed.
+  if (!found || found.user.closedAt) return null;
   const role = ROLES.find((each) => each === found.user.role) ?? 'artist';
   return { id: found.user.id, name: found.user.name, email: found.user.email, role };
 }

@@ -18,7 +18,7 @@ import { racksOf, readEntry, readRelease } from './library';
 import { findPicture } from './pictures';
 import { assertEntryNameFree, nameTaken, overtaken } from './publication';
 import { assertMayPublish, assertMayWithdraw, mayEdit } from './rights';
-import { readRules } from './rules';
+import { assertName, assertNewName, readRules } from './rules';
 import { reshelve } from './shelving';
 import { findRelease } from './stored';
 
@@ -63,6 +63,7 @@ export async function arrangeEntry(
     await assertSound(id);
   }
   if (withdrawn !== undefined) assertMayWithdrawFrom(user, entry);
+  await assertNewName(entry, given, UNCHANGED);
   await assertEntryNameFree(rack ?? entry.rack, name ?? entry.name, id, UNCHANGED);
   if (coverHash && !(await findPicture(user, coverHash)))
     throw new AppError('entry.no-picture', 'That picture is not there any more.', '', {
@@ -108,6 +109,7 @@ export async function copyEntry(
   const entry = await readEntry(user, id);
   await assertMayPlace(user, rack);
   await assertSound(id);
+  await assertName(rack, name, 'Nothing was copied.');
   await assertEntryNameFree(rack, name, '', 'Nothing was copied.');
   const newest = await findNewest(id);
   const release = newest && (await findRelease(id, newest.version));

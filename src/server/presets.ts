@@ -25,7 +25,7 @@ import { tryToEnqueue } from './jobs/enqueue';
 import { PRESET_SWATCH } from './jobs/lanes';
 import { racksOf, readEntry } from './library';
 import { STUDIO_RACK, assertMayPublish, mayEdit, mayPublish } from './rights';
-import { readRules } from './rules';
+import { assertName, assertNewName, readRules } from './rules';
 
 const UNKEPT = 'Nothing was kept.';
 const UNCHANGED = 'Nothing was changed.';
@@ -98,6 +98,7 @@ export async function putOnRack(user: SignedIn, given: NewPreset): Promise<{ id:
   const { kind, rack, name } = given;
   const projects = (await listProjects(user.id)).map((project) => project.id);
   assertMayPublish(user, rack, projects, await readRules());
+  await assertName(rack, name, UNKEPT);
   if ((await countPresets(rack, kind, name)) >= MOST_PRESETS)
     throw new AppError(
       'preset.too-many',
@@ -161,6 +162,7 @@ export async function arrangePreset(
     if (row.entryId !== null) await assertEntrySeen(user, given.rack, row.entryId);
   }
   const { rack, name, description, tags } = given;
+  await assertNewName(row, given, UNCHANGED);
   try {
     await changePreset(id, {
       ...(rack === undefined ? {} : { rack }),

@@ -64,7 +64,7 @@ export async function startPublication(
     const known = { ...request, rack: entry.rack };
     return { id: await enqueue(PUBLICATION, known, { title, userId: user.id }) };
   }
-  await assertName(request.name, UNPUBLISHED);
+  await assertName(request.rack, request.name, UNPUBLISHED);
   await assertEntryNameFree(request.rack, request.name);
   const title = `Publishing ${request.name}`;
   return { id: await enqueue(PUBLICATION, request, { title, userId: user.id }) };

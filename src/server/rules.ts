@@ -22,8 +22,9 @@ export async function readRules(): Promise<StudioRules> {
 }
 export const keepRules = (rules: StudioRules): Promise<void> => keepRule(NAME, rules);
 
-/** @throws AppError where a name does not keep the studio's rule */
-export async function assertName(name: string, kept: string): Promise<void> {
+/** @throws AppError where a name on a rack that others see does not keep the studio's rule */
+export async function assertName(rack: string, name: string, kept: string): Promise<void> {
+  if (rack.startsWith('person:')) return;
   const { naming } = await readRules();
   const fault = naming && nameFault(name, namingRule(naming));
   if (fault)
@@ -31,4 +32,21 @@ export async function assertName(name: string, kept: string): Promise<void> {
       kept,
       status: 409,
     });
+}
+
+interface Named {
+  readonly rack: string;
+  readonly name: string;
+}
+/**
+ * The same of something that is called another name, or put on another rack; what stays as it is
+ * may have its name from before there was a rule.
+ */
+export async function assertNewName(
+  { rack, name }: Named,
+  next: { readonly rack?: string | undefined; readonly name?: string | undefined },
+  kept: string,
+): Promise<void> {
+  const isSame = (next.rack ?? rack) === rack && (next.name ?? name) === name;
+  if (!isSame) await assertName(next.rack ?? rack, next.name ?? name, kept);
 }

@@ -20,6 +20,25 @@ test('the sign-in has nothing that keeps anybody out', async ({ page }) => {
   expect(await violations(page)).toEqual([]);
 });
 
+test('nor have people and rules, and the way in by a link', async ({ page }) => {
+  await signIn(page, 'sefa');
+  await page.goto('/people');
+  await page.getByLabel('Names on shared racks keep a rule').click();
+  await expect(page.getByTestId('names-tried')).toBeVisible();
+  await page.locator('[data-person="maren@studio.example"]').getByText('Lantern ferry').click();
+  await expect(page.getByRole('dialog')).toBeVisible();
+  expect(await violations(page)).toEqual([]);
+  await page.keyboard.press('Escape');
+  const row = page.locator('[data-person="maren@studio.example"]');
+  await row.getByRole('button', { name: 'New password' }).click();
+  const made = page.getByTestId('made-link');
+  const link = await made.getByRole('textbox', { name: 'The link' }).inputValue();
+  expect(await violations(page)).toEqual([]);
+  await page.goto(link);
+  await expect(page.getByLabel('Password')).toBeVisible();
+  expect(await violations(page)).toEqual([]);
+});
+
 test('nor have the lists: materials, models, library, an entry, work', async ({ page }) => {
   await signIn(page, 'tove');
   await expect(page.getByLabel('Name of the new material')).toBeVisible();

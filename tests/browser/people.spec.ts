@@ -90,7 +90,7 @@ test('a librarian invites somebody, who comes in; role, rules and account follow
   await other.waitForURL('**/sign-in');
   await other.context().close();
 
-  await page.getByLabel('Names on racks keep a rule').click();
+  await page.getByLabel('Names on shared racks keep a rule').click();
   await page.getByLabel('Try a name').fill('salt_crust');
   const tried = page.getByTestId('names-tried');
   await expect(tried).toContainText('✕ salt_crust');
@@ -98,7 +98,7 @@ test('a librarian invites somebody, who comes in; role, rules and account follow
   await page.getByTestId('rules').getByLabel('A capital first').click();
   await expect(tried).toContainText('✓ salt_crust');
   await shot(page, 'rules');
-  await page.getByLabel('Names on racks keep a rule').click();
+  await page.getByLabel('Names on shared racks keep a rule').click();
   await page.getByRole('button', { name: 'Set the rules' }).click();
   await expect(page.getByText('The rules hold from now on')).toBeVisible();
   await expect(page.getByTestId('deeds')).toContainText('Runa Vik came in by a link');

@@ -89,7 +89,7 @@ test('people and rules', async ({ page }) => {
   await signIn(page, 'sefa');
   await page.goto('/people');
   await expect(page.getByTestId('rules')).toBeVisible();
-  await page.getByLabel('Names on racks keep a rule').click();
+  await page.getByLabel('Names on shared racks keep a rule').click();
   await page.getByLabel('Try a name').fill('salt_crust');
   await picture(page, 'people');
 });

@@ -7,7 +7,7 @@ import { namingRule, nameFault, PLAIN_CHOICES } from '@/core/edit/naming-rule';
 import type { SignedIn } from '@/server/authentication';
 import * as people from '@/server/people';
 import { mayPublish } from '@/server/rights';
-import { USUAL_RULES, assertName, readRules } from '@/server/rules';
+import { USUAL_RULES, assertName, assertNewName, readRules } from '@/server/rules';
 import { signIn } from '@/server/sign-in';
 import { main } from '../../cli/main';
 import { makePerson, startStudio } from './studio';
@@ -116,12 +116,21 @@ it('sets a new password by a link, and signs out everywhere', async () => {
 });
 
 it('holds names to the rule once there is one, and roles to theirs', async () => {
-  await assertName('anything_goes', '');
+  await assertName('studio', 'anything_goes', '');
   const naming = { ...PLAIN_CHOICES, prefix: 'Fx ', digits: false };
   await people.setRules(sefa, { naming, studioRack: ['librarian'], projectRacks: ['author'] });
   const rules = await readRules();
-  await expect(assertName('edge wear', '')).rejects.toMatchObject({ code: 'name.rule' });
-  await assertName('Fx Edge wear', '');
+  await expect(assertName('studio', 'edge wear', '')).rejects.toMatchObject({ code: 'name.rule' });
+  await assertName('studio', 'Fx Edge wear', '');
+  await assertName('person:sefa', 'my_own', '');
+  const old = { rack: 'studio', name: 'old_name' };
+  await assertNewName(old, { name: 'old_name' }, '');
+  await expect(assertNewName(old, { name: 'new_name' }, '')).rejects.toMatchObject({
+    code: 'name.rule',
+  });
+  await expect(
+    assertNewName({ rack: 'person:sefa', name: 'my_own' }, { rack: 'studio' }, ''),
+  ).rejects.toMatchObject({ code: 'name.rule' });
   expect(nameFault('Fx Edge 2', namingRule(naming))).toContain('no digits');
   expect(mayPublish({ id: 'a', role: 'author' }, 'studio', [], rules)).toBe(false);
   expect(mayPublish({ id: 'a', role: 'artist' }, 'project:ferry', ['ferry'], rules)).toBe(false);

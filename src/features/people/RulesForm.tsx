@@ -34,7 +34,7 @@ export function RulesForm({ rules: given, onChanged }: Props) {
     <section aria-label="Rules" className="flex flex-col gap-2 text-[12px]" data-testid="rules">
       <h2 className="text-[14px] font-semibold">Rules</h2>
       <Tick
-        title="Names on racks keep a rule"
+        title="Names on shared racks keep a rule"
         help="Else names are only advised upon"
         isOn={naming !== null}
         onChange={(isOn) => {

@@ -30,11 +30,13 @@ export function RevisionList(given: Props) {
   const id = useDocument((state) => state.materialId);
   const head = useDocument((state) => state.revision);
   const [before, setBefore] = useState<number | null>(null);
+  // Nothing is asked for and nothing drawn before somebody looks.
+  const [isOpen, setOpen] = useState(false);
   const query = before === null ? {} : { before: String(before) };
   const { data } = useCall(
     listRevisions,
     { params: { id }, query },
-    { enabled: id !== '', keepsPrevious: true },
+    { enabled: isOpen && id !== '', keepsPrevious: true },
   );
   const revisions = data?.revisions ?? [];
   const last = revisions.at(-1)?.number;
@@ -49,12 +51,18 @@ export function RevisionList(given: Props) {
     </Button>
   );
   return (
-    <details className="text-[12px]" data-testid="revisions">
+    <details
+      className="text-[12px]"
+      data-testid="revisions"
+      onToggle={(event) => {
+        setOpen(event.currentTarget.open);
+      }}
+    >
       <summary className="cursor-pointer font-semibold">
         Revisions <span className="figures font-normal text-soft">{head}</span>
       </summary>
       <ol className="mt-1 flex flex-col" aria-label="Saved revisions, the newest first">
-        {revisions.map((revision) => (
+        {(isOpen ? revisions : []).map((revision) => (
           <RevisionRow key={revision.number} revision={revision} {...given} />
         ))}
       </ol>
