@@ -11,8 +11,10 @@ import type { PointedValue } from './stores';
 export function pointAtPart(
   part: { readonly part: 'node'; readonly node: string } | StrandPart | null,
 ): void {
+  const known = stores.probe.getState().pointedValue;
   if (!part) {
-    if (stores.probe.getState().pointedValue) stores.probe.setState({ pointedValue: null });
+    // A value that is pointed at elsewhere stays.
+    if (known && 'part' in known) stores.probe.setState({ pointedValue: null });
     return;
   }
   const { path } = stores.view.getState();
@@ -22,7 +24,6 @@ export function pointAtPart(
     const node = nodes.find((each) => each.id === id);
     return node ? getNodeTitle(document, node) : 'the selvedge';
   };
-  const known = stores.probe.getState().pointedValue;
   const strand = part.part === 'strand' ? strands.find(({ id }) => id === part.id) : undefined;
   if (part.part === 'strand' && !strand) return;
   const title =
