@@ -136,6 +136,7 @@ function ProjectsOf({ person: { name, projects: own }, projects, onChange }: Pro
       <Popover.Portal>
         <Popover.Content
           align="start"
+          aria-label={`Projects of ${name}`}
           className="z-50 border border-seam bg-panel p-3 text-[12px] text-ink shadow-lg"
         >
           <ProjectTicks projects={projects} chosen={own} onChange={onChange} />
