@@ -181,6 +181,8 @@ export async function bringMaterialFile(
   return inTurn(`${projectId} ${contentHash}`, async () => {
     const place = await findPlace(projectId, given);
     if ('there' in place) return { ...place.there, isThere: true, missing: [] };
+    // The model first: nothing after it can be refused.
+    const model = await placeModel(user, projectId, file);
     for (const [hash, bytes] of images) {
       await storeBlob(bytes, MEDIA_TYPES[checkImageHeader(bytes)]);
       await insertImage({ hash, name: `From ${given.name}`.slice(0, 120), ownerId: user.id });
@@ -189,7 +191,6 @@ export async function bringMaterialFile(
     for (const hash of new Set(imagesIn(given)))
       if (!(await findImage(hash))) missing.push(`the image ${hash.slice(0, 12)}…`);
     const { document } = place;
-    const model = await placeModel(user, projectId, file);
     const { id } = await createMaterial(user, { projectId, modelId: model.id, document });
     return { id, name: document.name, isThere: false, missing: [...missing, ...model.missing] };
   });

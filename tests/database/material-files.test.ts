@@ -112,6 +112,19 @@ it('says what is missing, before and after', async () => {
   expect(brought.missing).toEqual([expect.stringContaining('the model “Tile”')]);
 });
 
+it('refuses a file whose model is none, and takes many at once', async () => {
+  const named = (name: string): Record<string, Uint8Array> => ({
+    'document.json': strToU8(JSON.stringify({ ...partOf('document.json'), name })),
+  });
+  const broken = altered({ ...named('Tin of none'), 'model.glb': new Uint8Array(64).fill(255) });
+  const before = await listMaterials(tove);
+  await expect(bring(broken)).rejects.toThrow();
+  expect(await listMaterials(tove)).toEqual(before);
+  const names = Array.from({ length: 14 }, (_, k) => `Tin of ${String(k)}`);
+  const brought = await Promise.all(names.map((name) => bring(altered(named(name)))));
+  expect(brought.map(({ name }) => name)).toEqual(names);
+});
+
 it.each([
   ['no zip', () => strToU8('hello'), 'material-file.not-zip'],
   ['cut off', () => file.slice(0, 200), 'material-file.not-zip'],
