@@ -1,11 +1,9 @@
 /** How long the page of the library takes from a letter typed to the first results. */
-import path from 'node:path';
 import type { Page } from '@playwright/test';
 import { sql } from 'drizzle-orm';
 import { closeDatabase, database } from '@/db/client';
-import { startCluster } from '../scripts/cluster';
 import { seedLibrary } from './seed-library';
-import { openStudio } from './studio';
+import { connectToStudio, openStudio } from './studio';
 
 const WORDS = ['edge', 'rust cr', 'salt', 'moss', 'brass', 'lantern', 'frost', 'paint', 'weed'];
 /** Between two letters, longer than any answer takes, milliseconds. */
@@ -55,11 +53,7 @@ async function emptyLibrary(): Promise<void> {
 export async function measureLibraryPage(entries: number): Promise<readonly number[] | null> {
   const studio = await openStudio();
   if (!studio) return null;
-  const folder = process.env['BRIGHT_LOOM_DATA'] ?? path.resolve(import.meta.dirname, '../.data');
-  const { url } = await startCluster({ folder, throwAway: false, say: () => undefined });
-  // The studio of the other measurements stands on a database of its own.
-  await closeDatabase();
-  process.env['DATABASE_URL'] = url;
+  await connectToStudio();
   const { page, base, browser } = studio;
   const times: number[] = [];
   try {

@@ -2,6 +2,8 @@ import { readFileSync } from 'node:fs';
 import path from 'node:path';
 import { chromium } from '@playwright/test';
 import type { Browser, Page } from '@playwright/test';
+import { closeDatabase } from '@/db/client';
+import { startCluster } from '../scripts/cluster';
 
 export interface OpenStudio {
   readonly browser: Browser;
@@ -9,19 +11,47 @@ export interface OpenStudio {
   readonly base: string;
 }
 
-/** Signs in to the application that ./start runs; null where none runs. */
-export async function openStudio(): Promise<OpenStudio | null> {
+interface RunningStudio {
+  readonly base: string;
+  readonly demoPassword: string;
+  readonly folder: string;
+}
+
+/** The application that ./start runs; null where none runs. */
+async function findStudio(): Promise<RunningStudio | null> {
   const folder = process.env['BRIGHT_LOOM_DATA'] ?? path.resolve(import.meta.dirname, '../.data');
-  let settings: { port: number; demoPassword: string };
   try {
-    settings = JSON.parse(
+    const { port, demoPassword } = JSON.parse(
       readFileSync(path.join(folder, 'settings.json'), 'utf8'),
-    ) as typeof settings;
-    await fetch(`http://127.0.0.1:${String(settings.port)}/sign-in`);
+    ) as { port: number; demoPassword: string };
+    const base = `http://127.0.0.1:${String(port)}`;
+    await fetch(`${base}/sign-in`);
+    return { base, demoPassword, folder };
   } catch {
     return null;
   }
-  const base = `http://127.0.0.1:${String(settings.port)}`;
+}
+
+/** The same, with its database to be written to by this process. */
+export async function connectToStudio(): Promise<RunningStudio | null> {
+  const studio = await findStudio();
+  if (!studio) return null;
+  const { url } = await startCluster({
+    folder: studio.folder,
+    throwAway: false,
+    say: () => undefined,
+  });
+  // The studio of the other measurements stands on a database of its own.
+  await closeDatabase();
+  process.env['DATABASE_URL'] = url;
+  return studio;
+}
+
+/** Signs in to the application that ./start runs; null where none runs. */
+export async function openStudio(): Promise<OpenStudio | null> {
+  const studio = await findStudio();
+  if (!studio) return null;
+  const { base, demoPassword } = studio;
   const browser = await chromium.launch({
     executablePath: process.env['CHROMIUM'] ?? '/usr/bin/chromium',
     args: [
@@ -35,7 +65,7 @@ export async function openStudio(): Promise<OpenStudio | null> {
   const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
   await page.goto(`${base}/sign-in`);
   await page.getByLabel('E-mail').fill('maren@studio.example');
-  await page.getByLabel('Password').fill(settings.demoPassword);
+  await page.getByLabel('Password').fill(demoPassword);
   await page.getByRole('button', { name: 'Sign in' }).click();
   await page.waitForURL('**/materials');
   // The runner's compiler names functions with a helper that the page does not have.

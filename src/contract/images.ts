@@ -1,5 +1,5 @@
 import { IMAGE_LIMITS } from '@/core/exchange/image-types';
-import { list, optional, record, sha256, text } from './forms';
+import { identifier, list, optional, record, sha256, text } from './forms';
 import { RESPONSE, answers, defineRoute } from './route';
 
 /** The images of the studio, the newest first. */
@@ -13,7 +13,8 @@ export const listImages = defineRoute('GET', '/api/images', {
 /** Takes a PNG, JPEG, OpenEXR or Radiance HDR file. */
 export const uploadImage = defineRoute('POST', '/api/images', {
   who: { audience: 'signed-in' },
-  query: record({ name: optional(text(400)) }),
+  /** The material it is brought into, whose project's room it takes. */
+  query: record({ name: optional(text(400)), material: optional(identifier) }),
   body: { kind: 'file', limit: IMAGE_LIMITS.bytes },
   answer: answers(record({ image: sha256, name: text(200) })),
   status: 201,

@@ -9,15 +9,18 @@ import * as people from './people';
 import * as presets from './presets';
 import type { AnyRoute } from './route';
 import * as revisions from './revisions';
+import * as sets from './sets';
 import * as session from './session';
 import * as shelf from './shelf';
 import * as states from './states';
+import * as storage from './storage';
 
 const isRoute = (value: unknown): value is AnyRoute =>
   typeof value === 'object' && value !== null && 'method' in value && 'path' in value;
 const areas = [
   session,
   materials,
+  sets,
   materialFiles,
   models,
   images,
@@ -28,6 +31,7 @@ const areas = [
   revisions,
   jobs,
   people,
+  storage,
   health,
 ];
 

@@ -10,6 +10,7 @@ import {
   moment,
   nullable,
   object,
+  oneOf,
   optional,
   record,
   sha256,
@@ -59,6 +60,53 @@ export const openedMaterialForm = record({
   savedAt: moment,
 });
 export type OpenedMaterial = TypeOf<typeof openedMaterialForm>;
+
+/** How materials may be listed: saved last first, by name, by model and name. */
+export const MATERIAL_ORDERS = ['lately', 'name', 'model'] as const;
+export type MaterialOrder = (typeof MATERIAL_ORDERS)[number];
+/** Materials of a page. */
+export const MATERIAL_PAGE = 24;
+
+const queryForm = record({
+  /** Words in the name of the material, its model, owner or project. */
+  query: optional(text(200)),
+  /** The whole name of the material. */
+  name: optional(text(200)),
+  project: optional(identifier),
+  set: optional(identifier),
+  order: optional(oneOf(...MATERIAL_ORDERS)),
+  /** Those that were put away, in place of those that were not. */
+  archived: optional(oneOf('yes')),
+  /** How many are passed over. */
+  first: optional(matching(/^\d{1,6}$/, 6)),
+});
+export type MaterialQuery = TypeOf<typeof queryForm>;
+const foundForm = record({ materials: list(materialSummaryForm, 100), hasMore: flag });
+export type FoundMaterials = TypeOf<typeof foundForm>;
+
+/** A page of the materials of one's projects that are asked for. */
+export const findMaterials = defineRoute('GET', '/api/materials/found', {
+  who: { audience: 'signed-in' },
+  query: queryForm,
+  answer: answers(foundForm),
+});
+
+const placesForm = record({
+  projects: list(record({ id: identifier, name: text(200), materials: whole(0) }), 10000),
+  sets: list(
+    record({ id: identifier, projectId: identifier, name: text(80), materials: whole(0) }),
+    100000,
+  ),
+});
+export type MaterialPlaces = TypeOf<typeof placesForm>;
+export type MaterialSet = MaterialPlaces['sets'][number];
+
+/** One's projects and their sets, with how many materials stand in each. */
+export const listPlaces = defineRoute('GET', '/api/materials/places', {
+  who: { audience: 'signed-in' },
+  query: record({ archived: optional(oneOf('yes')) }),
+  answer: answers(placesForm),
+});
 
 /** All materials of one's projects, archived ones too, the one saved last first. */
 export const listMaterials = defineRoute('GET', '/api/materials', {
@@ -129,12 +177,15 @@ export const patchMaterial = defineRoute('PATCH', '/api/materials/:id', {
   answer: answers(record({ revision: whole(1) })),
 });
 
-/** A copy with a name of its own, in a project one is a member of; its history begins anew. */
+/**
+ * A copy in a project one is a member of; its history begins anew. Without a name it gets one that
+ * the project does not have yet.
+ */
 export const duplicateMaterial = defineRoute('POST', '/api/materials/:id/duplicate', {
   who: { audience: 'readers' },
   params: one,
-  body: json(record({ name: trimmed(200, 1), projectId: identifier })),
-  answer: answers(record({ id: identifier })),
+  body: json(record({ name: optional(trimmed(200, 1)), projectId: identifier })),
+  answer: answers(record({ id: identifier, name: text(200) })),
   status: 201,
 });
 

@@ -4,9 +4,13 @@ import { imagesIn } from '@/core/compile/images';
 import { MEDIA_TYPES, checkImageHeader } from '@/core/exchange/images';
 import type { NetworkDocument } from '@/core/graph/document';
 import { findImage, insertImage, listImages as readImages } from '@/db/queries/images';
+import type { Executor } from '@/db/client';
 import { storeBlob } from '@/db/queries/blobs';
+import { findMaterial } from '@/db/queries/materials';
 import type { SignedIn } from './authentication';
 import { log } from './log';
+import { materialNotFound } from './not-found';
+import { assertRoom, bringInto } from './storage';
 
 /** Unpacked images this process keeps between pictures. */
 const MOST_IMAGES = 64;
@@ -14,17 +18,29 @@ const MOST_IMAGES = 64;
 /** The images of the studio, the newest first. */
 export const listImages = readImages;
 
-/** Takes an image. Its header is checked here; it is unpacked only in workers. */
+const KEPT = 'The image was not kept; the material is as it was.';
+
+/**
+ * Takes an image, into the room of a material's project where one is named. Its header is checked
+ * here; it is unpacked only in workers.
+ */
 export async function uploadImage(
   user: SignedIn,
-  { name: given = '' }: { readonly name?: string },
+  { name: given = '', material }: { readonly name?: string; readonly material?: string },
   readFile: () => Promise<Uint8Array<ArrayBuffer>>,
+  sentBytes = 0,
 ): Promise<{ image: string; name: string }> {
   const name = given.trim().slice(0, 120) || 'Image';
+  const projectId = material && (await findMaterial(user.id, material))?.projectId;
+  if (material !== undefined && !projectId) throw materialNotFound();
+  if (projectId) await assertRoom(projectId, sentBytes, KEPT);
   const bytes = await readFile();
-  const hash = await storeBlob(bytes, MEDIA_TYPES[checkImageHeader(bytes)]);
-  await insertImage({ hash, name, ownerId: user.id });
-  return { image: hash, name };
+  const store = async (on?: Executor): Promise<string> => {
+    const hash = await storeBlob(bytes, MEDIA_TYPES[checkImageHeader(bytes)], on);
+    await insertImage({ hash, name, ownerId: user.id, projectId: projectId ?? null }, on);
+    return hash;
+  };
+  return { image: await (projectId ? bringInto(projectId, KEPT, store) : store()), name };
 }
 
 /** Everyone in the studio may read an image; nothing else that is stored can be had this way. */

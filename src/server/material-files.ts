@@ -13,6 +13,7 @@ import type { NetworkDocument } from '@/core/graph/document';
 import { preparationForm } from '@/contract/model-forms';
 import type { BroughtMaterial } from '@/contract/material-files';
 import { inTurn } from '@/db/queries/turns';
+import type { Executor } from '@/db/client';
 import { findBlob, storeBlob } from '@/db/queries/blobs';
 import { findImage, insertImage } from '@/db/queries/images';
 import { findSameMaterial, isNameTaken } from '@/db/queries/materials';
@@ -22,6 +23,7 @@ import type { Unpacked } from './http/unpack-thread';
 import { createMaterial, openMaterial } from './materials';
 import { listModels, storeModelFile } from './models';
 import { assertMember } from './projects';
+import { bringInto } from './storage';
 
 const NOTHING = 'Nothing was brought in.';
 const refused = (code: string, message: string, action = ''): AppError =>
@@ -121,6 +123,7 @@ async function placeModel(
   user: SignedIn,
   projectId: string,
   { manifest: { model }, files }: MaterialFile,
+  tx: Executor,
 ): Promise<{ id: string; missing: readonly string[] }> {
   const bytes = model.file === null ? undefined : files.get(model.file);
   if (!bytes) {
@@ -136,13 +139,27 @@ async function placeModel(
   }
   const { error } = preparationForm.validate(model.preparation) as { error?: Error };
   const preparation = error ? {} : model.preparation;
-  const blobHash = await storeModelFile(bytes);
+  const blobHash = await storeModelFile(bytes, tx);
   const known = await findModelOfFile(projectId, blobHash, preparation);
   if (known !== undefined) return { id: known, missing: [] };
   const id = randomUUID();
   const { name } = model;
-  await insertModel({ id, name, projectId, blobHash, ownerId: user.id, preparation });
+  await insertModel({ id, name, projectId, blobHash, ownerId: user.id, preparation }, tx);
   return { id, missing: [] };
+}
+
+async function keepImages(
+  user: SignedIn,
+  projectId: string,
+  from: string,
+  images: ReadonlyMap<string, Uint8Array>,
+  tx: Executor,
+): Promise<void> {
+  const name = `From ${from}`.slice(0, 120);
+  for (const [hash, bytes] of images) {
+    await storeBlob(bytes, MEDIA_TYPES[checkImageHeader(bytes)], tx);
+    await insertImage({ hash, name, ownerId: user.id, projectId }, tx);
+  }
 }
 
 /** The document under a name that is free in a project; or the same that is there already. */
@@ -181,12 +198,10 @@ export async function bringMaterialFile(
   return inTurn(`${projectId} ${contentHash}`, async () => {
     const place = await findPlace(projectId, given);
     if ('there' in place) return { ...place.there, isThere: true, missing: [] };
-    // The model first: nothing after it can be refused.
-    const model = await placeModel(user, projectId, file);
-    for (const [hash, bytes] of images) {
-      await storeBlob(bytes, MEDIA_TYPES[checkImageHeader(bytes)]);
-      await insertImage({ hash, name: `From ${given.name}`.slice(0, 120), ownerId: user.id });
-    }
+    const model = await bringInto(projectId, NOTHING, async (tx) => {
+      await keepImages(user, projectId, given.name, images, tx);
+      return placeModel(user, projectId, file, tx);
+    });
     const missing: string[] = [];
     for (const hash of new Set(imagesIn(given)))
       if (!(await findImage(hash))) missing.push(`the image ${hash.slice(0, 12)}…`);

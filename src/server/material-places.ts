@@ -3,13 +3,15 @@ import { hashContent } from '@/core/graph/canonical';
 import {
   findMaterial,
   isNameTaken,
+  namesBeginning,
   placeMaterial,
   saveRevision,
   setSwatch,
 } from '@/db/queries/materials';
 import { findModel } from '@/db/queries/models';
 import type { SignedIn } from './authentication';
-import { createMaterial, materialNotFound } from './materials';
+import { createMaterial } from './materials';
+import { materialNotFound } from './not-found';
 import { assertMember } from './projects';
 import { findRevision } from './stored';
 
@@ -53,15 +55,26 @@ async function assertModelReadable(
   );
 }
 
+/** A name for a copy that the project does not have yet, such as `Hull (copy 2)`. */
+async function freeName(projectId: string, name: string): Promise<string> {
+  const stem = name.replace(/ \(copy(?: \d+)?\)$/, '').slice(0, 180);
+  const taken = new Set(await namesBeginning(projectId, `${stem} (copy`));
+  for (let k = 1; ; k++) {
+    const tried = `${stem} (copy${k === 1 ? '' : ` ${String(k)}`})`;
+    if (!taken.has(tried)) return tried;
+  }
+}
+
 /** A copy of the newest state under a name of its own, with the picture there is. */
 export async function duplicateMaterial(
   user: SignedIn,
   id: string,
-  { name, projectId }: { readonly name: string; readonly projectId: string },
-): Promise<{ id: string }> {
+  { name: given, projectId }: { readonly name?: string; readonly projectId: string },
+): Promise<{ id: string; name: string }> {
   const { material, document } = await readNewest(user, id);
   await assertMember(user, projectId, 'Nothing was copied.');
   await assertModelReadable(user, material.modelId, projectId);
+  const name = given ?? (await freeName(projectId, document.name));
   await assertNameFree(projectId, name, '');
   const made = await createMaterial(user, {
     projectId,
@@ -69,7 +82,7 @@ export async function duplicateMaterial(
     document: { ...document, name },
   });
   if (material.swatchHash !== null) await setSwatch(made.id, material.swatchHash);
-  return { id: made.id };
+  return { id: made.id, name };
 }
 
 /** Makes a revision that differs by its name; one saved meanwhile is told, not overwritten. */

@@ -14,27 +14,22 @@ import {
 import { findModel } from '@/db/queries/models';
 import type { MaterialSummary, OpenedMaterial } from '@/contract/materials';
 import type { SignedIn } from './authentication';
+import { materialNotFound } from './not-found';
 import { assertMember } from './projects';
 import { findRevision } from './stored';
 import { requestSwatch } from './swatches';
 
-/** What is answered about a material that one may not see, or that there is not. */
-export const materialNotFound = (): AppError =>
-  new AppError(
-    'material.not-found',
-    'There is no such material, or it belongs to a project you are not in.',
-    'Go back to the list of materials.',
-    { status: 404 },
-  );
+type MaterialRow = Awaited<ReturnType<typeof readMaterials>>[number];
+/** A material as it stands in lists. */
+export const toSummary = ({ archivedAt, updatedAt, ...row }: MaterialRow): MaterialSummary => ({
+  ...row,
+  updatedAt: updatedAt.toISOString(),
+  isArchived: archivedAt !== null,
+});
 
 /** All materials of a person's projects, the one saved last first. */
 export async function listMaterials(user: SignedIn): Promise<MaterialSummary[]> {
-  const rows = await readMaterials(user.id);
-  return rows.map(({ archivedAt, ...row }) => ({
-    ...row,
-    updatedAt: row.updatedAt.toISOString(),
-    isArchived: archivedAt !== null,
-  }));
+  return (await readMaterials(user.id)).map(toSummary);
 }
 
 /** A material with a document, the newest revision unless another is named. */

@@ -11,6 +11,7 @@ import type { SignedIn } from './authentication';
 import { assertMember } from './projects';
 import { readableModel, storeModelFile } from './models';
 import { assertMayMend } from './rights';
+import { bringInto } from './storage';
 
 interface Arrangement {
   readonly name?: string;
@@ -62,7 +63,12 @@ export async function replaceModelFile(
 ): Promise<{ id: string }> {
   const model = await readableModel(user, id);
   assertMayMend(user, model.projectId);
-  await putFile(id, await storeModelFile(await readFile()));
+  const bytes = await readFile();
+  if (model.projectId === null) await putFile(id, await storeModelFile(bytes));
+  else
+    await bringInto(model.projectId, 'The model has its file of before.', async (tx) => {
+      await putFile(id, await storeModelFile(bytes, tx), tx);
+    });
   return { id };
 }
 

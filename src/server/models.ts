@@ -3,6 +3,7 @@ import { AppError } from '@/core/base/diagnostic';
 import { modelFormat } from '@/core/exchange/model-format';
 import type { ModelPreparation } from '@/core/exchange/prepare';
 import { hashContent } from '@/core/graph/canonical';
+import type { Executor } from '@/db/client';
 import { findBlob, storeBlob } from '@/db/queries/blobs';
 import {
   findModel,
@@ -15,6 +16,7 @@ import type { ModelEntry } from '@/contract/models';
 import type { SignedIn } from './authentication';
 import { assertMember } from './projects';
 import { assertMayMend } from './rights';
+import { assertRoom, bringInto } from './storage';
 
 /** Equal for models of the same file corrected in the same way: the key of stored maps. */
 export const modelKey = ({
@@ -36,29 +38,29 @@ export async function listModels(user: SignedIn): Promise<ModelEntry[]> {
 /**
  * Takes a GLB or an OBJ into a project. Its head is checked here; it is parsed only in a worker of
  * the browser and in the worker process, never in the process that answers requests.
+ * @param sentBytes as the request says it has; refused before it is read where there is no room
  */
 export async function uploadModel(
   user: SignedIn,
   { project: projectId, name: given = '' }: { readonly project: string; readonly name?: string },
   readFile: () => Promise<Uint8Array<ArrayBuffer>>,
+  sentBytes = 0,
 ): Promise<{ id: string; name: string }> {
   const name = given.trim().slice(0, 120) || 'Model';
   await assertMember(user, projectId, 'Nothing was stored.');
-  const blobHash = await storeModelFile(await readFile());
+  await assertRoom(projectId, sentBytes, 'Nothing was stored.');
+  const bytes = await readFile();
   const id = randomUUID();
-  await insertModel({
-    id,
-    name,
-    projectId,
-    blobHash,
-    ownerId: user.id,
+  await bringInto(projectId, 'Nothing was stored.', async (tx) => {
+    const blobHash = await storeModelFile(bytes, tx);
+    await insertModel({ id, name, projectId, blobHash, ownerId: user.id }, tx);
   });
   return { id, name };
 }
 
 /** Stores a GLB or OBJ file. @returns its hash @throws AppError where it is neither */
-export const storeModelFile = (bytes: Uint8Array<ArrayBuffer>): Promise<string> =>
-  storeBlob(bytes, modelFormat(bytes) === 'obj' ? 'model/obj' : 'model/gltf-binary');
+export const storeModelFile = (bytes: Uint8Array<ArrayBuffer>, on?: Executor): Promise<string> =>
+  storeBlob(bytes, modelFormat(bytes) === 'obj' ? 'model/obj' : 'model/gltf-binary', on);
 
 /** A model the person may read; throws where there is none. */
 export async function readableModel(user: SignedIn, id: string): Promise<StoredModel> {

@@ -3,7 +3,7 @@ import type { Presence, RevisionView } from '@/contract/revisions';
 import { findMaterial } from '@/db/queries/materials';
 import * as rows from '@/db/queries/revisions';
 import type { SignedIn } from './authentication';
-import { materialNotFound } from './materials';
+import { materialNotFound } from './not-found';
 
 /** So long somebody of whom nothing is heard counts as being there, seconds. */
 export const PRESENT_SECONDS = 25;

@@ -13,7 +13,7 @@ import type { SignedIn } from './authentication';
 import { prepareImages } from './images';
 import { tryToEnqueue } from './jobs/enqueue';
 import { STATE_PICTURE } from './jobs/lanes';
-import { materialNotFound } from './materials';
+import { materialNotFound } from './not-found';
 import { prepareModel } from './render';
 import { mayEdit } from './rights';
 import { findRevision } from './stored';

@@ -21,7 +21,7 @@ import type { Executor } from '@/db/client';
 import { findMaterial, saveRevision } from '@/db/queries/materials';
 import type { SignedIn } from './authentication';
 import { readEntry, readRelease } from './library';
-import { materialNotFound } from './materials';
+import { materialNotFound } from './not-found';
 import { findRevision } from './stored';
 import { requestSwatch } from './swatches';
 

@@ -6,6 +6,7 @@ import type { ImageValue } from '../core/graph/document';
 import { decodeApart } from '../workers/decode-apart';
 import { call } from './api';
 import { read } from './query-client';
+import { stores } from './stores';
 import { aboutFile } from './upload';
 
 /**
@@ -29,7 +30,12 @@ export async function bringImage(file: File): Promise<ImageValue> {
   } catch (error) {
     throw aboutFile(file, error);
   }
-  return call(uploadImage, { query: { name: file.name.slice(0, 400) }, file: bytes });
+  const { materialId } = stores.document.getState();
+  const query = {
+    name: file.name.slice(0, 400),
+    ...(materialId ? { material: materialId } : {}),
+  };
+  return call(uploadImage, { query, file: bytes });
 }
 
 export const listStudioImages = async (): Promise<readonly { hash: string; name: string }[]> =>

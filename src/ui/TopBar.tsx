@@ -9,7 +9,7 @@ export function TopBar({
   here,
   children,
 }: {
-  readonly here: 'materials' | 'models' | 'library' | 'work' | 'people' | 'editor';
+  readonly here: 'materials' | 'models' | 'library' | 'work' | 'people' | 'storage' | 'editor';
   readonly children?: ReactNode;
 }) {
   const link = (name: string, href: string, active: boolean): ReactNode => (

@@ -52,6 +52,7 @@ test('two people see each other; one looks back and restores while the other edi
 
 test('a material leaves as a file and comes into another project, once', async ({ page }) => {
   await signIn(page, 'sefa');
+  await page.getByLabel('Search materials').fill('Sea glass');
   const tile = page.getByRole('listitem').filter({ hasText: 'Sea glass' }).first();
   await tile.hover();
   await tile.getByRole('button').first().click();
@@ -73,6 +74,10 @@ test('a material leaves as a file and comes into another project, once', async (
   await bring('Into Night heron');
   await expect(page.getByText(/Brought in “Sea glass/)).toBeVisible();
   const heron = page.getByRole('region', { name: 'Night heron' });
+  await page
+    .getByRole('navigation', { name: 'Projects and sets' })
+    .getByRole('button', { name: /Night heron/ })
+    .click();
   await expect(heron.getByText('Sea glass').first()).toBeVisible();
   await bring('Into Night heron');
   await expect(page.getByText(/is there already/)).toBeVisible();

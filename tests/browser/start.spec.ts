@@ -60,6 +60,35 @@ test('a material begins from a starter, is copied, named, archived, found and re
   await expect(page.getByRole('link', { name: 'Painted tin' })).toHaveCount(0);
 });
 
+test('materials are put together in a set, whose address can be sent', async ({ page }) => {
+  await signIn(page, 'maren');
+  const rail = page.getByRole('navigation', { name: 'Projects and sets' });
+  await rail.getByRole('button', { name: /Lantern ferry/ }).click();
+  for (const name of ['Ferry bell', 'Harbour bell'])
+    await page.getByRole('checkbox', { name: `Choose ${name}`, exact: true }).click();
+  const chosen = page.getByRole('group', { name: 'Chosen materials' });
+  await expect(chosen).toContainText('2 chosen');
+  await chosen.getByRole('button', { name: 'Put into a set …' }).click();
+  await page.getByRole('menuitem', { name: 'New set …' }).click();
+  await page.getByLabel('Name of the new set').fill('Bells');
+  await page.keyboard.press('Enter');
+  await expect(toastOf(page, 'Made the set “Bells”')).toBeVisible();
+  await rail.getByRole('button', { name: /^Bells/ }).click();
+  const list = page.getByRole('region', { name: 'Bells' });
+  await expect(list.getByRole('link')).toHaveCount(2);
+  await page.reload();
+  await untilAwake(page);
+  await expect(list.getByRole('link')).toHaveCount(2);
+  await page.getByRole('checkbox', { name: 'Choose Ferry bell', exact: true }).click();
+  await page.getByRole('button', { name: 'Take out of this set' }).click();
+  await expect(list.getByRole('link')).toHaveCount(1);
+  await page.getByRole('button', { name: 'What to do with the set Bells' }).click();
+  await page.getByRole('menuitem', { name: /Take apart/ }).click();
+  await expect(toastOf(page, 'its materials stay')).toBeVisible();
+  await expect(page.getByRole('link', { name: /Harbour bell/ })).toBeVisible();
+  await expect(rail.getByRole('button', { name: /^Bells/ })).toHaveCount(0);
+});
+
 test('a starter whose model is archived begins on another, and says so', async ({ page }) => {
   await signIn(page, 'sefa');
   await page.goto('/models?model=demo-floats');

@@ -58,7 +58,7 @@ beforeAll(async () => {
   const blobHash = await storeBlob(tile, 'model/gltf-binary');
   await insertModel({ id: 'tile', name: 'Tile', projectId: 'ferry', blobHash, ownerId: null });
   await storeBlob(PNG, 'image/png');
-  await insertImage({ hash: IMAGE, name: 'Grain', ownerId: tove.id });
+  await insertImage({ hash: IMAGE, name: 'Grain', ownerId: tove.id, projectId: null });
   const { id } = await createMaterial(tove, { projectId: 'ferry', modelId: 'tile', document });
   file = (await saveMaterialFile(tove, id, true)).bytes;
 }, 60_000);

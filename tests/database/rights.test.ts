@@ -10,7 +10,7 @@ import { ROUTES } from '@/contract/index';
 import type { AnyRoute, Role } from '@/contract/route';
 import { addDial } from '@/core/edit/dials';
 import { groupSelection } from '@/core/edit/group';
-import type { NetworkDocument, RampValue } from '@/core/graph/document';
+import type { RampValue } from '@/core/graph/document';
 import { storeBlob } from '@/db/queries/blobs';
 import { noteWorker } from '@/db/queries/jobs';
 import { decide, findRelease, insertRelease, listReleases } from '@/db/queries/library';
@@ -28,22 +28,17 @@ import { searchLibrary } from '@/server/library';
 import { invite } from '@/server/people';
 import { keepPreset } from '@/server/presets';
 import { USUAL_RULES } from '@/server/rules';
+import { createSet } from '@/server/sets';
 import { keepState } from '@/server/states';
 import { keepStarter } from '@/server/starters';
 import { routeAddress } from '@/state/api';
-import { documentOf, node } from '../support/networks';
+import { painted as networkOfFerry } from './ferry-studio';
 import { makePerson, startStudio, workOff } from './studio';
 
 const ORIGIN = 'http://127.0.0.1:3000';
 const PASSWORD = 'correct horse';
 const root = path.resolve(import.meta.dirname, '../..');
-const painted: NetworkDocument = {
-  ...documentOf(
-    [node('n1', 'patterns.noise'), node('n2', 'ranges.smoothstep'), node('n3', 'surface.surface')],
-    ['n1:value > n2:value', 'n2:mask > n3:roughness', 'n3:surface > @out:surface'],
-  ),
-  name: 'Painted',
-};
+const painted = networkOfFerry();
 
 const RAMP: RampValue = {
   stops: [0, 1].map((position) => ({
@@ -115,12 +110,7 @@ async function cookieFor(id: string): Promise<string> {
 const KEPT_STATE = {
   revision: 1,
   modelId: 'tile',
-  camera: {
-    eye: [0, 0, 3],
-    target: [0, 0, 0],
-    fieldRad: 0.6,
-    aspect: 1,
-  } as const,
+  camera: { eye: [0, 0, 3], target: [0, 0, 0], fieldRad: 0.6, aspect: 1 } as const,
   name: 'Dry',
   note: '',
   about: null,
@@ -274,6 +264,21 @@ const SAMPLES: Readonly<Record<string, () => Sample | Promise<Sample>>> = {
   'POST /api/materials/:id/arrange': async () => ({
     params: { id: await newMaterial() },
     body: { isArchived: true },
+  }),
+  'GET /api/materials/found': () => ({ query: { query: 'paint', order: 'name' } }),
+  'GET /api/materials/places': () => ({}),
+  'GET /api/storage': () => ({}),
+  'GET /api/storage/:id': () => ({ params: { id: 'ferry' } }),
+  'POST /api/storage/:id/limit': () => ({ params: { id: 'ferry' }, body: { quotaBytes: null } }),
+  'POST /api/storage/tidy': () => ({ body: {} }),
+  'POST /api/sets': () => ({ body: { projectId: 'ferry', name: `Set ${String(made++)}` } }),
+  'POST /api/sets/:id/arrange': async () => ({
+    params: await createSet(artist, { projectId: 'ferry', name: `Set ${String(made++)}` }),
+    body: { isRemoved: true },
+  }),
+  'POST /api/sets/:id/materials': async () => ({
+    params: await createSet(artist, { projectId: 'ferry', name: `Set ${String(made++)}` }),
+    body: { add: [await newMaterial()], remove: [] },
   }),
   'GET /api/materials/:id/file': async () => ({ params: { id: await newMaterial() } }),
   'POST /api/materials/import': async () => ({

@@ -1,4 +1,4 @@
-/** Starters, the start page's list, the guide's steps, walking along strands, models compared. */
+/** Starters, the guide's steps, walking along strands, models compared. */
 import { existsSync } from 'node:fs';
 import path from 'node:path';
 import { checkCompiled } from '@/core/compile/compile';
@@ -11,8 +11,6 @@ import { emptyDocument } from '@/core/graph/document';
 import { DEMO_MODELS } from '@/core/mesh/demo-models';
 import { STARTERS } from '@/core/starters/starters';
 import { FIRST_WEAVE, nextStep } from '@/features/guide/first-weave';
-import { copyName, listByProject } from '@/features/materials/material-list';
-import type { MaterialSummary } from '@/contract/materials';
 import { documentOf, node } from '../support/networks';
 import { meshOfSketch } from '../support/meshes';
 
@@ -32,48 +30,6 @@ describe('starters', () => {
   it('are at least eight, each with an id of its own', () => {
     expect(STARTERS.length).toBeGreaterThanOrEqual(8);
     expect(new Set(STARTERS.map(({ id }) => id)).size).toBe(STARTERS.length);
-  });
-});
-
-const material = (change: Partial<MaterialSummary>): MaterialSummary => ({
-  id: 'm1',
-  name: 'Hull',
-  projectId: 'ferry',
-  projectName: 'Lantern ferry',
-  ownerName: 'Maren Holt',
-  modelId: 'demo-buoy',
-  modelName: 'Channel buoy',
-  head: 3,
-  swatchHash: null,
-  updatedAt: '2026-11-01T10:00:00.000Z',
-  isArchived: false,
-  ...change,
-});
-
-describe('the list of materials', () => {
-  const all = [
-    material({ id: 'a', name: 'Paint 10', updatedAt: '2026-11-01T10:00:00.000Z' }),
-    material({ id: 'b', name: 'Paint 9', updatedAt: '2026-11-03T10:00:00.000Z' }),
-    material({ id: 'c', projectId: 'heron', projectName: 'Heron', ownerName: 'Ilo Brandt' }),
-    material({ id: 'd', name: 'Old', isArchived: true }),
-  ];
-  const ids = (listing: Partial<Parameters<typeof listByProject>[1]>) =>
-    listByProject(all, { search: '', order: 'lately', isArchive: false, ...listing }).map(
-      ({ name, materials }) => `${name}: ${materials.map(({ id }) => id).join(' ')}`,
-    );
-  it('stands by project, the one worked on last first, without what is archived', () => {
-    expect(ids({})).toEqual(['Lantern ferry: b a', 'Heron: c']);
-    expect(ids({ isArchive: true })).toEqual(['Lantern ferry: d']);
-  });
-  it('is searched by every word, and ordered by name as a person counts', () => {
-    expect(ids({ search: 'paint maren' })).toEqual(['Lantern ferry: b a']);
-    expect(ids({ search: 'ILO' })).toEqual(['Heron: c']);
-    expect(ids({ search: 'rope' })).toEqual([]);
-    expect(ids({ order: 'name', search: 'paint' })).toEqual(['Lantern ferry: b a']);
-  });
-  it('gives copies names that are free', () => {
-    expect(copyName('Hull', new Set(['Hull']))).toBe('Hull (copy)');
-    expect(copyName('Hull (copy)', new Set(['Hull', 'Hull (copy)']))).toBe('Hull (copy 2)');
   });
 });
 

@@ -1,18 +1,32 @@
+import { identifier } from '@/contract/forms';
 import { STARTERS } from '@/core/starters/starters';
-import { listMaterials } from '@/server/materials';
+import { findMaterials, listPlaces } from '@/server/material-search';
 import { listModels } from '@/server/models';
-import { listProjects } from '@/server/projects';
 import { AccountMenu } from '@/features/account/AccountMenu';
 import { MaterialsScreen } from '@/features/materials/MaterialsScreen';
 import { TopBar } from '@/ui/TopBar';
 import { signedIn } from '../signed-in';
 
-export default async function MaterialsPage() {
+interface Props {
+  readonly searchParams: Promise<Readonly<Record<string, string | string[] | undefined>>>;
+}
+
+/** What the address asks for; whatever is no name of a project or set asks for nothing. */
+function listingOf(given: Awaited<Props['searchParams']>): { project?: string; set?: string } {
+  const named = (name: 'project' | 'set'): Record<string, string> => {
+    const value = given[name];
+    return typeof value === 'string' && !identifier.validate(value).error ? { [name]: value } : {};
+  };
+  return { ...named('project'), ...named('set') };
+}
+
+export default async function MaterialsPage({ searchParams }: Props) {
   const user = await signedIn();
-  const [materials, models, projects] = await Promise.all([
-    listMaterials(user),
+  const listing = listingOf(await searchParams);
+  const [first, places, models] = await Promise.all([
+    findMaterials(user, listing),
+    listPlaces(user, {}),
     listModels(user),
-    listProjects(user),
   ]);
   return (
     <div className="flex h-full flex-col">
@@ -20,9 +34,10 @@ export default async function MaterialsPage() {
         <AccountMenu name={user.name} role={user.role} />
       </TopBar>
       <MaterialsScreen
-        materials={materials}
+        listing={listing}
+        first={first}
+        places={places}
         models={models}
-        projects={projects}
         starters={STARTERS.map(({ id, title, help, model }) => ({ id, title, help, model }))}
       />
     </div>

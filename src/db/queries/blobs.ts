@@ -1,10 +1,10 @@
 import { createHash } from 'node:crypto';
-import { eq } from 'drizzle-orm';
+import { eq, sql } from 'drizzle-orm';
 import { database } from '../client';
 import type { Executor } from '../client';
 import { blob } from '../schema/index';
 
-/** Stores bytes once; gives back their hash. */
+/** Stores bytes once; gives back their hash. What is there already counts as stored anew. */
 export async function storeBlob(
   bytes: Uint8Array,
   mediaType: string,
@@ -14,7 +14,7 @@ export async function storeBlob(
   await on
     .insert(blob)
     .values({ hash, mediaType, bytes: Buffer.from(bytes) })
-    .onConflictDoNothing();
+    .onConflictDoUpdate({ target: blob.hash, set: { createdAt: sql`now()` } });
   return hash;
 }
 

@@ -1,5 +1,6 @@
 import { desc, eq } from 'drizzle-orm';
 import { database } from '../client';
+import type { Executor } from '../client';
 import { blob, image } from '../schema/index';
 
 /** The newest first. */
@@ -15,12 +16,16 @@ export async function listImages(
 }
 
 /** Keeps the first name an image was given. */
-export async function insertImage(given: {
-  hash: string;
-  name: string;
-  ownerId: string;
-}): Promise<void> {
-  await database().insert(image).values(given).onConflictDoNothing();
+export async function insertImage(
+  given: {
+    hash: string;
+    name: string;
+    ownerId: string;
+    projectId: string | null;
+  },
+  on: Executor = database(),
+): Promise<void> {
+  await on.insert(image).values(given).onConflictDoNothing();
 }
 
 export async function findImage(

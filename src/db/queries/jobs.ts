@@ -200,6 +200,30 @@ export async function forgetOldJobs(days: number): Promise<void> {
 }
 
 /** A worker says that it lives. */
+/** How the last job of a kind that was done ended. */
+export async function findLastResult(
+  kind: string,
+): Promise<{ endedAt: Date; result: Readonly<Record<string, unknown>> } | null> {
+  const [found] = await database()
+    .select({ endedAt: job.endedAt, result: job.result })
+    .from(job)
+    .where(and(eq(job.kind, kind), eq(job.state, 'done')))
+    .orderBy(sql`${job.endedAt} desc nulls last`)
+    .limit(1);
+  if (!found?.endedAt || !found.result) return null;
+  return { endedAt: found.endedAt, result: found.result };
+}
+
+/** Whether a job of a kind was asked for in the last hours. */
+export async function wasAskedLately(kind: string, hours: number): Promise<boolean> {
+  const found = await database()
+    .select({ id: job.id })
+    .from(job)
+    .where(and(eq(job.kind, kind), sql`${job.createdAt} > now() - ${hours} * interval '1 hour'`))
+    .limit(1);
+  return found.length > 0;
+}
+
 export async function noteWorker(id: string): Promise<void> {
   await database()
     .insert(worker)

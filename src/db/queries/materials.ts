@@ -1,26 +1,17 @@
-import { and, desc, eq, isNull, ne } from 'drizzle-orm';
+import { and, desc, eq, isNull, ne, sql } from 'drizzle-orm';
 import type { NetworkDocument } from '../../core/graph/document';
 import { database, transaction } from '../client';
 import type { Executor } from '../client';
 import { material, model, project, projectMember, revision, user } from '../schema/index';
 import { noteUses } from './entry-uses';
+import { MATERIAL_COLUMNS } from './material-search';
 import { isMember } from './members';
+import { holdOrigins } from './origins';
+import { leaveOtherSets } from './sets';
 
 export async function listMaterials(userId: string) {
   return database()
-    .select({
-      id: material.id,
-      name: material.name,
-      projectId: material.projectId,
-      projectName: project.name,
-      ownerName: user.name,
-      modelId: material.modelId,
-      modelName: model.name,
-      head: material.head,
-      swatchHash: material.swatchHash,
-      updatedAt: material.updatedAt,
-      archivedAt: material.archivedAt,
-    })
+    .select(MATERIAL_COLUMNS)
     .from(material)
     .innerJoin(project, eq(project.id, material.projectId))
     .innerJoin(user, eq(user.id, material.ownerId))
@@ -90,6 +81,7 @@ export async function insertMaterial(given: NewMaterial): Promise<void> {
       authorId: given.ownerId,
     });
     await noteUses(tx, given.id, given.document);
+    await holdOrigins(tx, given.document);
   });
 }
 
@@ -148,6 +140,7 @@ export async function saveRevision(
       .set({ head: number, name: given.name, modelId: given.modelId, updatedAt: new Date() })
       .where(eq(material.id, given.materialId));
     await noteUses(tx, given.materialId, given.document);
+    await holdOrigins(tx, given.document);
     await also(tx, number);
     return { saved: true, revision: number, isNew: true };
   });
@@ -185,6 +178,24 @@ export async function isNameTaken(projectId: string, name: string, but: string):
   return found.length > 0;
 }
 
+/** The names of a project's materials, not archived, that begin so. */
+export async function namesBeginning(
+  projectId: string,
+  beginning: string,
+): Promise<readonly string[]> {
+  const found = await database()
+    .select({ name: material.name })
+    .from(material)
+    .where(
+      and(
+        eq(material.projectId, projectId),
+        isNull(material.archivedAt),
+        sql`starts_with(${material.name}, ${beginning})`,
+      ),
+    );
+  return found.map(({ name }) => name);
+}
+
 /** Moves a material to a project, archives or restores it; what is left out stays. */
 export async function placeMaterial(
   id: string,
@@ -194,8 +205,11 @@ export async function placeMaterial(
     ...(projectId === undefined ? {} : { projectId }),
     ...(isArchived === undefined ? {} : { archivedAt: isArchived ? new Date() : null }),
   };
-  if (Object.keys(set).length > 0)
-    await database().update(material).set(set).where(eq(material.id, id));
+  if (Object.keys(set).length === 0) return;
+  await transaction(async (tx) => {
+    await tx.update(material).set(set).where(eq(material.id, id));
+    if (projectId !== undefined) await leaveOtherSets(tx, id, projectId);
+  });
 }
 
 /** A material of a project, not archived, whose newest revision has this content. */

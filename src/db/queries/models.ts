@@ -2,6 +2,7 @@ import { and, eq, isNotNull, isNull, ne, or, sql } from 'drizzle-orm';
 import type { ModelPreparation } from '../../core/exchange/prepare';
 import { canonicalJson } from '../../core/graph/canonical';
 import { database } from '../client';
+import type { Executor } from '../client';
 import { material, meshMap, model, user } from '../schema/index';
 import { isMember } from './members';
 
@@ -46,15 +47,18 @@ export async function findModel(userId: string, id: string): Promise<StoredModel
   return row;
 }
 
-export async function insertModel(given: {
-  id: string;
-  name: string;
-  projectId: string | null;
-  blobHash: string;
-  ownerId: string | null;
-  preparation?: ModelPreparation;
-}): Promise<void> {
-  await database().insert(model).values(given);
+export async function insertModel(
+  given: {
+    id: string;
+    name: string;
+    projectId: string | null;
+    blobHash: string;
+    ownerId: string | null;
+    preparation?: ModelPreparation;
+  },
+  on: Executor = database(),
+): Promise<void> {
+  await on.insert(model).values(given);
 }
 
 /** Changes what is corrected in a model if it still is `before`; tells whether it was. */
@@ -99,8 +103,12 @@ export async function isUsedOutside(id: string, projectId: string): Promise<bool
 }
 
 /** Puts another file in the place of a model's, which is remembered as the one before. */
-export async function replaceModelFile(id: string, blobHash: string): Promise<void> {
-  await database()
+export async function replaceModelFile(
+  id: string,
+  blobHash: string,
+  on: Executor = database(),
+): Promise<void> {
+  await on
     .update(model)
     .set({ blobHash, formerBlobHash: sql`${model.blobHash}` })
     .where(and(eq(model.id, id), ne(model.blobHash, blobHash)));

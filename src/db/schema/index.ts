@@ -1,5 +1,6 @@
 export * from './accounts';
 export * from './studio';
+export * from './sets';
 export * from './jobs';
 export * from './library';
 export * from './presets';

@@ -37,6 +37,6 @@ export const keptState = pgTable(
       name: 'kept_state_revision',
       columns: [table.materialId, table.revision],
       foreignColumns: [revision.materialId, revision.number],
-    }).onDelete('cascade'),
+    }),
   ],
 );

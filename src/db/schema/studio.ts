@@ -1,4 +1,13 @@
-import { index, integer, jsonb, pgTable, primaryKey, text } from 'drizzle-orm/pg-core';
+import {
+  bigint,
+  boolean,
+  index,
+  integer,
+  jsonb,
+  pgTable,
+  primaryKey,
+  text,
+} from 'drizzle-orm/pg-core';
 import type { NetworkDocument } from '../../core/graph/document';
 import type { ModelPreparation } from '../../core/exchange/prepare';
 import { user } from './accounts';
@@ -7,6 +16,8 @@ import { bytea, created, moment } from './columns';
 export const project = pgTable('project', {
   id: text('id').primaryKey(),
   name: text('name').notNull(),
+  /** Most bytes that people may bring into it; null where nobody set a limit. */
+  quotaBytes: bigint('quota_bytes', { mode: 'number' }),
   createdAt: created(),
 });
 
@@ -28,6 +39,7 @@ export const blob = pgTable('blob', {
   hash: text('hash').primaryKey(),
   mediaType: text('media_type').notNull(),
   bytes: bytea('bytes').notNull(),
+  /** When it was stored last: storing it again renews it. */
   createdAt: created(),
 });
 
@@ -43,6 +55,8 @@ export const image = pgTable('image', {
   ownerId: text('owner_id')
     .notNull()
     .references(() => user.id),
+  /** The project whose room it takes: that of the material it was brought into first. */
+  projectId: text('project_id').references(() => project.id, { onDelete: 'set null' }),
   createdAt: created(),
 });
 
@@ -108,7 +122,10 @@ export const material = pgTable(
   ],
 );
 
-/** Every saved state of a material; never changed, never removed. */
+/**
+ * Every saved state of a material; never changed. Pauses of long ago are thinned out; what is
+ * named, published or taken stays.
+ */
 export const revision = pgTable(
   'revision',
   {
@@ -122,6 +139,8 @@ export const revision = pgTable(
       .notNull()
       .references(() => user.id),
     createdAt: created(),
+    /** Whether a group was packaged from it: what proves the group needs it. */
+    isOrigin: boolean('is_origin').notNull().default(false),
   },
   (table) => [primaryKey({ columns: [table.materialId, table.number] })],
 );

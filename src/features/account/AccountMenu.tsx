@@ -61,7 +61,8 @@ export function AccountMenu({ name, role }: Props) {
             }}
           />
           <DropdownMenu.Separator className="my-1 border-t border-line" />
-          {role === 'librarian' ? <PeopleItem /> : null}
+          {role === 'librarian' ? <WayTo path="/people">People and rules</WayTo> : null}
+          <WayTo path="/storage">Storage</WayTo>
           <DropdownMenu.Item className={ITEM} onSelect={leave}>
             Sign out
           </DropdownMenu.Item>
@@ -71,17 +72,17 @@ export function AccountMenu({ name, role }: Props) {
   );
 }
 
-/** The way to those who are in the studio. */
-function PeopleItem() {
+/** The way to a page that stands in no bar. */
+function WayTo({ path, children }: { readonly path: string; readonly children: string }) {
   const router = useRouter();
   return (
     <DropdownMenu.Item
       className={ITEM}
       onSelect={() => {
-        router.push('/people');
+        router.push(path);
       }}
     >
-      People and rules
+      {children}
     </DropdownMenu.Item>
   );
 }

@@ -1,18 +1,17 @@
 'use client';
 import { FileInput } from 'lucide-react';
-import { useRouter } from 'next/navigation';
 import { DropdownMenu } from 'radix-ui';
 import { useRef } from 'react';
 import { toast } from 'sonner';
 import type { Project } from '@/contract/session';
 import { bringMaterialHere } from '@/state/material-files';
+import { refreshMaterials } from '@/state/material-list';
 import { Button } from '@/ui/Button';
 import { Menu } from '@/ui/Menu';
 import { tellProblem } from '@/ui/tell-problem';
 
 /** Brings a material that was saved as a file into one of one's projects. */
 export function BringFile({ projects }: { readonly projects: readonly Project[] }) {
-  const router = useRouter();
   const input = useRef<HTMLInputElement>(null);
   const project = useRef('');
   if (projects.length === 0) return null;
@@ -23,7 +22,7 @@ export function BringFile({ projects }: { readonly projects: readonly Project[] 
       const words = isThere ? `“${name}” is there already.` : `Brought in “${name}”.`;
       const lacking = missing.length > 0 ? ` Missing: ${missing.join('; ')}.` : '';
       toast.success(words + lacking, { id: waiting });
-      router.refresh();
+      void refreshMaterials();
     } catch (error) {
       toast.dismiss(waiting);
       throw error;

@@ -1,14 +1,14 @@
 'use client';
 import Link from 'next/link';
 import { useState } from 'react';
-import { DropdownMenu } from 'radix-ui';
-import { MoreHorizontal } from 'lucide-react';
-import { useRouter } from 'next/navigation';
+import { Checkbox, DropdownMenu } from 'radix-ui';
+import { Check, MoreHorizontal } from 'lucide-react';
 import { toast } from 'sonner';
 import { arrangeMaterial, duplicateMaterial } from '@/contract/materials';
 import type { MaterialSummary } from '@/contract/materials';
 import type { Project } from '@/contract/session';
 import { call } from '@/state/api';
+import { refreshMaterials } from '@/state/material-list';
 import { readMaterialFile } from '@/state/material-files';
 import { Menu } from '@/ui/Menu';
 import type { MenuItem } from '@/ui/Menu';
@@ -16,13 +16,14 @@ import { Swatch } from '@/ui/Swatch';
 import { saveFile } from '@/ui/save-file';
 import { tellProblem } from '@/ui/tell-problem';
 import { KeepStarter } from './KeepStarter';
-import { copyName } from './material-list';
 
 interface Props {
   readonly material: MaterialSummary;
   readonly projects: readonly Project[];
-  /** Names there are in its project. */
-  readonly taken: ReadonlySet<string>;
+  /** Whether its project is told: where the list holds several. */
+  readonly showsProject: boolean;
+  readonly isChosen: boolean;
+  readonly onChoose: (isChosen: boolean) => void;
 }
 
 type Place = { readonly projectId: string } | { readonly isArchived: boolean };
@@ -48,19 +49,23 @@ const fileItem = ({ id, name }: MaterialSummary): MenuItem => ({
   },
 });
 
+/** Does something with a material, says what was done, and reads the list anew. */
+function actOn(work: () => Promise<string>): void {
+  work().then((words) => {
+    toast(words);
+    void refreshMaterials();
+  }, tellProblem);
+}
+
 /** What can be done with a material as a thing; the list is read anew after each. */
 function useActs(
-  { material, projects, taken }: Props,
+  { material, projects }: Pick<Props, 'material' | 'projects'>,
   startRenaming: () => void,
   keep: () => void,
 ) {
-  const router = useRouter();
   const { id, name, projectId } = material;
   const act = (words: string, work: () => Promise<unknown>): void => {
-    work().then(() => {
-      toast(words);
-      router.refresh();
-    }, tellProblem);
+    actOn(() => work().then(() => words));
   };
   const arrange = (words: string, body: Place): void => {
     act(words, () => call(arrangeMaterial, { params: { id }, body }));
@@ -71,10 +76,10 @@ function useActs(
     {
       title: 'Duplicate',
       act: () => {
-        const copy = copyName(name, taken);
-        act(`Made “${copy}”`, () =>
-          call(duplicateMaterial, { params: { id }, body: { name: copy, projectId } }),
-        );
+        actOn(async () => {
+          const copy = await call(duplicateMaterial, { params: { id }, body: { projectId } });
+          return `Made “${copy.name}”`;
+        });
       },
     },
     fileItem(material),
@@ -105,7 +110,7 @@ function useActs(
 
 /** A material: its picture, its name and where it is at; what can be done with it in a menu. */
 export function MaterialCard(props: Props) {
-  const { material } = props;
+  const { material, showsProject, isChosen, onChoose } = props;
   const [isRenaming, setRenaming] = useState(false);
   const [isKeeping, setKeeping] = useState(false);
   const { sections, act } = useActs(
@@ -117,29 +122,15 @@ export function MaterialCard(props: Props) {
       setKeeping(true);
     },
   );
-  const { id, name, modelName, ownerName, head, updatedAt, swatchHash } = material;
+  const { id, name } = material;
   return (
-    <li className="group relative border border-line bg-panel hover:border-seam">
-      <Link href={`/materials/${id}`} className="block" title={name}>
-        <Swatch
-          hash={swatchHash}
-          label={`${name} on ${modelName}`}
-          className="aspect-[4/3] w-full bg-stage object-contain p-1"
-        />
-        {isRenaming ? null : (
-          <span className="line-clamp-2 px-2 pt-1.5 text-[14px] leading-[1.25] font-semibold">
-            {name}
-          </span>
-        )}
-        <span className="block px-2 text-[12px] text-soft">{modelName}</span>
-        <span className="block px-2 pb-1.5 text-[12px] text-soft">
-          {/* A minute may pass between the server and the browser. */}
-          {ownerName}, <span suppressHydrationWarning>{since(updatedAt)}</span>
-          <span className="figures float-right" title={`Revision ${String(head)}`}>
-            r{head}
-          </span>
-        </span>
-      </Link>
+    <li
+      className={
+        'group relative border bg-panel ' +
+        (isChosen ? 'border-weld' : 'border-line hover:border-seam')
+      }
+    >
+      <CardLink {...{ material, showsProject }} isNamed={!isRenaming} />
       {isRenaming ? (
         <RenameField
           name={name}
@@ -161,7 +152,66 @@ export function MaterialCard(props: Props) {
         />
       ) : null}
       <ThingMenu name={name} sections={sections} />
+      <CardTick name={name} isChosen={isChosen} onChoose={onChoose} />
     </li>
+  );
+}
+
+interface LinkProps extends Pick<Props, 'material' | 'showsProject'> {
+  /** False while its name is being changed. */
+  readonly isNamed: boolean;
+}
+/** The picture and the words of a card: they lead to the material. */
+function CardLink({ material, showsProject, isNamed }: LinkProps) {
+  const { id, name, modelName, projectName, ownerName, head, updatedAt, swatchHash } = material;
+  return (
+    <Link href={`/materials/${id}`} className="block" title={name}>
+      <Swatch
+        hash={swatchHash}
+        label={`${name} on ${modelName}`}
+        className="aspect-[4/3] w-full bg-stage object-contain p-1"
+      />
+      {isNamed ? (
+        <span className="line-clamp-2 px-2 pt-1.5 text-[14px] leading-[1.25] font-semibold">
+          {name}
+        </span>
+      ) : null}
+      <span className="block truncate px-2 text-[12px] text-soft">
+        {showsProject ? `${modelName}, ${projectName}` : modelName}
+      </span>
+      <span className="block px-2 pb-1.5 text-[12px] text-soft">
+        {/* A minute may pass between the server and the browser. */}
+        {ownerName}, <span suppressHydrationWarning>{since(updatedAt)}</span>
+        <span className="figures float-right" title={`Revision ${String(head)}`}>
+          r{head}
+        </span>
+      </span>
+    </Link>
+  );
+}
+
+interface TickProps extends Pick<Props, 'isChosen' | 'onChoose'> {
+  readonly name: string;
+}
+/** Chooses a card among others, for what is done with several at once. */
+function CardTick({ name, isChosen, onChoose }: TickProps) {
+  return (
+    <Checkbox.Root
+      aria-label={`Choose ${name}`}
+      checked={isChosen}
+      onCheckedChange={(next) => {
+        onChoose(next === true);
+      }}
+      className={
+        'absolute top-1 left-1 grid h-[24px] w-[24px] place-items-center border border-line ' +
+        'bg-panel opacity-0 group-hover:opacity-100 hover:bg-raised focus-visible:opacity-100 ' +
+        'data-[state=checked]:opacity-100'
+      }
+    >
+      <Checkbox.Indicator>
+        <Check size={14} aria-hidden />
+      </Checkbox.Indicator>
+    </Checkbox.Root>
   );
 }
 

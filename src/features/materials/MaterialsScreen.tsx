@@ -1,127 +1,164 @@
 'use client';
-import { Archive, Search } from 'lucide-react';
 import { useState } from 'react';
-import type { MaterialSummary } from '@/contract/materials';
+import type { FoundMaterials, MaterialPlaces } from '@/contract/materials';
 import type { ModelEntry } from '@/contract/models';
-import type { Project } from '@/contract/session';
 import type { StarterText } from '@/core/starters/define';
-import { Choose } from '@/ui/Choose';
-import { BringFile } from './BringFile';
+import { describeError } from '@/core/base/problem';
+import { useMaterialList, usePlaces } from '@/state/material-list';
+import type { MaterialList, MaterialListing } from '@/state/material-list';
+import { Button } from '@/ui/Button';
+import { ProblemNote } from '@/ui/ProblemNote';
+import { ChosenBar } from './ChosenBar';
+import { ListTools } from './ListTools';
 import { MaterialCard } from './MaterialCard';
 import { NewMaterial } from './NewMaterial';
-import { ORDERS, listByProject } from './material-list';
-import type { Listing, Order } from './material-list';
+import { PlaceRail } from './PlaceRail';
+import type { Place } from './PlaceRail';
 
 interface Props {
-  readonly materials: readonly MaterialSummary[];
+  /** What the address asks for, and the first page of it. */
+  readonly listing: MaterialListing;
+  readonly first: FoundMaterials;
+  readonly places: MaterialPlaces;
   readonly models: readonly ModelEntry[];
-  readonly projects: readonly Project[];
   readonly starters: readonly StarterText[];
 }
 
 const GRID = 'grid grid-cols-[repeat(auto-fill,minmax(clamp(186px,13vw,300px),1fr))] gap-3';
 
+/** The place that is looked at stands in the address, so that it can be sent and come back to. */
+function writeAddress({ project, set }: Place): void {
+  const query = new URLSearchParams({
+    ...(project === undefined ? {} : { project }),
+    ...(set === undefined ? {} : { set }),
+  }).toString();
+  window.history.replaceState(null, '', query ? `?${query}` : window.location.pathname);
+}
+
 /** The start: what one's projects are working on, and what a new material may begin from. */
-export function MaterialsScreen({ materials, models, projects, starters }: Props) {
-  const [listing, setListing] = useState<Listing>({
-    search: '',
-    order: 'lately',
-    isArchive: false,
-  });
-  const shown = listByProject(materials, listing);
-  const change = (next: Partial<Listing>): void => {
-    setListing({ ...listing, ...next });
-  };
+export function MaterialsScreen({ listing: given, first, places: sent, models, starters }: Props) {
+  const [listing, setListing] = useState<MaterialListing>(given);
+  const list = useMaterialList(listing, { listing: given, first });
+  const places = usePlaces(listing.archived === 'yes', sent);
   return (
     <main className="scaled flex-1 overflow-auto p-5">
       <h1 className="sr-only">Materials</h1>
       <NewMaterial
         starters={starters}
-        projects={projects}
+        projects={sent.projects}
         models={models.filter(({ isArchived }) => !isArchived)}
-        taken={materials.filter(({ isArchived }) => !isArchived)}
       />
-      <ListTools {...{ materials, projects, listing }} onChange={change} />
-      {shown.length === 0 ? <Nothing listing={listing} /> : null}
-      {shown.map(({ id, name, materials: list }) => (
-        <section key={id} className="mb-6" aria-label={name}>
-          <h2 className="mb-2 flex items-baseline gap-2 text-[14px] font-semibold">
-            {name} <span className="figures font-normal text-soft">{list.length}</span>
-          </h2>
-          <ul className={GRID}>
-            {list.map((material) => (
-              <MaterialCard
-                key={material.id}
-                material={material}
-                projects={projects}
-                taken={new Set(list.map((each) => each.name))}
-              />
-            ))}
-          </ul>
+      <div className="flex gap-4">
+        <PlaceRail
+          places={places}
+          place={listing}
+          onPlace={(place) => {
+            writeAddress(place);
+            setListing(({ project: _project, set: _set, ...rest }) => ({ ...rest, ...place }));
+          }}
+        />
+        <section className="min-w-0 flex-1" aria-label={titleOf(listing, places)}>
+          <ListTools
+            projects={sent.projects}
+            listing={listing}
+            onChange={(change) => {
+              setListing({ ...listing, ...change });
+            }}
+          />
+          <Materials {...{ list, listing, places }} />
         </section>
-      ))}
+      </div>
     </main>
   );
 }
 
-function Nothing({ listing: { search, isArchive } }: { readonly listing: Listing }) {
-  const words = search.trim()
-    ? `No material is called or made on “${search.trim()}”.`
-    : isArchive
-      ? 'Nothing is archived.'
-      : 'Your projects have no materials yet. Begin the first one from a picture above.';
-  return <p className="py-8 text-center text-soft">{words}</p>;
+const titleOf = ({ project, set }: Place, { projects, sets }: MaterialPlaces): string =>
+  sets.find(({ id }) => id === set)?.name ??
+  projects.find(({ id }) => id === project)?.name ??
+  'All projects';
+
+interface MaterialsProps {
+  readonly list: MaterialList;
+  readonly listing: MaterialListing;
+  readonly places: MaterialPlaces;
 }
 
-interface ToolsProps {
-  readonly projects: readonly Project[];
-  readonly materials: readonly MaterialSummary[];
-  readonly listing: Listing;
-  readonly onChange: (listing: Partial<Listing>) => void;
-}
-
-/** Search, order, and the archive. */
-function ListTools({ materials, projects, listing, onChange }: ToolsProps) {
-  const archived = materials.filter(({ isArchived }) => isArchived).length;
+function Materials({ list, listing, places }: MaterialsProps) {
+  const { materials, hasMore, isReading, error, readMore } = list;
+  const [chosenIds, setChosen] = useState<ReadonlySet<string>>(new Set());
+  const chosen = materials.filter(({ id }) => chosenIds.has(id));
+  const choose = (id: string, isChosen: boolean): void => {
+    const next = new Set(chosenIds);
+    if (isChosen) next.add(id);
+    else next.delete(id);
+    setChosen(next);
+  };
   return (
-    <div className="sticky top-0 z-10 mb-3 flex flex-wrap items-center gap-2 bg-ground py-1">
-      <label className="flex w-[300px] items-center gap-1.5 border border-line bg-panel px-2">
-        <Search size={14} className="shrink-0 text-soft" aria-hidden />
-        <input
-          type="search"
-          aria-label="Search materials"
-          placeholder="Name, model, person, project"
-          value={listing.search}
-          onChange={(event) => {
-            onChange({ search: event.target.value });
+    <>
+      {error ? <ProblemNote problem={describeError(error)} className="mb-3" /> : null}
+      {chosen.length > 0 ? (
+        <ChosenBar
+          chosen={chosen}
+          sets={places.sets}
+          set={places.sets.find(({ id }) => id === listing.set)}
+          onDone={() => {
+            setChosen(new Set());
           }}
-          className="min-w-0 flex-1 bg-transparent py-1 outline-none"
         />
-      </label>
-      <Choose
-        label="Order"
-        value={listing.order}
-        items={Object.entries(ORDERS).map(([value, title]) => ({ value, title }))}
-        onChange={(order) => {
-          onChange({ order: order as Order });
-        }}
-      />
-      <span className="ml-auto" />
-      <BringFile projects={projects} />
-      <button
-        type="button"
-        aria-pressed={listing.isArchive}
-        className={
-          'flex min-h-[24px] items-center gap-1.5 border px-2 ' +
-          (listing.isArchive ? 'border-weld' : 'border-line text-soft hover:text-ink')
-        }
-        onClick={() => {
-          onChange({ isArchive: !listing.isArchive });
-        }}
-      >
-        <Archive size={13} aria-hidden />
-        Archive <span className="figures">{archived}</span>
-      </button>
-    </div>
+      ) : null}
+      {materials.length === 0 && !isReading ? <Nothing listing={listing} /> : null}
+      <ul className={GRID}>
+        {materials.map((material) => (
+          <MaterialCard
+            key={material.id}
+            material={material}
+            projects={places.projects}
+            showsProject={listing.project === undefined && places.projects.length > 1}
+            isChosen={chosenIds.has(material.id)}
+            onChoose={(isChosen) => {
+              choose(material.id, isChosen);
+            }}
+          />
+        ))}
+      </ul>
+      {hasMore ? <More isReading={isReading} onMore={readMore} /> : null}
+    </>
   );
+}
+
+/** Reads on by itself once the end of the list comes near. */
+function More({ isReading, onMore }: { readonly isReading: boolean; readonly onMore: () => void }) {
+  return (
+    <p
+      className="py-4 text-center"
+      ref={(element) => {
+        if (!element) return;
+        const observer = new IntersectionObserver(
+          ([entry]) => {
+            if (entry?.isIntersecting) onMore();
+          },
+          { rootMargin: '400px' },
+        );
+        observer.observe(element);
+        return () => {
+          observer.disconnect();
+        };
+      }}
+    >
+      <Button disabled={isReading} onClick={onMore}>
+        {isReading ? 'Reading …' : 'Show more'}
+      </Button>
+    </p>
+  );
+}
+
+function Nothing({ listing: { query = '', archived, set } }: Pick<MaterialsProps, 'listing'>) {
+  const words = query.trim()
+    ? `No material is called or made on “${query.trim()}”.`
+    : archived === 'yes'
+      ? 'Nothing is archived.'
+      : set !== undefined
+        ? 'The set is empty. Choose materials of its project by their ticks, and put them here.'
+        : 'There are no materials here yet. Begin the first one from a picture above.';
+  return <p className="py-8 text-center text-soft">{words}</p>;
 }

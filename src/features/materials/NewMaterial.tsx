@@ -4,7 +4,6 @@ import { useEffect, useEffectEvent, useState } from 'react';
 import { Controller, useForm, useWatch } from 'react-hook-form';
 import type { Control } from 'react-hook-form';
 import { createMaterial } from '@/contract/materials';
-import type { MaterialSummary } from '@/contract/materials';
 import type { ModelEntry } from '@/contract/models';
 import type { Project } from '@/contract/session';
 import { identifier, record, text } from '@/contract/forms';
@@ -12,6 +11,7 @@ import { describeError } from '@/core/base/problem';
 import type { Problem } from '@/core/base/problem';
 import type { StarterText } from '@/core/starters/define';
 import { call } from '@/state/api';
+import { useNameTaken } from '@/state/material-list';
 import { uploadModelFile } from '@/state/upload';
 import { Button } from '@/ui/Button';
 import { Choose } from '@/ui/Choose';
@@ -25,13 +25,11 @@ interface Props {
   readonly projects: readonly Project[];
   readonly models: readonly ModelEntry[];
   readonly starters: readonly StarterText[];
-  /** What there is already, so that a name that is taken is told. */
-  readonly taken: readonly Pick<MaterialSummary, 'name' | 'projectId'>[];
 }
 const newMaterialForm = record({ name: text(200), model: identifier, project: identifier });
 
 /** Creates a material from a starter or empty, on one of the models or on a GLB or OBJ file. */
-export function NewMaterial({ projects, models, taken, starters }: Props) {
+export function NewMaterial({ projects, models, starters }: Props) {
   const { make, fromFile, busy, problem } = useMaking();
   const choices = useStarters(starters);
   const [starter, setStarter] = useState<StarterChoice | null>(null);
@@ -73,7 +71,7 @@ export function NewMaterial({ projects, models, taken, starters }: Props) {
           Create
         </Button>
         <FileChoice onTake={take} />
-        <TakenNote control={control} taken={taken} />
+        <TakenNote control={control} />
       </div>
       {projects.length === 0 ? (
         <p className="w-full">You are in no project yet. Ask a librarian to add you to one.</p>
@@ -89,12 +87,9 @@ export function NewMaterial({ projects, models, taken, starters }: Props) {
 }
 
 /** Says that the project has a material of this name; two may have one, but nobody wants it. */
-function TakenNote({
-  control,
-  taken,
-}: Pick<Props, 'taken'> & { readonly control: Control<NewMaterialFields> }) {
+function TakenNote({ control }: { readonly control: Control<NewMaterialFields> }) {
   const [name, project] = useWatch({ control, name: ['name', 'project'] });
-  const isTaken = taken.some((each) => each.name === name.trim() && each.projectId === project);
+  const isTaken = useNameTaken(project, name);
   return isTaken ? (
     <span role="status" className="text-madder">
       This project has a material of that name already.

@@ -18,6 +18,8 @@ export interface Asked<P, Q, B> {
   readonly request: Request;
   /** Reads the file that was sent, no further than the contract's limit. */
   readonly readFile: () => Promise<Uint8Array<ArrayBuffer>>;
+  /** The bytes the request says it has; 0 where it does not say. */
+  readonly sentBytes: number;
 }
 interface Context {
   readonly params: Promise<unknown>;
@@ -43,7 +45,8 @@ export function serve<P, Q, B, A>(
       const body = route.body.kind === 'json' ? await readJson(request, route) : (null as B);
       const limit = route.body.kind === 'file' ? route.body.limit : 0;
       const readFile = (): Promise<Uint8Array<ArrayBuffer>> => readBytes(request, limit);
-      const answer = await work({ user, params, query, body, request, readFile });
+      const sentBytes = Math.max(0, Number(request.headers.get('content-length') ?? 0) || 0);
+      const answer = await work({ user, params, query, body, request, readFile, sentBytes });
       return answer instanceof Response ? answer : respond(route, answer);
     } catch (error) {
       return failureResponse(error);

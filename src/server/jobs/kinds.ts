@@ -6,6 +6,7 @@ import { AppError } from '@/core/base/diagnostic';
 import { findOwner } from '@/db/queries/owners';
 import { runMap } from '../mesh-maps';
 import { publish } from '../publish';
+import { tidy } from '../housekeeping';
 import { lookAtBatch } from '../outlooks';
 import { drawPresetSwatch } from '../preset-swatch';
 import { makeSheet } from '../proof-sheet';
@@ -15,6 +16,7 @@ import { defineJob } from './define-job';
 import type { JobKind } from './define-job';
 import {
   CONSEQUENCES,
+  HOUSEKEEPING,
   MESH_MAP,
   PRESET_SWATCH,
   PUBLICATION,
@@ -105,6 +107,14 @@ const consequences = defineJob({
   },
 });
 
+const housekeeping = defineJob({
+  ...HOUSEKEEPING,
+  tries: 2,
+  timeoutSeconds: 1800,
+  form: record({}),
+  run: async (_, { report }) => ({ ...(await tidy(report)) }),
+});
+
 const ALL = [
   publication,
   swatch,
@@ -113,6 +123,7 @@ const ALL = [
   meshMap,
   sheet,
   consequences,
+  housekeeping,
 ] as unknown as readonly JobKind<unknown>[];
 
 /** @returns undefined for a kind that this release does not know */

@@ -8,7 +8,9 @@ import * as rows from '@/db/queries/jobs';
 import type { JobRow } from '@/db/queries/jobs';
 import { LANES } from '../jobs/define-job';
 import type { Lane } from '../jobs/define-job';
+import { requestTidying } from '../housekeeping';
 import { findKind } from '../jobs/kinds';
+import { HOUSEKEEPING } from '../jobs/lanes';
 import { GIVEN_UP, queue, stopQueue } from '../jobs/queue';
 import type { QueuedJob } from '../jobs/queue';
 import { onJobChange } from '../jobs/watch';
@@ -20,6 +22,9 @@ const BEAT = 3,
   SILENCE = 15,
   LONG_WAIT = 60;
 const DAYS_KEPT = 30;
+/** The studio is put in order once a day; so often it is looked whether a day has passed. */
+const TIDY_HOURS = 24,
+  TIDY_LOOK_MS = 600_000;
 const MEMORY_BYTES = Number(process.env['JOB_MEMORY_MB'] ?? 4096) * 2 ** 20;
 const UNCHANGED = 'Nothing was changed.';
 
@@ -34,6 +39,8 @@ export class Supervisor {
   private readonly leave: () => void;
   /** Jobs this worker has taken on, from before it claims them. */
   private readonly handled = new Set<string>();
+  /** Not at once: whoever starts the studio waits for other things. */
+  private tidyLookAt = Date.now() + TIDY_LOOK_MS;
   private beat: ReturnType<typeof setInterval> | undefined;
 
   constructor() {
@@ -123,9 +130,17 @@ export class Supervisor {
       }
       for (const row of await rows.listLongWaiting(LONG_WAIT)) await this.remind(boss, row);
       await rows.forgetOldJobs(DAYS_KEPT);
+      await this.tidyDaily();
     } catch (error) {
       log().warn(loggable(error), 'jobs could not be looked after');
     }
+  }
+
+  /** Asks for housekeeping once a day, whichever worker thinks of it first. */
+  private async tidyDaily(): Promise<void> {
+    if (Date.now() < this.tidyLookAt) return;
+    this.tidyLookAt = Date.now() + TIDY_LOOK_MS;
+    if (!(await rows.wasAskedLately(HOUSEKEEPING.kind, TIDY_HOURS))) await requestTidying(null);
   }
 
   private async takeOver(boss: PgBoss, row: JobRow): Promise<void> {

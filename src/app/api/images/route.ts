@@ -3,6 +3,6 @@ import { serve } from '@/server/http/serve';
 import { listImages, uploadImage } from '@/server/images';
 
 export const GET = serve(contract.listImages, async () => ({ images: await listImages() }));
-export const POST = serve(contract.uploadImage, ({ user, query, readFile }) =>
-  uploadImage(user, query, readFile),
+export const POST = serve(contract.uploadImage, ({ user, query, readFile, sentBytes }) =>
+  uploadImage(user, query, readFile, sentBytes),
 );

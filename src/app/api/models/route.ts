@@ -5,6 +5,6 @@ import { listModels, uploadModel } from '@/server/models';
 export const GET = serve(contract.listModels, async ({ user }) => ({
   models: await listModels(user),
 }));
-export const POST = serve(contract.uploadModel, ({ user, query, readFile }) =>
-  uploadModel(user, query, readFile),
+export const POST = serve(contract.uploadModel, ({ user, query, readFile, sentBytes }) =>
+  uploadModel(user, query, readFile, sentBytes),
 );
