@@ -1,7 +1,8 @@
 /**
  * Prints what seeing costs in one thread: 300 nodes, 30 changes. A plain frame of the stage on the
- * same machine is in `npm run bench`.
+ * same machine is in `npm run bench`; frames of comparing are measured where ./start runs.
  */
+import { measureComparing } from './comparing';
 import { CHANGES_MEASURED, measureSeeing } from './seeing';
 
 const found = await measureSeeing();
@@ -19,3 +20,13 @@ const rows: readonly (readonly [string, string])[] = [
   ],
 ];
 for (const [name, figure] of rows) process.stdout.write(`${name.padEnd(52)} ${figure}\n`);
+
+const compared = await measureComparing();
+process.stdout.write(
+  compared
+    ? `frames: idle ${ms(compared.idle)}, wiping ${ms(compared.wipe)}, ` +
+        `A and B in turn ${ms(compared.turns)}\n` +
+        `seen at once: ${String(compared.wipesSeen)} and ${String(compared.turnsSeen)} of ` +
+        `${String(compared.steps)} steps; sent to workers meanwhile: ${String(compared.sent)}\n`
+    : 'No application runs: start it with ./start for the frames of comparing.\n',
+);

@@ -245,12 +245,12 @@ function groupCalls({ models }: Desk, about: OnDocument) {
 export const evaluationCalls = ({ models, answer }: Desk) => ({
   survey: (id: ModelId, document: NetworkDocument, pin: ResultKey | null, frame: CompanionFrame) =>
     answer(() => surveyModel(models.get(id), document, pin, frame)),
-  /** One picture of one output, for comparing settings. */
+  /** One picture of one output; maps that nobody gave are measured here, coarsely. */
   picture: (id: ModelId, document: NetworkDocument, key: ResultKey, camera: Camera, size: number) =>
     answer(() => {
-      const { analysis, maps } = models.get(id);
+      const { analysis, measured } = models.get(id);
       const seen = seePoints(analysis, camera, size * 2, size * 2);
-      return drawOutput(document, key, analysis, seen, maps);
+      return drawOutput(document, key, analysis, seen, measured);
     }),
   prove: (
     source: NetworkDocument,

@@ -72,9 +72,9 @@ function Amount({ place, amount, title, children }: AmountProps & { children: Re
       className="mb-2 max-w-[640px] border-l-2 border-weld pl-2"
       data-testid="amount"
     >
-      <div className="flex items-center gap-2 text-[12px]">
+      <div className="flex flex-wrap items-center gap-2 text-[12px]">
         Amount {children}
-        <span className="w-[160px]">
+        <span className="min-w-[110px] flex-[0_1_160px]">
           <ValueSlider
             value={amount}
             low={AMOUNT[0]}

@@ -20,7 +20,7 @@ import { PinNote } from './PinNote';
 import { ReferenceLayer, ReferencesBeside } from './ReferenceLayer';
 import { ReferencesPanel } from './ReferencesPanel';
 import { SizeNote, StageBar } from './StageBar';
-import { StageNotes } from './StageNotes';
+import { StageNotes, StageWarnings } from './StageNotes';
 import { Strokes } from './Strokes';
 import { superviseStage } from './supervise-stage';
 import type { RemoteStage } from './remote-stage';
@@ -64,6 +64,7 @@ export function Stage({ evaluation, models }: Props) {
         <StageNotes evaluation={evaluation} failure={failure} />
         {pin === null ? <OpacityChoice /> : null}
         <StageBar
+          warnings={<StageWarnings failure={failure} />}
           onFrame={() => {
             renderer.current?.frameModel();
           }}

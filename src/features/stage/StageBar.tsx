@@ -26,13 +26,15 @@ interface Props {
   readonly onFrame: () => void;
   /** What stands under it, however many rows it takes: at the left, and at the right. */
   readonly children: readonly [ReactNode, ReactNode];
+  /** What is wrong, under all of it. */
+  readonly warnings: ReactNode;
 }
 /** Stops of exposure a press changes, and how far it goes either way. */
 const STEP = 0.5,
   FARTHEST = 4;
 
 /** All that belongs to seeing, in one bar over the stage: nothing of it changes the material. */
-export function StageBar({ onFrame, children: [left, right] }: Props) {
+export function StageBar({ onFrame, children: [left, right], warnings }: Props) {
   return (
     <div className="scaled @container pointer-events-none absolute inset-x-0 top-0">
       <div
@@ -64,6 +66,7 @@ export function StageBar({ onFrame, children: [left, right] }: Props) {
         <div className="pointer-events-auto min-w-0">{left}</div>
         <div className="pointer-events-auto flex flex-col items-end">{right}</div>
       </div>
+      <div className="pointer-events-auto mx-2 mt-1 flex flex-col gap-1">{warnings}</div>
     </div>
   );
 }

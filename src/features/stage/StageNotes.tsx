@@ -11,20 +11,27 @@ interface Props {
   readonly failure: string | null;
 }
 
-/** What stands over the stage: what is pinned, what is measured, and what went wrong. */
+/** What stands over the stage: what is measured, and what is still computed. */
 export function StageNotes({ evaluation, failure }: Props) {
   const problem = useResults((state) => state.problem);
   return (
     <>
       <MeasuringNote evaluation={evaluation} />
-      <DarkNote />
       {failure === null && problem === null ? <FirstNote /> : null}
+    </>
+  );
+}
+
+/** What went wrong, and why everything is black where no light is on. */
+export function StageWarnings({ failure }: Pick<Props, 'failure'>) {
+  const problem = useResults((state) => state.problem);
+  return (
+    <>
+      <DarkNote />
       {failure ? (
         <div
           role="alert"
-          className={
-            'absolute inset-x-2 top-20 rounded-[2px] border border-madder bg-panel p-2 text-[12px]'
-          }
+          className="rounded-[2px] border border-madder bg-panel p-2 text-[12px]"
           data-testid="stage-failure"
         >
           {failure}
@@ -95,10 +102,7 @@ function DarkNote() {
     <p
       role="status"
       data-testid="dark"
-      className={
-        'scaled absolute inset-x-2 top-16 w-fit rounded-[2px] border border-line bg-panel ' +
-        'px-2 py-1 text-[12px]'
-      }
+      className="w-fit rounded-[2px] border border-line bg-panel px-2 py-1 text-[12px]"
     >
       No light is on and the surroundings are dark: everything is black.{' '}
       <button

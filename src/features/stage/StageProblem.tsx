@@ -7,7 +7,7 @@ import { ProblemNote } from '@/ui/ProblemNote';
 export function StageProblem({ problem }: { readonly problem: Problem }) {
   const count = problem.findings?.length ?? 0;
   return (
-    <div className="absolute inset-x-2 top-10 border border-madder bg-panel">
+    <div className="border border-madder bg-panel">
       <ProblemNote problem={{ ...problem, findings: [] }} />
       {count > 0 ? (
         <button

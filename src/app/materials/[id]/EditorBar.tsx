@@ -92,7 +92,12 @@ export function EditorBar({ models, saver, project, onModel, onSheet }: Props) {
   usePackagingKeys(saver);
   return (
     <>
-      <span className="flex min-w-0 shrink items-center gap-2 border-l border-line pl-3">
+      <span
+        className={
+          'flex min-w-0 shrink items-center gap-2 overflow-hidden border-l border-line pl-3 ' +
+          'whitespace-nowrap'
+        }
+      >
         <MaterialName />
         <RevisionNote project={project} />
         <SaveNote />
