@@ -6,7 +6,7 @@ const config: NextConfig = {
   // Types are checked by ./check, over the whole project at once; the build need not wait for it
   // again.
   typescript: { ignoreBuildErrors: true },
-  serverExternalPackages: ['pg', 'pg-boss', 'better-auth', 'pino', 'piscina'],
+  serverExternalPackages: ['pg', 'pg-boss', 'better-auth', 'pino', 'piscina', 'yauzl', 'yazl'],
   // The unwrapping library asks for node's own loader module, which a browser has not.
   turbopack: {
     root: import.meta.dirname,

@@ -1,3 +1,4 @@
+import * as groupFiles from './group-files';
 import * as health from './health';
 import * as images from './images';
 import * as jobs from './jobs';
@@ -27,6 +28,7 @@ const areas = [
   presets,
   library,
   shelf,
+  groupFiles,
   states,
   revisions,
   jobs,

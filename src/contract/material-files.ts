@@ -1,4 +1,4 @@
-import { MATERIAL_FILE_BYTES } from '@/core/exchange/material-manifest';
+import { BUNDLE_BYTES } from '@/core/exchange/bundle';
 import { flag, identifier, list, oneOf, optional, record, text } from './forms';
 import type { TypeOf } from './forms';
 import { RESPONSE, answers, defineRoute } from './route';
@@ -24,7 +24,7 @@ export type BroughtMaterial = TypeOf<typeof broughtForm>;
 export const bringMaterialFile = defineRoute('POST', '/api/materials/import', {
   who: { audience: 'members' },
   query: record({ project: identifier }),
-  body: { kind: 'file', limit: MATERIAL_FILE_BYTES },
+  body: { kind: 'file', limit: BUNDLE_BYTES },
   answer: answers(broughtForm),
   status: 201,
 });

@@ -1,145 +1,151 @@
 import { createHash, randomUUID } from 'node:crypto';
-import path from 'node:path';
-import { Piscina } from 'piscina';
-import { AppError } from '@/core/base/diagnostic';
 import { imagesIn } from '@/core/compile/images';
 import { readStored } from '@/core/compile/upgrade';
+import { BUNDLE_BYTES, bundleRefused } from '@/core/exchange/bundle';
 import { MEDIA_TYPES, checkImageHeader } from '@/core/exchange/images';
-import { packMaterial } from '@/core/exchange/material-file';
-import { MATERIAL_FILE_VERSION, MATERIAL_FORMAT } from '@/core/exchange/material-manifest';
-import type { MaterialFile } from '@/core/exchange/material-manifest';
+import {
+  MATERIAL_FILE_VERSION,
+  MATERIAL_FORMAT,
+  readMaterialManifest,
+} from '@/core/exchange/material-manifest';
+import type { MaterialManifest } from '@/core/exchange/material-manifest';
+import { modelFormat } from '@/core/exchange/model-format';
 import { hashContent } from '@/core/graph/canonical';
 import type { NetworkDocument } from '@/core/graph/document';
 import { preparationForm } from '@/contract/model-forms';
 import type { BroughtMaterial } from '@/contract/material-files';
-import { inTurn } from '@/db/queries/turns';
 import type { Executor } from '@/db/client';
-import { findBlob, storeBlob } from '@/db/queries/blobs';
-import { findImage, insertImage } from '@/db/queries/images';
+import { inTurn } from '@/db/queries/turns';
+import { findBlobHead, storeBlob, storeBlobChunks } from '@/db/queries/blobs';
+import { hasImage, insertImage } from '@/db/queries/images';
 import { findSameMaterial, isNameTaken } from '@/db/queries/materials';
 import { findModel, findModelOfFile, insertModel } from '@/db/queries/models';
 import type { SignedIn } from './authentication';
-import type { Unpacked } from './http/unpack-thread';
+import { openBundle, writeBundle } from './bundle';
+import type { OpenBundle, WrittenBundle } from './bundle';
+import type { SpooledFile } from './http/spool';
 import { createMaterial, openMaterial } from './materials';
-import { listModels, storeModelFile } from './models';
+import { listModels } from './models';
 import { assertMember } from './projects';
-import { bringInto } from './storage';
+import { assertRoom, bringInto } from './storage';
 
+/** Most bytes that are read of a model to tell what it is. */
+const HEAD = 65536;
 const NOTHING = 'Nothing was brought in.';
-const refused = (code: string, message: string, action = ''): AppError =>
-  new AppError(`material-file.${code}`, message, action, { kept: NOTHING, status: 422 });
+
+/** The images that documents name, as a file lists them, and those the studio has. */
+export async function bundleImages(hashes: Iterable<string>) {
+  const stored = new Map<string, string>();
+  const images: { hash: string; file: string | null }[] = [];
+  for (const hash of new Set(hashes)) {
+    const file = (await hasImage(hash)) ? `images/${hash}` : null;
+    if (file !== null) stored.set(file, hash);
+    images.push({ hash, file });
+  }
+  return { images, stored };
+}
 
 /** A material with its groups and images as a file; with its model where that is wished. */
 export async function saveMaterialFile(
   user: SignedIn,
   id: string,
   withModel: boolean,
-): Promise<{ name: string; bytes: Uint8Array<ArrayBuffer> }> {
+): Promise<{ name: string; written: WrittenBundle }> {
   const { name, document, modelId } = await openMaterial(user, id);
-  const files = new Map<string, Uint8Array<ArrayBuffer>>();
-  const images: { hash: string; file: string | null }[] = [];
-  for (const hash of new Set(imagesIn(document))) {
-    const image = await findImage(hash);
-    const file = image ? `images/${hash}` : null;
-    if (image && file) files.set(file, new Uint8Array(image.bytes));
-    images.push({ hash, file });
-  }
+  const { images, stored } = await bundleImages(imagesIn(document));
   const model = await findModel(user.id, modelId);
-  const blob = withModel && model ? await findBlob(model.blobHash) : undefined;
-  const modelFile = blob ? `model.${blob.mediaType === 'model/obj' ? 'obj' : 'glb'}` : null;
-  if (blob && modelFile) files.set(modelFile, new Uint8Array(blob.bytes));
-  const bytes = packMaterial({
-    manifest: {
-      format: MATERIAL_FORMAT,
-      version: MATERIAL_FILE_VERSION,
-      name,
-      model: {
-        name: model?.name ?? 'Model',
-        file: modelFile,
-        preparation: model?.preparation ?? {},
-      },
-      images,
+  const head = withModel && model ? await findBlobHead(model.blobHash, 1) : undefined;
+  const modelFile = head ? `model.${head.mediaType === 'model/obj' ? 'obj' : 'glb'}` : null;
+  if (model && modelFile) stored.set(modelFile, model.blobHash);
+  const manifest: MaterialManifest = {
+    format: MATERIAL_FORMAT,
+    version: MATERIAL_FILE_VERSION,
+    name,
+    model: {
+      name: model?.name ?? 'Model',
+      file: modelFile,
+      preparation: model?.preparation ?? {},
     },
-    document,
-    files,
-  });
-  return { name, bytes };
+    images,
+  };
+  const json = { 'manifest.json': manifest, 'document.json': document };
+  return { name, written: await writeBundle(json, stored) };
 }
 
-const kept = globalThis as unknown as { brightLoomUnpacking?: Piscina };
-const threads = (): Piscina =>
-  (kept.brightLoomUnpacking ??= new Piscina({
-    filename: path.resolve(process.cwd(), 'src/server/http/unpack-thread.ts'),
-    execArgv: ['--import', 'tsx'],
-    minThreads: 0,
-    maxThreads: 1,
-    idleTimeout: 30_000,
-    resourceLimits: { maxOldGenerationSizeMb: 1024 },
-  }));
-/** Ends the threads; for tests and the end of the process. */
-export async function closeUnpacking(): Promise<void> {
-  const open = kept.brightLoomUnpacking;
-  delete kept.brightLoomUnpacking;
-  await open?.destroy();
+/** A material's file that was opened and judged. */
+interface GivenMaterial {
+  readonly manifest: MaterialManifest;
+  readonly document: NetworkDocument;
+  readonly bundle: OpenBundle;
+  /** The names of the parts with images, by their hashes. */
+  readonly images: ReadonlyMap<string, string>;
 }
 
-async function unpack(bytes: Uint8Array<ArrayBuffer>): Promise<MaterialFile> {
-  const unpacked = (await threads().run(bytes, {
-    transferList: [bytes.buffer],
-    signal: AbortSignal.timeout(60_000),
-  })) as Unpacked;
-  if ('file' in unpacked) return unpacked.file;
-  const { code, message, action } = unpacked.problem;
-  throw new AppError(code, message, action, { kept: NOTHING, status: 422 });
+/** Opens a material's file and judges all of it but the model's inside. @throws AppError */
+async function readGiven(file: SpooledFile): Promise<GivenMaterial> {
+  const bundle = await openBundle(file);
+  const manifest = readMaterialManifest(await bundle.json('manifest.json'));
+  const document = readDocument(await bundle.json('document.json'), manifest);
+  return { manifest, document, bundle, images: await judgeImages(bundle, manifest.images) };
 }
 
-/** The document a file holds, of this release. @throws AppError where it is none */
-function readDocument({ document: raw, manifest }: MaterialFile): NetworkDocument {
+/** The document of a file, of this release. @throws AppError where it is none */
+function readDocument(raw: unknown, { name }: MaterialManifest): NetworkDocument {
   const { document, diagnostics } = readStored(raw);
-  if (document) return { ...document, name: document.name || manifest.name };
-  throw refused(
+  if (document) return { ...document, name: document.name || name };
+  throw bundleRefused(
     'document',
     `The network in the file cannot be read: ${diagnostics[0]?.message ?? 'it is none'}`,
     'Save the file anew, or bring the studio up to date.',
   );
 }
 
-/** Images of the file that are what their names say. @throws AppError for one that is not */
-function readImages({ manifest, files }: MaterialFile): ReadonlyMap<string, Uint8Array> {
-  const images = new Map<string, Uint8Array>();
-  for (const { hash, file } of manifest.images) {
-    const bytes = file === null ? undefined : files.get(file);
-    if (!bytes) continue;
+/**
+ * Images of a file that are what their names say, by their hashes.
+ * @throws AppError for one that is not
+ */
+export async function judgeImages(
+  bundle: OpenBundle,
+  listed: readonly { readonly hash: string; readonly file: string | null }[],
+): Promise<ReadonlyMap<string, string>> {
+  const images = new Map<string, string>();
+  for (const { hash, file } of listed) {
+    if (file === null || !bundle.names.includes(file)) continue;
+    const bytes = await bundle.read(file);
     if (createHash('sha256').update(bytes).digest('hex') !== hash)
-      throw refused('image', `The image ${hash.slice(0, 12)}… is not what the file says it is.`);
+      throw bundleRefused('image', `The image ${hash.slice(0, 12)}… is not what the file says.`);
     checkImageHeader(bytes);
-    images.set(hash, bytes);
+    images.set(hash, file);
   }
   return images;
+}
+
+/** The beginning of a part. */
+async function headOf(bundle: OpenBundle, name: string): Promise<Uint8Array> {
+  const chunks: Uint8Array[] = [];
+  let held = 0;
+  for await (const chunk of await bundle.stream(name)) {
+    chunks.push(chunk as Uint8Array);
+    held += (chunk as Uint8Array).length;
+    if (held >= HEAD) break;
+  }
+  return new Uint8Array(Buffer.concat(chunks).subarray(0, HEAD));
 }
 
 /** The model of a file in a project: the same that is there, or a new one. */
 async function placeModel(
   user: SignedIn,
   projectId: string,
-  { manifest: { model }, files }: MaterialFile,
+  { manifest: { model }, bundle }: GivenMaterial,
   tx: Executor,
 ): Promise<{ id: string; missing: readonly string[] }> {
-  const bytes = model.file === null ? undefined : files.get(model.file);
-  if (!bytes) {
-    const [first] = (await listModels(user)).filter(({ isArchived }) => !isArchived);
-    if (!first)
-      throw refused(
-        'model',
-        `The model “${model.name}” is not in the file, and there is no other.`,
-        'Save the file with its model, or bring a model first.',
-      );
-    const missing = `the model “${model.name}”: it stands on “${first.name}”`;
-    return { id: first.id, missing: [missing] };
-  }
+  const { file } = model;
+  if (file === null || !bundle.names.includes(file)) return standIn(user, model.name);
   const { error } = preparationForm.validate(model.preparation) as { error?: Error };
   const preparation = error ? {} : model.preparation;
-  const blobHash = await storeModelFile(bytes, tx);
+  const format = modelFormat(await headOf(bundle, file), bundle.sizeOf(file));
+  const mediaType = format === 'obj' ? 'model/obj' : 'model/gltf-binary';
+  const blobHash = await storeBlobChunks(await bundle.stream(file), mediaType, tx);
   const known = await findModelOfFile(projectId, blobHash, preparation);
   if (known !== undefined) return { id: known, missing: [] };
   const id = randomUUID();
@@ -148,15 +154,32 @@ async function placeModel(
   return { id, missing: [] };
 }
 
-async function keepImages(
+/** A model of the studio in the place of one that did not come along. */
+async function standIn(
   user: SignedIn,
-  projectId: string,
-  from: string,
-  images: ReadonlyMap<string, Uint8Array>,
-  tx: Executor,
+  name: string,
+): Promise<{ id: string; missing: readonly string[] }> {
+  const [first] = (await listModels(user)).filter(({ isArchived }) => !isArchived);
+  if (!first)
+    throw bundleRefused(
+      'model',
+      `The model “${name}” is not in the file, and there is no other.`,
+      'Save the file with its model, or bring a model first.',
+    );
+  return { id: first.id, missing: [`the model “${name}”: it stands on “${first.name}”`] };
+}
+
+/** Keeps the images of a file, one after the other. */
+export async function keepImages(
+  user: Pick<SignedIn, 'id'>,
+  { from, projectId }: { readonly from: string; readonly projectId: string | null },
+  bundle: OpenBundle,
+  images: ReadonlyMap<string, string>,
+  tx?: Executor,
 ): Promise<void> {
   const name = `From ${from}`.slice(0, 120);
-  for (const [hash, bytes] of images) {
+  for (const [hash, file] of images) {
+    const bytes = await bundle.read(file);
     await storeBlob(bytes, MEDIA_TYPES[checkImageHeader(bytes)], tx);
     await insertImage({ hash, name, ownerId: user.id, projectId }, tx);
   }
@@ -187,26 +210,38 @@ async function findPlace(
 export async function bringMaterialFile(
   user: SignedIn,
   projectId: string,
-  readFile: () => Promise<Uint8Array<ArrayBuffer>>,
+  spoolFile: (limit: number) => Promise<SpooledFile>,
+  sentBytes = 0,
 ): Promise<BroughtMaterial> {
   await assertMember(user, projectId, NOTHING);
-  const file = await unpack(await readFile());
-  const given = readDocument(file);
-  const images = readImages(file);
-  const contentHash = await hashContent(given);
-  // Of two who bring the same at once, one makes it and the other finds it.
-  return inTurn(`${projectId} ${contentHash}`, async () => {
-    const place = await findPlace(projectId, given);
-    if ('there' in place) return { ...place.there, isThere: true, missing: [] };
-    const model = await bringInto(projectId, NOTHING, async (tx) => {
-      await keepImages(user, projectId, given.name, images, tx);
-      return placeModel(user, projectId, file, tx);
-    });
-    const missing: string[] = [];
-    for (const hash of new Set(imagesIn(given)))
-      if (!(await findImage(hash))) missing.push(`the image ${hash.slice(0, 12)}…`);
-    const { document } = place;
-    const { id } = await createMaterial(user, { projectId, modelId: model.id, document });
-    return { id, name: document.name, isThere: false, missing: [...missing, ...model.missing] };
+  await assertRoom(projectId, sentBytes, NOTHING);
+  const file = await spoolFile(BUNDLE_BYTES);
+  try {
+    const given = await readGiven(file);
+    const contentHash = await hashContent(given.document);
+    // Of two who bring the same at once, one makes it and the other finds it.
+    return await inTurn(`${projectId} ${contentHash}`, () => keepGiven(user, projectId, given));
+  } finally {
+    await file.handle.close();
+  }
+}
+
+async function keepGiven(
+  user: SignedIn,
+  projectId: string,
+  given: GivenMaterial,
+): Promise<BroughtMaterial> {
+  const place = await findPlace(projectId, given.document);
+  if ('there' in place) return { ...place.there, isThere: true, missing: [] };
+  const from = given.document.name;
+  const model = await bringInto(projectId, NOTHING, async (tx) => {
+    await keepImages(user, { from, projectId }, given.bundle, given.images, tx);
+    return placeModel(user, projectId, given, tx);
   });
+  const missing: string[] = [];
+  for (const hash of new Set(imagesIn(given.document)))
+    if (!(await hasImage(hash))) missing.push(`the image ${hash.slice(0, 12)}…`);
+  const { document } = place;
+  const { id } = await createMaterial(user, { projectId, modelId: model.id, document });
+  return { id, name: document.name, isThere: false, missing: [...missing, ...model.missing] };
 }

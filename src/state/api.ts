@@ -16,7 +16,8 @@ export class ApiFailure extends AppError {
 }
 
 const KEPT = 'Your work is kept in this browser and saved when it is back.';
-const cannotReach = (): ApiFailure =>
+/** The server does not answer. */
+export const cannotReach = (): ApiFailure =>
   new ApiFailure(0, {
     code: 'network',
     message: 'The server cannot be reached.',
@@ -86,10 +87,15 @@ async function send(
 }
 
 async function failureOf(response: Response): Promise<ApiFailure> {
-  const said = (await response.json().catch(() => null)) as Partial<Failure> | null;
-  return new ApiFailure(response.status, {
+  return failureFrom(response.status, await response.json().catch(() => null));
+}
+
+/** What the server said against a request. */
+export function failureFrom(status: number, given: unknown): ApiFailure {
+  const said = given as Partial<Failure> | null;
+  return new ApiFailure(status, {
     code: said?.code ?? 'http',
-    message: said?.message ?? `The server answered ${String(response.status)}.`,
+    message: said?.message ?? `The server answered ${String(status)}.`,
     kept: said?.kept ?? '',
     action: said?.action ?? 'Try again in a moment.',
     details: said?.details,

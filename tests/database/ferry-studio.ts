@@ -1,7 +1,7 @@
 import { readFile } from 'node:fs/promises';
 import path from 'node:path';
 import { hashPassword } from 'better-auth/crypto';
-import type { NetworkDocument } from '@/core/graph/document';
+import type { NetworkDocument, RampValue } from '@/core/graph/document';
 import { storeBlob } from '@/db/queries/blobs';
 import { insertModel } from '@/db/queries/models';
 import type { SignedIn } from '@/server/authentication';
@@ -21,6 +21,17 @@ export const painted = (): NetworkDocument => ({
   ),
   name: 'Painted',
 });
+
+/** From black to white. */
+export const GREY_RAMP: RampValue = {
+  stops: [0, 1].map((position) => ({
+    id: `s${String(position)}`,
+    position,
+    colour: [position, position, position],
+    alpha: 1,
+    segment: 'linear',
+  })),
+};
 
 /**
  * A studio with two projects, an author, two artists and a librarian, and three of the demo's

@@ -10,7 +10,6 @@ import { ROUTES } from '@/contract/index';
 import type { AnyRoute, Role } from '@/contract/route';
 import { addDial } from '@/core/edit/dials';
 import { groupSelection } from '@/core/edit/group';
-import type { RampValue } from '@/core/graph/document';
 import { storeBlob } from '@/db/queries/blobs';
 import { noteWorker } from '@/db/queries/jobs';
 import { decide, findRelease, insertRelease, listReleases } from '@/db/queries/library';
@@ -26,29 +25,21 @@ import { saveMaterialFile } from '@/server/material-files';
 import { createMaterial, saveMaterial } from '@/server/materials';
 import { searchLibrary } from '@/server/library';
 import { invite } from '@/server/people';
+import { saveEntryFile } from '@/server/group-files';
 import { keepPreset } from '@/server/presets';
 import { USUAL_RULES } from '@/server/rules';
 import { createSet } from '@/server/sets';
 import { keepState } from '@/server/states';
 import { keepStarter } from '@/server/starters';
 import { routeAddress } from '@/state/api';
-import { painted as networkOfFerry } from './ferry-studio';
+import { GREY_RAMP, painted as networkOfFerry } from './ferry-studio';
+import { bytesOf } from './files';
 import { makePerson, startStudio, workOff } from './studio';
 
 const ORIGIN = 'http://127.0.0.1:3000';
 const PASSWORD = 'correct horse';
 const root = path.resolve(import.meta.dirname, '../..');
 const painted = networkOfFerry();
-
-const RAMP: RampValue = {
-  stops: [0, 1].map((position) => ({
-    id: `s${String(position)}`,
-    position,
-    colour: [position, position, position],
-    alpha: 1,
-    segment: 'linear',
-  })),
-};
 
 interface Persona {
   readonly name: string;
@@ -127,7 +118,7 @@ const newMaterial = async (): Promise<string> =>
 
 const keptRamp = (name: string) => ({
   ...({ kind: 'ramp', rack: 'project:ferry', name, description: '', tags: [] } as const),
-  value: RAMP,
+  value: GREY_RAMP,
 });
 const newPreset = (): Promise<{ id: string }> =>
   keepPreset(artist, keptRamp(`Ramp ${String(made++)}`));
@@ -283,7 +274,7 @@ const SAMPLES: Readonly<Record<string, () => Sample | Promise<Sample>>> = {
   'GET /api/materials/:id/file': async () => ({ params: { id: await newMaterial() } }),
   'POST /api/materials/import': async () => ({
     query: { project: 'ferry' },
-    file: (await saveMaterialFile(artist, await newMaterial(), true)).bytes,
+    file: await bytesOf((await saveMaterialFile(artist, await newMaterial(), true)).written),
   }),
   'GET /api/materials/:id/revisions': async () => ({ params: { id: await newMaterial() } }),
   'POST /api/materials/:id/presence': async () => ({
@@ -344,6 +335,10 @@ const SAMPLES: Readonly<Record<string, () => Sample | Promise<Sample>>> = {
   'GET /api/library': () => ({ query: { query: 'grain' } }),
   'GET /api/library/:id': () => ({ params: { id: known.entry } }),
   'POST /api/library': async () => ({ body: await publication(`Grain ${String(made++)}`) }),
+  'GET /api/library/:id/file': () => ({ params: { id: known.entry } }),
+  'POST /api/library/import': async () => ({
+    file: await bytesOf((await saveEntryFile(artist, known.entry)).written),
+  }),
   'POST /api/library/:id/withdraw': () => ({
     params: { id: known.entry },
     body: { version: '1.0.0', reason: 'Seams' },

@@ -11,6 +11,7 @@ import { replaceModelFile } from '@/server/model-places';
 import { listModels, uploadModel } from '@/server/models';
 import { limitProject, readHoldings, readStorage } from '@/server/storage';
 import { make, painted, startFerryStudio } from './ferry-studio';
+import { bytesOf, spooled } from './files';
 
 let studio: Awaited<ReturnType<typeof startFerryStudio>>['studio'];
 let author: SignedIn, stranger: SignedIn, librarian: SignedIn;
@@ -120,12 +121,10 @@ describe('a project that is full', () => {
     const document = { ...painted(), name: 'From the heron' };
     const { id } = await make(stranger, document, 'heron');
     await saveMaterial(stranger, id, { base: 1, modelId: model.id, document });
-    const { bytes } = await saveMaterialFile(stranger, id, true);
+    const bytes = await bytesOf((await saveMaterialFile(stranger, id, true)).written);
     await limitTo(1000);
     const before = [await files(), (await listModels(author)).length];
-    await expect(
-      bringMaterialFile(author, 'ferry', () => Promise.resolve(bytes)),
-    ).rejects.toMatchObject(FULL);
+    await expect(bringMaterialFile(author, 'ferry', spooled(bytes))).rejects.toMatchObject(FULL);
     expect([await files(), (await listModels(author)).length]).toEqual(before);
     const own = await make(author);
     await limitProject('ferry', 0);

@@ -9,7 +9,6 @@ import type { Role, SignedIn } from '@/server/authentication';
 import type { JobRow } from '@/db/queries/jobs';
 import { claimJob, findJob } from '@/db/queries/jobs';
 import { closeBodyThreads } from '@/server/http/read-body';
-import { closeUnpacking } from '@/server/material-files';
 import { findKind } from '@/server/jobs/kinds';
 import { stopQueue } from '@/server/jobs/queue';
 import { tryJob } from '@/server/jobs/run-job';
@@ -27,7 +26,6 @@ export async function startStudio(): Promise<{ cluster: Cluster; stop: () => Pro
     stop: async () => {
       await stopQueue().catch(() => undefined);
       await closeBodyThreads();
-      await closeUnpacking();
       await closeDatabase();
       try {
         cluster.stop();

@@ -1,3 +1,5 @@
+import { bundleRefused, fileNameOf, imagesOf, isGiven, readManifestOf } from './bundle';
+import type { BundledImage } from './bundle';
 import type { ModelPreparation } from './prepare';
 
 /** What a file says it is. */
@@ -16,17 +18,25 @@ export interface MaterialManifest {
     readonly file: string | null;
     readonly preparation: ModelPreparation;
   };
-  /** The images it names, by the SHA-256 of their files; `file` is null where one was missing. */
-  readonly images: readonly { readonly hash: string; readonly file: string | null }[];
-}
-/** A material with all it needs, as it travels. */
-export interface MaterialFile {
-  readonly manifest: MaterialManifest;
-  /** JSON of the network document, not checked yet. */
-  readonly document: unknown;
-  /** By the names the manifest gives. */
-  readonly files: ReadonlyMap<string, Uint8Array<ArrayBuffer>>;
+  readonly images: readonly BundledImage[];
 }
 
-/** The file as it is sent, bytes at most. */
-export const MATERIAL_FILE_BYTES = 200 * 1048576;
+/** Reads a material's manifest. @throws AppError for what is none */
+export function readMaterialManifest(raw: unknown): MaterialManifest {
+  const version = MATERIAL_FILE_VERSION;
+  const given = readManifestOf(raw, { format: MATERIAL_FORMAT, version, what: 'a material' });
+  const { name, model, images } = given;
+  if (typeof name !== 'string' || !isGiven(model) || !Array.isArray(images))
+    throw bundleRefused('manifest', 'The file’s manifest lacks a name, a model or images.');
+  return {
+    format: MATERIAL_FORMAT,
+    version,
+    name: name.slice(0, 120),
+    model: {
+      name: typeof model['name'] === 'string' ? model['name'].slice(0, 120) : 'Model',
+      file: fileNameOf(model['file']),
+      preparation: isGiven(model['preparation']) ? model['preparation'] : {},
+    },
+    images: imagesOf(images),
+  };
+}

@@ -38,3 +38,11 @@ export async function findImage(
     .where(eq(image.hash, hash));
   return row;
 }
+
+export async function hasImage(hash: string): Promise<boolean> {
+  const found = await database()
+    .select({ hash: image.hash })
+    .from(image)
+    .where(eq(image.hash, hash));
+  return found.length > 0;
+}

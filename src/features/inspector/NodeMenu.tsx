@@ -11,6 +11,7 @@ import type { BoardId, NetworkDocument, NodeInstance } from '@/core/graph/docume
 import { tellProblem } from '@/ui/tell-problem';
 import { beginAmount } from '@/state/amounts';
 import { commit, currentBoard } from '@/state/editing';
+import { packGroup } from '@/state/group-files';
 import { askExchange, linkCopy, swap, toggleOff, unlinkCopy } from '@/state/rewiring';
 import { stores } from '@/state/stores';
 import { tellChange } from '@/state/tell-change';
@@ -18,6 +19,7 @@ import { Button } from '@/ui/Button';
 import { focusBoard } from '@/ui/focus-board';
 import { Menu } from '@/ui/Menu';
 import type { MenuItem } from '@/ui/Menu';
+import { saveFile } from '@/ui/save-file';
 
 /** Puts every value and mode of a node back to what it came with. */
 function putHome(id: string): void {
@@ -90,6 +92,15 @@ function groupItems({ id, group }: NodeInstance): readonly MenuItem[] {
             },
           },
         ]),
+    {
+      title: 'Save as a file',
+      help: 'A zip with the groups and images it needs',
+      act: () => {
+        packGroup(group).then(({ name, file }) => {
+          saveFile(file, `${name}.zip`);
+        }, tellProblem);
+      },
+    },
     {
       title: 'Dissolve the group',
       help: 'Its nodes come onto this board; the look stays',

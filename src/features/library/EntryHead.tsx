@@ -5,10 +5,12 @@ import { DropdownMenu } from 'radix-ui';
 import { toast } from 'sonner';
 import { listMaterials } from '@/contract/materials';
 import type { EntryView } from '@/contract/library';
+import { readEntryFile } from '@/state/group-files';
 import { useCall } from '@/state/use-call';
 import { Button } from '@/ui/Button';
 import { Menu } from '@/ui/Menu';
 import { Tags } from '@/ui/Tags';
+import { saveWithProgress } from '@/ui/transfer';
 
 interface Props {
   readonly entry: EntryView;
@@ -33,6 +35,16 @@ export function EntryHead({ entry, onEdit }: Props) {
       <div className="flex gap-1">
         {version === null ? null : <PlaceMenu entry={entry} />}
         <Button onClick={copyLink}>Copy the link</Button>
+        {version === null ? null : (
+          <Button
+            title="With all its releases and the images they name"
+            onClick={() => {
+              saveWithProgress(`${name}.zip`, (onProgress) => readEntryFile(entry.id, onProgress));
+            }}
+          >
+            Save as a file
+          </Button>
+        )}
         {entry.mayEdit ? <Button onClick={onEdit}>Arrange …</Button> : null}
       </div>
       {entry.withdrawnReason === null ? null : (

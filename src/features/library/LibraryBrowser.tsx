@@ -8,6 +8,7 @@ import { Button } from '@/ui/Button';
 import { Choose } from '@/ui/Choose';
 import { ProblemNote } from '@/ui/ProblemNote';
 import { RackChoice } from '@/ui/RackChoice';
+import { BringGroup } from './BringGroup';
 import { EntryGrid } from './EntryGrid';
 import { FacetPanel } from './FacetPanel';
 
@@ -126,6 +127,7 @@ function SearchLine({ query, racks, change }: LineProps) {
           change({ rack: rack || undefined });
         }}
       />
+      <BringGroup />
       <span className="ml-auto">
         <Choose
           label="Order"

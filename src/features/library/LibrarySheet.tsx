@@ -11,6 +11,7 @@ import { ProblemNote } from '@/ui/ProblemNote';
 import { Sheet } from '@/ui/Sheet';
 import { tellProblem } from '@/ui/tell-problem';
 import { EntryGrid } from './EntryGrid';
+import { PlaceFile } from './PlaceFile';
 
 /** The library beside the board: find a group, look at its front, place it or drag it over. */
 export function LibrarySheet({
@@ -46,6 +47,7 @@ export function LibrarySheet({
         }}
         className="mb-3 w-full border border-line bg-ground px-2 py-1"
       />
+      <PlaceFile onPlaced={onClose} />
       {error ? <ProblemNote problem={describeError(error)} className="mb-3" /> : null}
       {answer ? (
         <EntryGrid

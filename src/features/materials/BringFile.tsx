@@ -2,13 +2,13 @@
 import { FileInput } from 'lucide-react';
 import { DropdownMenu } from 'radix-ui';
 import { useRef } from 'react';
-import { toast } from 'sonner';
 import type { Project } from '@/contract/session';
 import { bringMaterialHere } from '@/state/material-files';
 import { refreshMaterials } from '@/state/material-list';
 import { Button } from '@/ui/Button';
 import { Menu } from '@/ui/Menu';
 import { tellProblem } from '@/ui/tell-problem';
+import { withProgress } from '@/ui/transfer';
 
 /** Brings a material that was saved as a file into one of one's projects. */
 export function BringFile({ projects }: { readonly projects: readonly Project[] }) {
@@ -16,17 +16,15 @@ export function BringFile({ projects }: { readonly projects: readonly Project[] 
   const project = useRef('');
   if (projects.length === 0) return null;
   const bring = async (file: File): Promise<void> => {
-    const waiting = toast.loading(`Bringing in ${file.name} …`);
-    try {
-      const { name, isThere, missing } = await bringMaterialHere(file, project.current);
-      const words = isThere ? `“${name}” is there already.` : `Brought in “${name}”.`;
-      const lacking = missing.length > 0 ? ` Missing: ${missing.join('; ')}.` : '';
-      toast.success(words + lacking, { id: waiting });
-      void refreshMaterials();
-    } catch (error) {
-      toast.dismiss(waiting);
-      throw error;
-    }
+    await withProgress(
+      `Bringing in ${file.name}`,
+      (onProgress) => bringMaterialHere(file, project.current, onProgress),
+      ({ name, isThere, missing }) => {
+        const words = isThere ? `“${name}” is there already.` : `Brought in “${name}”.`;
+        return words + (missing.length > 0 ? ` Missing: ${missing.join('; ')}.` : '');
+      },
+    );
+    void refreshMaterials();
   };
   return (
     <>

@@ -9,11 +9,11 @@ import type { MaterialSummary } from '@/contract/materials';
 import type { Project } from '@/contract/session';
 import { call } from '@/state/api';
 import { refreshMaterials } from '@/state/material-list';
-import { readMaterialFile } from '@/state/material-files';
+import { readMaterialFile, readMaterialText } from '@/state/material-files';
 import { Menu } from '@/ui/Menu';
 import type { MenuItem } from '@/ui/Menu';
 import { Swatch } from '@/ui/Swatch';
-import { saveFile } from '@/ui/save-file';
+import { saveWithProgress } from '@/ui/transfer';
 import { tellProblem } from '@/ui/tell-problem';
 import { KeepStarter } from './KeepStarter';
 
@@ -43,9 +43,24 @@ const fileItem = ({ id, name }: MaterialSummary): MenuItem => ({
   title: 'Save as a file',
   help: 'A zip with its groups, images and model',
   act: () => {
-    readMaterialFile(id).then((file) => {
-      saveFile(file, `${name}.zip`);
-    }, tellProblem);
+    saveWithProgress(`${name}.zip`, (onProgress) => readMaterialFile(id, onProgress));
+  },
+});
+
+/** A small material as text: pasted on the start page, it is another. */
+const textItem = ({ id, name }: MaterialSummary): MenuItem => ({
+  title: 'Copy as text',
+  help: 'Pasted on a start page it is a material there; without images and model',
+  act: () => {
+    readMaterialText(id)
+      .then(async (text) => {
+        if (text === null) toast(`“${name}” is too large for text: save it as a file.`);
+        else {
+          await navigator.clipboard.writeText(text);
+          toast(`“${name}” is on the clipboard as text.`);
+        }
+      })
+      .catch(tellProblem);
   },
 });
 
@@ -83,6 +98,7 @@ function useActs(
       },
     },
     fileItem(material),
+    textItem(material),
     { title: 'Keep as a starter …', help: 'New materials may begin from it', act: keep },
   ];
   const moves = elsewhere.map((project): MenuItem => ({

@@ -14,6 +14,8 @@ import { MaterialCard } from './MaterialCard';
 import { NewMaterial } from './NewMaterial';
 import { PlaceRail } from './PlaceRail';
 import type { Place } from './PlaceRail';
+import { FIRST_MODEL } from './material-list';
+import { usePastedMaterial } from './use-pasted-material';
 
 interface Props {
   /** What the address asks for, and the first page of it. */
@@ -40,14 +42,15 @@ export function MaterialsScreen({ listing: given, first, places: sent, models, s
   const [listing, setListing] = useState<MaterialListing>(given);
   const list = useMaterialList(listing, { listing: given, first });
   const places = usePlaces(listing.archived === 'yes', sent);
+  const standing = models.filter(({ isArchived }) => !isArchived);
+  usePastedMaterial(
+    listing.project ?? sent.projects[0]?.id,
+    (standing.find(({ id }) => id === FIRST_MODEL) ?? standing[0])?.id,
+  );
   return (
     <main className="scaled flex-1 overflow-auto p-5">
       <h1 className="sr-only">Materials</h1>
-      <NewMaterial
-        starters={starters}
-        projects={sent.projects}
-        models={models.filter(({ isArchived }) => !isArchived)}
-      />
+      <NewMaterial starters={starters} projects={sent.projects} models={standing} />
       <div className="flex gap-4">
         <PlaceRail
           places={places}

@@ -18,6 +18,7 @@ import { Choose } from '@/ui/Choose';
 import { ProblemNote } from '@/ui/ProblemNote';
 import { contractResolver } from '@/ui/contract-form';
 import { StarterRow } from './StarterRow';
+import { FIRST_MODEL } from './material-list';
 import { beginFrom, useStarters } from './starter-choices';
 import type { StarterChoice } from './starter-choices';
 
@@ -33,7 +34,7 @@ export function NewMaterial({ projects, models, starters }: Props) {
   const { make, fromFile, busy, problem } = useMaking();
   const choices = useStarters(starters);
   const [starter, setStarter] = useState<StarterChoice | null>(null);
-  const first = models.find((each) => each.id === 'demo-buoy') ?? models[0];
+  const first = models.find((each) => each.id === FIRST_MODEL) ?? models[0];
   const { register, control, getValues, setValue, handleSubmit } = useForm({
     resolver: contractResolver(newMaterialForm),
     defaultValues: { name: '', model: first?.id ?? '', project: projects[0]?.id ?? '' },

@@ -6,3 +6,6 @@ export const ORDERS: Readonly<Record<MaterialOrder, string>> = {
   name: 'by name',
   model: 'by model',
 };
+
+/** The model a new material stands on, where it is there. */
+export const FIRST_MODEL = 'demo-buoy';

@@ -32,7 +32,7 @@ export async function closeBodyThreads(): Promise<void> {
   await open?.destroy();
 }
 
-const tooLarge = (limit: number): AppError => {
+export const tooLarge = (limit: number): AppError => {
   const size =
     limit >= 1048576 ? `${String(Math.floor(limit / 1048576))} MB` : `${String(limit / 1024)} KB`;
   return new AppError('request.too-large', `The request is larger than ${size}.`, 'Send less.', {

@@ -8,6 +8,8 @@ import { failureResponse } from './failure';
 import { assertSameOrigin } from './origin';
 import { readBytes, readJson } from './read-body';
 import { noteUser } from './request-note';
+import { bodyOf, spool } from './spool';
+import type { SpooledFile } from './spool';
 
 /** What a handler is given: who asks, and what the contract let through. */
 export interface Asked<P, Q, B> {
@@ -18,6 +20,8 @@ export interface Asked<P, Q, B> {
   readonly request: Request;
   /** Reads the file that was sent, no further than the contract's limit. */
   readonly readFile: () => Promise<Uint8Array<ArrayBuffer>>;
+  /** The same, onto the disk: for files too large to be held. */
+  readonly spoolFile: (limit: number) => Promise<SpooledFile>;
   /** The bytes the request says it has; 0 where it does not say. */
   readonly sentBytes: number;
 }
@@ -46,7 +50,10 @@ export function serve<P, Q, B, A>(
       const limit = route.body.kind === 'file' ? route.body.limit : 0;
       const readFile = (): Promise<Uint8Array<ArrayBuffer>> => readBytes(request, limit);
       const sentBytes = Math.max(0, Number(request.headers.get('content-length') ?? 0) || 0);
-      const answer = await work({ user, params, query, body, request, readFile, sentBytes });
+      const spoolFile = (most: number): Promise<SpooledFile> =>
+        spool(bodyOf(request), Math.min(limit, most));
+      const asked = { user, params, query, body, request, readFile, spoolFile, sentBytes };
+      const answer = await work(asked);
       return answer instanceof Response ? answer : respond(route, answer);
     } catch (error) {
       return failureResponse(error);

@@ -6,6 +6,7 @@ import { AppError } from '@/core/base/diagnostic';
 import { findOwner } from '@/db/queries/owners';
 import { runMap } from '../mesh-maps';
 import { publish } from '../publish';
+import { bringReleases } from '../group-files';
 import { tidy } from '../housekeeping';
 import { lookAtBatch } from '../outlooks';
 import { drawPresetSwatch } from '../preset-swatch';
@@ -16,6 +17,7 @@ import { defineJob } from './define-job';
 import type { JobKind } from './define-job';
 import {
   CONSEQUENCES,
+  GROUP_FILE,
   HOUSEKEEPING,
   MESH_MAP,
   PRESET_SWATCH,
@@ -107,6 +109,17 @@ const consequences = defineJob({
   },
 });
 
+const groupFile = defineJob({
+  ...GROUP_FILE,
+  tries: 2,
+  timeoutSeconds: 600,
+  form: record({ blobHash: sha256 }),
+  run: async (request, { userId, report }) => {
+    if (userId === null) throw new AppError('job.nobody', 'Whoever asked for this is gone.', '');
+    return bringReleases(userId, request, report);
+  },
+});
+
 const housekeeping = defineJob({
   ...HOUSEKEEPING,
   tries: 2,
@@ -123,6 +136,7 @@ const ALL = [
   meshMap,
   sheet,
   consequences,
+  groupFile,
   housekeeping,
 ] as unknown as readonly JobKind<unknown>[];
 

@@ -94,8 +94,8 @@ export function EditorBar({ models, saver, project, onModel, onSheet }: Props) {
     <>
       <span
         className={
-          'flex min-w-0 shrink items-center gap-2 overflow-hidden border-l border-line pl-3 ' +
-          'whitespace-nowrap'
+          'flex min-w-[168px] shrink items-center gap-2 overflow-hidden whitespace-nowrap ' +
+          'border-l border-line pl-3'
         }
       >
         <MaterialName />

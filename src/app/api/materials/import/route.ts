@@ -2,6 +2,6 @@ import * as contract from '@/contract/material-files';
 import { serve } from '@/server/http/serve';
 import { bringMaterialFile } from '@/server/material-files';
 
-export const POST = serve(contract.bringMaterialFile, ({ user, query, readFile }) =>
-  bringMaterialFile(user, query.project, readFile),
+export const POST = serve(contract.bringMaterialFile, ({ user, query, spoolFile, sentBytes }) =>
+  bringMaterialFile(user, query.project, spoolFile, sentBytes),
 );
