@@ -7,7 +7,7 @@ import path from 'node:path';
 import { closeDatabase, migrateDatabase } from '@/db/client';
 import { DEMO_PEOPLE } from '@/server/demo/people';
 import { isSeeded } from '@/db/queries/seeding';
-import { seedDemo } from '@/server/demo/seed';
+import { seedDemo, storeShippedModels } from '@/server/demo/seed';
 import { shelveAll } from '@/server/shelving';
 import { stopQueue } from '@/server/jobs/queue';
 import { build } from './build';
@@ -109,6 +109,7 @@ async function bringUpDatabase(settings: Settings): Promise<void> {
   } else say('using the database of DATABASE_URL');
   say('bringing the tables up to date');
   await migrateDatabase(path.join(root, 'drizzle'));
+  await storeShippedModels();
   if (wantsDemo()) await seedDemo(settings.demoPassword, say);
   isPeopled = await isSeeded();
   await shelveAll();

@@ -1,4 +1,5 @@
-import { identifier, list, oneOf, record, text } from './forms';
+import type { NamingChoices } from '@/core/edit/naming-rule';
+import { flag, identifier, list, nullable, object, oneOf, record, text } from './forms';
 import type { TypeOf } from './forms';
 import { ROLES, RESPONSE, answers, defineRoute, json } from './route';
 
@@ -11,10 +12,18 @@ export const personForm = record({
 export const projectForm = record({ id: identifier, name: text(200) });
 export type Project = TypeOf<typeof projectForm>;
 
-/** Who is signed in, and the projects they are members of. */
+const sessionForm = record({
+  user: personForm,
+  projects: list(projectForm, 10000),
+  /** The studio's rule for names on racks that others see; null where names are only advised upon. */
+  naming: nullable(object<NamingChoices>()),
+  /** Whether one may publish on the studio's rack, and on those of one's projects. */
+  publishes: record({ studio: flag, projects: flag }),
+});
+/** Who is signed in, the projects they are members of, and the rules that hold for them. */
 export const getSession = defineRoute('GET', '/api/session', {
   who: { audience: 'signed-in' },
-  answer: answers(record({ user: personForm, projects: list(projectForm, 10000) })),
+  answer: answers(sessionForm),
 });
 
 /** The longest password; longer ones would only cost time to hash. */

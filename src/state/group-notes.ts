@@ -1,6 +1,8 @@
 'use client';
 import { useEffect } from 'react';
 import { useStore } from 'zustand';
+import { getSession } from '../contract/session';
+import { PLAIN_NAMES, namingRule } from '../core/edit/naming-rule';
 import { influenceNotes } from '../core/evaluate/group-measures';
 import { listNotes, proofNotes } from '../core/evaluate/group-notes';
 import type { GroupNote } from '../core/evaluate/group-note';
@@ -11,6 +13,7 @@ import type { Evaluation } from './evaluation';
 import { inspection, tellFound } from './inspection';
 import { STUDY } from './reference-models';
 import { stores } from './stores';
+import { useCall } from './use-call';
 import { useDocument, useView } from './use-stores';
 
 /** How long nothing must change before dials are tried, milliseconds. */
@@ -97,9 +100,12 @@ export function useInspection(evaluation: Evaluation, { id }: GroupDefinition): 
 export function useGroupNotes(group: GroupDefinition): InspectorNotes {
   const found = useStore(inspection);
   const document = useDocument((state) => state.document);
+  const { data } = useCall(getSession);
+  // The studio's own rule where it has one; else names are advised upon.
+  const rule = data?.naming ? namingRule(data.naming) : PLAIN_NAMES;
   const isAbout = found.groupId === group.id;
   const notes = [
-    ...listNotes(document, group.id),
+    ...listNotes(document, group.id, rule),
     ...proofNotes(group, isAbout ? found.proof : null),
     ...(isAbout ? found.measured : []),
   ];

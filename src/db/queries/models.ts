@@ -47,6 +47,12 @@ export async function findModel(userId: string, id: string): Promise<StoredModel
   return row;
 }
 
+/** Whether there is a model of this id, whoever may see it. */
+export async function hasModel(id: string): Promise<boolean> {
+  const found = await database().select({ id: model.id }).from(model).where(eq(model.id, id));
+  return found.length > 0;
+}
+
 export async function insertModel(
   given: {
     id: string;

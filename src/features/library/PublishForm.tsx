@@ -230,11 +230,12 @@ function RackChoice({
 /** The racks one may publish to, the one most likely meant first. */
 function useRacks() {
   const { data, error } = useCall(getSession);
-  const isArtist = data?.user.role === 'artist';
-  const studio = data && !isArtist ? [{ value: 'studio', title: 'Studio rack' }] : [];
-  const projects =
-    data?.projects.map(({ id, name }) => ({ value: `project:${id}`, title: `Rack of ${name}` })) ??
-    [];
+  const { publishes } = data ?? {};
+  const studio = publishes?.studio ? [{ value: 'studio', title: 'Studio rack' }] : [];
+  const projects = (publishes?.projects ? (data?.projects ?? []) : []).map(({ id, name }) => ({
+    value: `project:${id}`,
+    title: `Rack of ${name}`,
+  }));
   const own = data ? [{ value: `person:${data.user.id}`, title: 'My own rack' }] : [];
   return {
     racks: [...studio, ...projects, ...own],

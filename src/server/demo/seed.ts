@@ -9,7 +9,7 @@ import { DEMO_MODELS } from '@/core/mesh/demo-models';
 import { insertPerson, insertProject, isSeeded } from '@/db/queries/seeding';
 import { storeBlob } from '@/db/queries/blobs';
 import { insertMaterial, placeMaterial, saveRevision, setSwatch } from '@/db/queries/materials';
-import { findModel, insertModel } from '@/db/queries/models';
+import { findModel, hasModel, insertModel } from '@/db/queries/models';
 import { requestMaps } from '../mesh-maps';
 import { publish } from '../publish';
 import { prepareModel } from '../render';
@@ -20,6 +20,20 @@ import { DEMO_MATERIALS } from './materials';
 import { DEMO_PEOPLE, DEMO_PROJECTS } from './people';
 import { keepDemoPresets } from './presets';
 
+/**
+ * Stores the models that ship, where they are not there: starters begin on them, and every group is
+ * proved on two of them, in an empty studio, too.
+ */
+export async function storeShippedModels(): Promise<void> {
+  for (const { name, title } of DEMO_MODELS) {
+    const id = `demo-${name}`;
+    if (await hasModel(id)) continue;
+    const bytes = await readFile(path.join(process.cwd(), 'assets/models', `${name}.glb`));
+    const blobHash = await storeBlob(bytes, 'model/gltf-binary');
+    await insertModel({ id, name: title, projectId: null, blobHash, ownerId: null });
+  }
+}
+
 /** Fills an empty database with the demo scenario; leaves one that has people in it alone. */
 export async function seedDemo(password: string, say: (text: string) => void): Promise<void> {
   if (await isSeeded()) return;
@@ -27,17 +41,6 @@ export async function seedDemo(password: string, say: (text: string) => void): P
   for (const project of DEMO_PROJECTS) await insertProject(project);
   const hash = await hashPassword(password);
   for (const person of DEMO_PEOPLE) await insertPerson({ ...person, passwordHash: hash });
-  say('making the demo studio: models');
-  for (const { name, title } of DEMO_MODELS) {
-    const bytes = await readFile(path.join(process.cwd(), 'assets/models', `${name}.glb`));
-    await insertModel({
-      id: `demo-${name}`,
-      name: title,
-      projectId: null,
-      blobHash: await storeBlob(bytes, 'model/gltf-binary'),
-      ownerId: null,
-    });
-  }
   say('making the demo studio: materials');
   for (const { id, model, document: make } of DEMO_MATERIALS) {
     const document = make();
