@@ -15,6 +15,6 @@ for (const { name, few, many } of pages ?? [])
 const files = await measureFiles();
 for (const [way, figures] of Object.entries(files ? { out: files.out, in: files.in } : {}))
   process.stdout.write(
-    `a material with a 50 MB model, ${way}: ${figures.seconds.toFixed(1)} s, memory of the server ` +
-      `+${(figures.grown / 1e6).toFixed(0)} MB\n`,
+    `a material with a 50 MB model, ${way}: ${figures.seconds.toFixed(1)} s, memory of the ` +
+      `server +${(figures.grown / 1e6).toFixed(0)} MB\n`,
   );

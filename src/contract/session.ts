@@ -15,7 +15,7 @@ export type Project = TypeOf<typeof projectForm>;
 const sessionForm = record({
   user: personForm,
   projects: list(projectForm, 10000),
-  /** The studio's rule for names on racks that others see; null where names are only advised upon. */
+  /** The rule for names on racks that others see; null where names are only advised upon. */
   naming: nullable(object<NamingChoices>()),
   /** Whether one may publish on the studio's rack, and on those of one's projects. */
   publishes: record({ studio: flag, projects: flag }),

@@ -120,3 +120,17 @@ test('a library entry, a model, the work', async ({ page }) => {
   await expect(page.getByText('Looking …')).toBeHidden();
   await picture(page, 'work');
 });
+
+test('pictures of what librarians see', async ({ page }) => {
+  test.skip(process.env['REFRESH_PICTURES'] !== 'yes', 'only when they are refreshed');
+  await signIn(page, 'sefa');
+  for (const [name, heading] of [
+    ['storage', 'Storage'],
+    ['people', 'People'],
+  ] as const) {
+    await page.goto(`/${name}`);
+    await expect(page.getByRole('heading', { name: new RegExp(`^${heading}`) })).toBeVisible();
+    await page.waitForTimeout(1000);
+    await picture(page, name);
+  }
+});

@@ -20,7 +20,7 @@ export interface MaterialSearch {
   readonly count: number;
 }
 
-export const MATERIAL_COLUMNS = {
+const COLUMNS = {
   id: material.id,
   name: material.name,
   projectId: material.projectId,
@@ -33,6 +33,15 @@ export const MATERIAL_COLUMNS = {
   updatedAt: material.updatedAt,
   archivedAt: material.archivedAt,
 };
+
+/** Materials with the names of what they belong to. */
+export const selectMaterials = () =>
+  database()
+    .select(COLUMNS)
+    .from(material)
+    .innerJoin(project, eq(project.id, material.projectId))
+    .innerJoin(user, eq(user.id, material.ownerId))
+    .innerJoin(model, eq(model.id, material.modelId));
 
 /** Digits count as numbers: 9 comes before 10. */
 const byName = sql`${material.name} collate "en-u-kn-true"`;
@@ -73,12 +82,7 @@ function matches(userId: string, search: MaterialSearch): SQL | undefined {
 
 /** Materials of a person's projects: as many as are asked for, and one more where there is one. */
 export async function searchMaterials(userId: string, search: MaterialSearch) {
-  return database()
-    .select(MATERIAL_COLUMNS)
-    .from(material)
-    .innerJoin(project, eq(project.id, material.projectId))
-    .innerJoin(user, eq(user.id, material.ownerId))
-    .innerJoin(model, eq(model.id, material.modelId))
+  return selectMaterials()
     .where(matches(userId, search))
     .orderBy(...ORDERS[search.order], material.id)
     .offset(search.first)

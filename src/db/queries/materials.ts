@@ -2,20 +2,15 @@ import { and, desc, eq, isNull, ne, sql } from 'drizzle-orm';
 import type { NetworkDocument } from '../../core/graph/document';
 import { database, transaction } from '../client';
 import type { Executor } from '../client';
-import { material, model, project, projectMember, revision, user } from '../schema/index';
+import { material, project, projectMember, revision, user } from '../schema/index';
 import { noteUses } from './entry-uses';
-import { MATERIAL_COLUMNS } from './material-search';
+import { selectMaterials } from './material-search';
 import { isMember } from './members';
 import { holdOrigins } from './origins';
 import { leaveOtherSets } from './sets';
 
 export async function listMaterials(userId: string) {
-  return database()
-    .select(MATERIAL_COLUMNS)
-    .from(material)
-    .innerJoin(project, eq(project.id, material.projectId))
-    .innerJoin(user, eq(user.id, material.ownerId))
-    .innerJoin(model, eq(model.id, material.modelId))
+  return selectMaterials()
     .where(isMember(userId, material.projectId))
     .orderBy(desc(material.updatedAt));
 }

@@ -1,7 +1,6 @@
 'use client';
 import { FileInput } from 'lucide-react';
 import { useRef, useState } from 'react';
-import type { RefObject } from 'react';
 import { toast } from 'sonner';
 import { searchLibrary } from '@/contract/library';
 import type { Job } from '@/contract/jobs';
@@ -9,6 +8,7 @@ import type { Problem } from '@/core/base/problem';
 import { bringGroupToRack } from '@/state/group-files';
 import { queryClient } from '@/state/query-client';
 import { Button } from '@/ui/Button';
+import { HiddenFile, ZIP } from '@/ui/HiddenFile';
 import { ProblemNote } from '@/ui/ProblemNote';
 import { tellProblem } from '@/ui/tell-problem';
 import { withProgress } from '@/ui/transfer';
@@ -49,8 +49,10 @@ export function BringGroup() {
       >
         <FileInput size={13} aria-hidden /> Bring a file …
       </Button>
-      <FileInputField
+      <HiddenFile
         input={input}
+        label="File of a group"
+        accept={ZIP}
         onFile={(file) => {
           bring(file).catch(tellProblem);
         }}
@@ -67,27 +69,5 @@ export function BringGroup() {
       ) : null}
       {problem ? <ProblemNote problem={problem} className="w-full" /> : null}
     </>
-  );
-}
-
-interface FieldProps {
-  readonly input: RefObject<HTMLInputElement | null>;
-  readonly onFile: (file: File) => void;
-}
-function FileInputField({ input, onFile }: FieldProps) {
-  return (
-    <input
-      ref={input}
-      type="file"
-      accept=".zip,application/zip"
-      aria-label="File of a group"
-      className="sr-only"
-      tabIndex={-1}
-      onChange={(event) => {
-        const [file] = event.target.files ?? [];
-        event.target.value = '';
-        if (file) onFile(file);
-      }}
-    />
   );
 }

@@ -6,6 +6,7 @@ import type { Project } from '@/contract/session';
 import { bringMaterialHere } from '@/state/material-files';
 import { refreshMaterials } from '@/state/material-list';
 import { Button } from '@/ui/Button';
+import { HiddenFile, ZIP } from '@/ui/HiddenFile';
 import { Menu } from '@/ui/Menu';
 import { tellProblem } from '@/ui/tell-problem';
 import { withProgress } from '@/ui/transfer';
@@ -46,17 +47,12 @@ export function BringFile({ projects }: { readonly projects: readonly Project[] 
           ]}
         />
       </DropdownMenu.Root>
-      <input
-        ref={input}
-        type="file"
-        accept=".zip,application/zip"
-        aria-label="File of a material"
-        className="sr-only"
-        tabIndex={-1}
-        onChange={(event) => {
-          const [file] = event.target.files ?? [];
-          event.target.value = '';
-          if (file) bring(file).catch(tellProblem);
+      <HiddenFile
+        input={input}
+        label="File of a material"
+        accept={ZIP}
+        onFile={(file) => {
+          bring(file).catch(tellProblem);
         }}
       />
     </>

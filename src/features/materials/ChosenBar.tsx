@@ -10,7 +10,7 @@ import { Button } from '@/ui/Button';
 import { Menu } from '@/ui/Menu';
 import { tellProblem } from '@/ui/tell-problem';
 import { SET_ACTS } from './set-acts';
-import { SetName } from './SetName';
+import { LONGEST_SET_NAME, NameField } from './NameField';
 
 interface Props {
   readonly chosen: readonly MaterialSummary[];
@@ -36,7 +36,8 @@ export function ChosenBar({ chosen, sets, set, onDone }: Props) {
       {projects.size > 1 ? (
         <span className="text-soft">A set holds materials of one project.</span>
       ) : isNaming ? (
-        <SetName
+        <NameField
+          longest={LONGEST_SET_NAME}
           label="Name of the new set"
           act="Make"
           onName={(name) => {

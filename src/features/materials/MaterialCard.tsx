@@ -16,6 +16,7 @@ import { Swatch } from '@/ui/Swatch';
 import { saveWithProgress } from '@/ui/transfer';
 import { tellProblem } from '@/ui/tell-problem';
 import { KeepStarter } from './KeepStarter';
+import { NameField } from './NameField';
 
 interface Props {
   readonly material: MaterialSummary;
@@ -148,8 +149,12 @@ export function MaterialCard(props: Props) {
     >
       <CardLink {...{ material, showsProject }} isNamed={!isRenaming} />
       {isRenaming ? (
-        <RenameField
+        <NameField
+          label={`New name of ${name}`}
+          act="Rename"
           name={name}
+          longest={200}
+          className="absolute inset-x-1 bottom-1 bg-panel p-1"
           onName={(next) => {
             setRenaming(false);
             if (next !== null && next !== name)
@@ -251,42 +256,5 @@ function ThingMenu({ name, sections }: MenuProps) {
       </DropdownMenu.Trigger>
       <Menu sections={sections} />
     </DropdownMenu.Root>
-  );
-}
-
-interface RenameProps {
-  readonly name: string;
-  /** null: as it was. */
-  readonly onName: (name: string | null) => void;
-}
-
-function RenameField({ name, onName }: RenameProps) {
-  return (
-    <form
-      className="absolute inset-x-1 bottom-1 flex gap-1 bg-panel p-1"
-      onSubmit={(event) => {
-        event.preventDefault();
-        const given = new FormData(event.currentTarget).get('name');
-        onName(typeof given === 'string' && given.trim() ? given.trim() : null);
-      }}
-    >
-      <input
-        autoFocus
-        name="name"
-        aria-label={`New name of ${name}`}
-        defaultValue={name}
-        maxLength={200}
-        className="min-w-0 flex-1 border border-line bg-ground px-1.5"
-        onFocus={(event) => {
-          event.currentTarget.select();
-        }}
-        onKeyDown={(event) => {
-          if (event.key === 'Escape') onName(null);
-        }}
-      />
-      <button type="submit" className="border border-line bg-raised px-2">
-        Rename
-      </button>
-    </form>
   );
 }

@@ -3,7 +3,7 @@ import { FolderPlus } from 'lucide-react';
 import { useState } from 'react';
 import type { MaterialPlaces } from '@/contract/materials';
 import { SetMenu } from './SetMenu';
-import { SetName } from './SetName';
+import { LONGEST_SET_NAME, NameField } from './NameField';
 import { SET_ACTS } from './set-acts';
 
 /** A project, a set of it, or all there is. */
@@ -78,7 +78,8 @@ function Sets({ places, place, onPlace, projectId }: Props & { readonly projectI
         </div>
       ))}
       {isNaming ? (
-        <SetName
+        <NameField
+          longest={LONGEST_SET_NAME}
           label="Name of the new set"
           act="Make"
           onName={(name) => {

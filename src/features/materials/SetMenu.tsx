@@ -4,7 +4,7 @@ import { DropdownMenu } from 'radix-ui';
 import { useState } from 'react';
 import type { MaterialSet } from '@/contract/materials';
 import { Menu } from '@/ui/Menu';
-import { SetName } from './SetName';
+import { LONGEST_SET_NAME, NameField } from './NameField';
 import { SET_ACTS } from './set-acts';
 
 interface Props {
@@ -18,7 +18,8 @@ export function SetMenu({ set, onGone }: Props) {
   const [isNaming, setNaming] = useState(false);
   if (isNaming)
     return (
-      <SetName
+      <NameField
+        longest={LONGEST_SET_NAME}
         label={`New name of ${set.name}`}
         act="Rename"
         name={set.name}

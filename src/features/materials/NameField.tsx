@@ -3,15 +3,17 @@ interface Props {
   /** What the button does, in a word. */
   readonly act: string;
   readonly name?: string;
+  readonly longest: number;
+  readonly className?: string;
   /** null: nothing was named. */
   readonly onName: (name: string | null) => void;
 }
 
-/** A field for the name of a set; Escape leaves it. */
-export function SetName({ label, act, name = '', onName }: Props) {
+/** A field for the name of a thing, all of it selected; Escape leaves it. */
+export function NameField({ label, act, name = '', longest, className = 'py-1', onName }: Props) {
   return (
     <form
-      className="flex gap-1 py-1"
+      className={`flex gap-1 ${className}`}
       onSubmit={(event) => {
         event.preventDefault();
         const given = new FormData(event.currentTarget).get('name');
@@ -23,8 +25,11 @@ export function SetName({ label, act, name = '', onName }: Props) {
         name="name"
         aria-label={label}
         defaultValue={name}
-        maxLength={80}
+        maxLength={longest}
         className="min-w-0 flex-1 border border-line bg-ground px-1.5"
+        onFocus={(event) => {
+          event.currentTarget.select();
+        }}
         onKeyDown={(event) => {
           if (event.key === 'Escape') onName(null);
         }}
@@ -35,3 +40,6 @@ export function SetName({ label, act, name = '', onName }: Props) {
     </form>
   );
 }
+
+/** Characters of a set's name. */
+export const LONGEST_SET_NAME = 80;
