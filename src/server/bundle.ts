@@ -116,6 +116,13 @@ export async function writeBundle(
   stored: ReadonlyMap<string, string>,
 ): Promise<WrittenBundle> {
   const zip = new ZipFile();
+  const out = Readable.from(zip.outputStream);
+  // A file that goes while it is read cuts the answer off; so does whoever takes no more of it.
+  const cutOff = (error: Error): void => {
+    out.destroy(error);
+  };
+  zip.on('error', cutOff);
+  zip.outputStream.on('error', () => undefined);
   let bytes = 0;
   for (const [name, value] of Object.entries(json)) {
     const part = Buffer.from(jsonBytes(value));
@@ -129,14 +136,11 @@ export async function writeBundle(
     // What is packed already is not packed again.
     const options = { mtime: BUNDLE_MOMENT, compress: false, size };
     zip.addReadStreamLazy(name, options, (done) => {
-      done(null, Readable.from(readBlobChunks(hash, size)));
+      done(null, Readable.from(readBlobChunks(hash, size)).on('error', cutOff));
     });
   }
   zip.end();
-  return {
-    stream: Readable.toWeb(Readable.from(zip.outputStream)) as ReadableStream<Uint8Array>,
-    bytes,
-  };
+  return { stream: Readable.toWeb(out) as ReadableStream<Uint8Array>, bytes };
 }
 
 /** Answers with a file as it is written. */

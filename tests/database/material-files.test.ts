@@ -1,11 +1,13 @@
 /** A material as a file: out of one studio, into another, and what is refused on the way. */
-import { createHash } from 'node:crypto';
+import { createHash, randomBytes } from 'node:crypto';
 import { readFile } from 'node:fs/promises';
 import path from 'node:path';
 import { encode as encodePng } from 'fast-png';
+import { sql } from 'drizzle-orm';
 import { strToU8, unzipSync, zipSync } from 'fflate';
 import type { Zippable } from 'fflate';
 import type { ImageHash } from '@/core/base/ids';
+import { database } from '@/db/client';
 import { storeBlob } from '@/db/queries/blobs';
 import { findImage, insertImage } from '@/db/queries/images';
 import { insertModel } from '@/db/queries/models';
@@ -111,6 +113,23 @@ it('says what is missing, before and after', async () => {
   });
   const brought = await bring(bare, 'ferry');
   expect(brought.missing).toEqual([expect.stringContaining('the model “Tile”')]);
+});
+
+it('stops where nobody takes more of it, and where what it reads goes meanwhile', async () => {
+  const blobHash = await storeBlob(randomBytes(3 * 1024 * 1024), 'model/gltf-binary');
+  await insertModel({ id: 'large', name: 'Large', projectId: 'heron', blobHash, ownerId: null });
+  const { id } = await createMaterial(tove, {
+    projectId: 'heron',
+    modelId: 'large',
+    document: { ...document, name: 'Large tin' },
+  });
+  const left = (await saveMaterialFile(tove, id, true)).written.stream.getReader();
+  expect((await left.read()).done).toBe(false);
+  await left.cancel();
+  const cut = (await saveMaterialFile(tove, id, true)).written;
+  await database().execute(sql`alter table model drop constraint model_blob_hash_blob_hash_fk`);
+  await database().execute(sql`update blob set hash = 'gone' where hash = ${blobHash}`);
+  await expect(new Response(cut.stream).arrayBuffer()).rejects.toThrow();
 });
 
 it('refuses a file whose model is none, and takes many at once', async () => {
