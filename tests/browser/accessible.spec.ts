@@ -43,6 +43,10 @@ test('nor have the lists: materials, models, library, an entry, work', async ({ 
   await signIn(page, 'tove');
   await expect(page.getByLabel('Name of the new material')).toBeVisible();
   expect(await violations(page)).toEqual([]);
+  await page.getByRole('button', { name: /^Lantern ferry/ }).click();
+  await page.getByRole('checkbox').first().click();
+  await expect(page.getByRole('group', { name: 'Chosen materials' })).toBeVisible();
+  expect(await violations(page)).toEqual([]);
   await page.goto('/models');
   await page.getByRole('button', { name: 'Channel buoy' }).first().click();
   await expect(page.getByRole('table').first()).toBeVisible();
@@ -67,9 +71,11 @@ test('nor have the lists: materials, models, library, an entry, work', async ({ 
     await page.getByRole('tab', { name }).click();
     expect(await violations(page)).toEqual([]);
   }
-  await page.goto('/work');
-  await expect(page.getByRole('heading').first()).toBeVisible();
-  expect(await violations(page)).toEqual([]);
+  for (const address of ['/work', '/storage']) {
+    await page.goto(address);
+    await expect(page.getByRole('heading').first()).toBeVisible();
+    expect(await violations(page)).toEqual([]);
+  }
 });
 
 test('nor has the editor: a card, a strand, a group’s front, the sheets and panels', async ({

@@ -1,0 +1,85 @@
+/** What travels: a material as text, a group as a file; and a project that is full. */
+import { readFile } from 'node:fs/promises';
+import { expect, test } from '@playwright/test';
+import type { Page } from '@playwright/test';
+import { card, saved, signIn, untilAwake, untilIdle } from './studio';
+
+async function act(page: Page, name: string, item: RegExp): Promise<void> {
+  await page.getByLabel('Search materials').fill(name);
+  await page.getByRole('button', { name: `What to do with ${name}`, exact: true }).click();
+  await page.getByRole('menuitem', { name: item }).click();
+}
+
+test('a material is pasted as text, and a group of it goes out and in as a file', async ({
+  page,
+}) => {
+  await page.context().grantPermissions(['clipboard-read', 'clipboard-write']);
+  await signIn(page, 'tove');
+  await act(page, 'Mooring bell, worn', /^Copy as text/);
+  await expect(page.getByText('is on the clipboard as text')).toBeVisible();
+  await page.locator('main').click({ position: { x: 5, y: 5 } });
+  await page.keyboard.press('Control+v');
+  await expect(page.getByText('Pasted “Mooring bell, worn”')).toBeVisible();
+  const pasted = page.getByRole('link', { name: /Mooring bell, worn/ });
+  await expect(pasted).toHaveCount(2);
+  await page.evaluate(() => navigator.clipboard.writeText('a shopping list'));
+  await page.keyboard.press('Control+v');
+  await expect(page.getByText('What is on the clipboard is no material.')).toBeVisible();
+
+  await pasted.first().click();
+  await page.waitForURL(/\/materials\/[0-9a-f-]{36}/);
+  await untilIdle(page);
+  await card(page, 'Worn edges').click();
+  await page.getByRole('button', { name: 'Node …' }).click();
+  const download = page.waitForEvent('download');
+  await page.getByRole('menuitem', { name: /^Save as a file/ }).click();
+  const buffer = await readFile(await (await download).path());
+  await page.getByRole('button', { name: 'Place', exact: true }).click();
+  const field = page.getByLabel('or place one from a file');
+  const mimeType = 'application/zip';
+  await field.setInputFiles({ name: 'none.zip', mimeType, buffer: Buffer.from('no zip') });
+  await expect(page.getByText('This is not a zip file, or it is cut off.')).toBeVisible();
+  await field.setInputFiles({ name: 'edges.zip', mimeType, buffer });
+  await expect(page.getByText('Placed Worn edges')).toBeVisible();
+  await expect(card(page, 'Worn edges')).toHaveCount(2);
+  await saved(page);
+});
+
+test('a full project says so before and keeps nothing; its page says who uses what', async ({
+  page,
+}) => {
+  await signIn(page, 'sefa');
+  await page.getByLabel('Search materials').fill('Sea glass');
+  const download = page.waitForEvent('download');
+  await act(page, 'Sea glass', /^Save as a file/);
+  const buffer = await readFile(await (await download).path());
+  const limit = async (megabytes: string): Promise<void> => {
+    await page.goto('/storage');
+    await page.getByRole('button', { name: /Night heron/ }).click();
+    await page.getByLabel(/It may hold/).fill(megabytes);
+    await page.getByRole('button', { name: 'Set the limit' }).click();
+  };
+  await limit('0.001');
+  await expect(page.getByText('The limit is set.')).toBeVisible();
+  await page.goto('/materials');
+  await untilAwake(page);
+  try {
+    await page.getByRole('button', { name: 'Bring a file …' }).click();
+    const chooser = page.waitForEvent('filechooser');
+    await page.getByRole('menuitem', { name: 'Into Night heron' }).click();
+    const file = { name: 'sea glass.zip', mimeType: 'application/zip', buffer };
+    await (await chooser).setFiles(file);
+    await expect(page.getByText(/The project Night heron holds at most/)).toBeVisible();
+    await expect(page.getByText('Nothing was brought in.').first()).toBeVisible();
+  } finally {
+    await limit('');
+    await expect(page.getByText('The project has no limit now.')).toBeVisible();
+  }
+  await page.getByRole('button', { name: /Lantern ferry/ }).click();
+  const holds = page.getByRole('region', { name: 'What Lantern ferry holds' });
+  await expect(holds.getByRole('row', { name: /Maren Holt/ }).first()).toBeVisible();
+  await page.getByRole('button', { name: 'Put it in order now' }).click();
+  await expect(page.getByText('It is being put in order')).toBeVisible();
+  await page.goto('/work');
+  await expect(page.getByText('Putting the studio in order').first()).toBeVisible();
+});
