@@ -1,6 +1,7 @@
 /** What travels: a material as text, a group as a file; and a project that is full. */
 import { readFile } from 'node:fs/promises';
 import { expect, test } from '@playwright/test';
+import { strFromU8, strToU8, unzipSync, zipSync } from 'fflate';
 import type { Page } from '@playwright/test';
 import { card, saved, signIn, untilAwake, untilIdle } from './studio';
 
@@ -43,6 +44,40 @@ test('a material is pasted as text, and a group of it goes out and in as a file'
   await expect(page.getByText('Placed Worn edges')).toBeVisible();
   await expect(card(page, 'Worn edges')).toHaveCount(2);
   await saved(page);
+});
+
+test('what a file lacks is said before it is brought in, and after', async ({ page }) => {
+  await signIn(page, 'maren');
+  const download = page.waitForEvent('download');
+  await act(page, 'Tide line', /^Save as a file/);
+  const parts = unzipSync(await readFile(await (await download).path()));
+  const manifest = JSON.parse(strFromU8(parts['manifest.json'] ?? new Uint8Array())) as object;
+  const lacking = {
+    ...manifest,
+    model: { name: 'Old quay', file: null, preparation: {} },
+    images: [{ hash: 'ab'.repeat(32), file: null }],
+  };
+  const document = JSON.parse(strFromU8(parts['document.json'] ?? new Uint8Array())) as object;
+  const buffer = Buffer.from(
+    zipSync({
+      'manifest.json': strToU8(JSON.stringify(lacking)),
+      'document.json': strToU8(JSON.stringify({ ...document, name: 'Tide elsewhere' })),
+    }),
+  );
+  const bring = async (): Promise<void> => {
+    await page.getByRole('button', { name: 'Bring a file …' }).click();
+    const chooser = page.waitForEvent('filechooser');
+    await page.getByRole('menuitem', { name: 'Into Lantern ferry' }).click();
+    await (await chooser).setFiles({ name: 'tide.zip', mimeType: 'application/zip', buffer });
+    await expect(page.getByText('the model “Old quay”: it will stand on another')).toBeVisible();
+    await expect(page.getByText(/the image abababababab…: it will be grey/)).toBeVisible();
+  };
+  await page.getByLabel('Search materials').fill('');
+  await bring();
+  await page.getByRole('button', { name: 'Leave it' }).click();
+  await bring();
+  await page.getByRole('button', { name: 'Bring it in all the same' }).click();
+  await expect(page.getByText(/Brought in “Tide elsewhere”. Missing: the model/)).toBeVisible();
 });
 
 test('a full project says so before and keeps nothing; its page says who uses what', async ({

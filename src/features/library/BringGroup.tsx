@@ -5,6 +5,7 @@ import { toast } from 'sonner';
 import { searchLibrary } from '@/contract/library';
 import type { Job } from '@/contract/jobs';
 import type { Problem } from '@/core/base/problem';
+import { missingIn } from '@/state/file-contents';
 import { bringGroupToRack } from '@/state/group-files';
 import { queryClient } from '@/state/query-client';
 import { Button } from '@/ui/Button';
@@ -12,6 +13,7 @@ import { HiddenFile, ZIP } from '@/ui/HiddenFile';
 import { ProblemNote } from '@/ui/ProblemNote';
 import { tellProblem } from '@/ui/tell-problem';
 import { withProgress } from '@/ui/transfer';
+import { useAsking } from '@/ui/use-asking';
 import { PublicationProgress } from './PublicationProgress';
 
 /** Brings a group that was saved as a file onto one's own rack, with all its releases. */
@@ -19,7 +21,9 @@ export function BringGroup() {
   const input = useRef<HTMLInputElement>(null);
   const [job, setJob] = useState('');
   const [problem, setProblem] = useState<Problem | null>(null);
+  const { ask, question } = useAsking();
   const bring = async (file: File): Promise<void> => {
+    if (!(await ask(file.name, await missingIn(file)))) return;
     setProblem(null);
     const { id } = await withProgress(
       `Sending ${file.name}`,
@@ -49,6 +53,7 @@ export function BringGroup() {
       >
         <FileInput size={13} aria-hidden /> Bring a file …
       </Button>
+      {question}
       <HiddenFile
         input={input}
         label="File of a group"

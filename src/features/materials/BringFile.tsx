@@ -3,10 +3,12 @@ import { FileInput } from 'lucide-react';
 import { DropdownMenu } from 'radix-ui';
 import { useRef } from 'react';
 import type { Project } from '@/contract/session';
+import { missingIn } from '@/state/file-contents';
 import { bringMaterialHere } from '@/state/material-files';
 import { refreshMaterials } from '@/state/material-list';
 import { Button } from '@/ui/Button';
 import { HiddenFile, ZIP } from '@/ui/HiddenFile';
+import { useAsking } from '@/ui/use-asking';
 import { Menu } from '@/ui/Menu';
 import { tellProblem } from '@/ui/tell-problem';
 import { withProgress } from '@/ui/transfer';
@@ -15,8 +17,10 @@ import { withProgress } from '@/ui/transfer';
 export function BringFile({ projects }: { readonly projects: readonly Project[] }) {
   const input = useRef<HTMLInputElement>(null);
   const project = useRef('');
+  const { ask, question } = useAsking();
   if (projects.length === 0) return null;
   const bring = async (file: File): Promise<void> => {
+    if (!(await ask(file.name, await missingIn(file)))) return;
     await withProgress(
       `Bringing in ${file.name}`,
       (onProgress) => bringMaterialHere(file, project.current, onProgress),
@@ -47,6 +51,7 @@ export function BringFile({ projects }: { readonly projects: readonly Project[] 
           ]}
         />
       </DropdownMenu.Root>
+      {question}
       <HiddenFile
         input={input}
         label="File of a material"
