@@ -168,7 +168,7 @@ test('the guide goes on by what is done, is left at any moment, and found again'
 
 test('text and controls grow together, and the choice stays', async ({ page }) => {
   await signIn(page, 'tove');
-  const heading = page.getByRole('heading', { name: 'Lantern ferry' });
+  const heading = page.getByText('New material from nothing');
   const heightOf = async (): Promise<number> => (await heading.boundingBox())?.height ?? 0;
   const before = await heightOf();
   await page.getByRole('button', { name: /Tove Lindqvist/ }).click();
