@@ -7,7 +7,10 @@ import { card, saved, signIn, untilAwake, untilIdle } from './studio';
 
 async function act(page: Page, name: string, item: RegExp): Promise<void> {
   await page.getByLabel('Search materials').fill(name);
-  await page.getByRole('button', { name: `What to do with ${name}`, exact: true }).click();
+  await page
+    .getByRole('button', { name: `What to do with ${name}`, exact: true })
+    .first()
+    .click();
   await page.getByRole('menuitem', { name: item }).click();
 }
 

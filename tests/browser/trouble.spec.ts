@@ -1,11 +1,12 @@
 import { readFileSync } from 'node:fs';
 import { expect, test } from '@playwright/test';
 import type { Page } from '@playwright/test';
-import { addNode, card, isSave, saved, untilIdle, signIn } from './studio';
+import { addNode, card, isSave, saved, untilAwake, untilIdle, signIn } from './studio';
 
 /** Makes a material by the interface and opens it. */
 async function begin(page: Page, name: string): Promise<string> {
   await page.goto('/materials');
+  await untilAwake(page);
   await page.getByLabel('Name of the new material').fill(name);
   await page.getByLabel('Model', { exact: true }).click();
   await page.getByRole('option', { name: 'Tile' }).click();
