@@ -34,8 +34,12 @@ const makeQueryClient = (): QueryClient =>
   });
 
 let kept: QueryClient | undefined;
-/** The client of this page: components read through it by hooks, everything else by `read`. */
-export const queryClient = (): QueryClient => (kept ??= makeQueryClient());
+/**
+ * The client of this page: components read through it by hooks, everything else by `read`. On the
+ * server every page that is drawn has one of its own: what one person may see is not for the next.
+ */
+export const queryClient = (): QueryClient =>
+  typeof window === 'undefined' ? makeQueryClient() : (kept ??= makeQueryClient());
 
 /**
  * Reads once, now: equal reads under way are one, and what did not come through is tried again.

@@ -136,7 +136,18 @@ test('outsiders come to nothing', async ({ page, request }) => {
   const policy = visit?.headers()['content-security-policy'] ?? '';
   expect(policy).toContain("'wasm-unsafe-eval'");
   expect(policy).not.toContain("'unsafe-eval'");
+  await signIn(page, 'maren');
+  const shown = async (): Promise<readonly string[]> => {
+    const html = await (await page.request.get('/materials')).text();
+    return [...html.matchAll(/href="\/materials\/([\w-]+)"/g)].map(([, id]) => id ?? '');
+  };
+  const own = await shown();
+  expect(own.length).toBeGreaterThan(0);
+  await page.context().clearCookies();
   await signIn(page, 'ilo');
+  // What the server drew for one person is not drawn for the next.
+  const theirs = new Set(await shown());
+  expect(own.filter((id) => theirs.has(id))).toEqual([]);
   expect(
     await page.evaluate(async () => (await fetch('/api/materials/demo-painted-tin')).status),
   ).toBe(404);
