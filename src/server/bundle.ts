@@ -4,6 +4,7 @@ import { fromFd } from 'yauzl';
 import type { Entry, ZipFile as OpenZip } from 'yauzl';
 import { ZipFile } from 'yazl';
 import {
+  BUNDLE_BYTES_HEADER,
   BUNDLE_MOMENT,
   BundleGuard,
   bundleRefused,
@@ -13,7 +14,6 @@ import {
   notZip,
   readJsonPart,
 } from '@/core/exchange/bundle';
-import { AppError } from '@/core/base/diagnostic';
 import { findBlobSize, readBlobChunks } from '@/db/queries/blobs';
 import type { SpooledFile } from './http/spool';
 
@@ -21,7 +21,8 @@ import type { SpooledFile } from './http/spool';
 export interface OpenBundle {
   readonly names: readonly string[];
   readonly sizeOf: (name: string) => number;
-  readonly stream: (name: string) => Promise<Readable>;
+  /** A part piece by piece. @throws AppError where it is not as long as the file states */
+  readonly stream: (name: string) => AsyncIterable<Uint8Array>;
   /** A part whole. @throws AppError where it is not as long as the file states */
   readonly read: (name: string) => Promise<Uint8Array<ArrayBuffer>>;
   readonly json: (name: string) => Promise<unknown>;
@@ -69,24 +70,27 @@ export async function openBundle(file: SpooledFile): Promise<OpenBundle> {
     if (!entry) throw bundleRefused('part', `The file has no “${name}”.`);
     return entry;
   };
-  const stream = (name: string): Promise<Readable> =>
+  const open = (name: string): Promise<Readable> =>
     new Promise((resolve, reject) => {
       zip.openReadStream(entryOf(name), (error, opened) => {
-        if (error) reject(notAsLong(name));
+        if (error) reject(error);
         else resolve(opened);
       });
     });
+  async function* stream(name: string): AsyncGenerator<Uint8Array> {
+    entryOf(name);
+    try {
+      for await (const chunk of await open(name)) yield chunk as Uint8Array;
+    } catch {
+      throw notAsLong(name);
+    }
+  }
   const read = async (name: string): Promise<Uint8Array<ArrayBuffer>> => {
     const bytes = new Uint8Array(entryOf(name).uncompressedSize);
     let at = 0;
-    try {
-      for await (const chunk of await stream(name)) {
-        bytes.set(chunk as Uint8Array, at);
-        at += (chunk as Uint8Array).length;
-      }
-    } catch (error) {
-      if (error instanceof AppError) throw error;
-      throw notAsLong(name);
+    for await (const chunk of stream(name)) {
+      bytes.set(chunk, at);
+      at += chunk.length;
     }
     if (at !== bytes.length) throw notAsLong(name);
     return bytes;
@@ -153,5 +157,3 @@ export const bundleResponse = (name: string, { stream, bytes }: WrittenBundle): 
       [BUNDLE_BYTES_HEADER]: String(bytes),
     },
   });
-/** Says about how long a file will be: its length is not known before it is written. */
-export const BUNDLE_BYTES_HEADER = 'X-Bundle-Bytes';

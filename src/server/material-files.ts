@@ -124,9 +124,9 @@ export async function judgeImages(
 async function headOf(bundle: OpenBundle, name: string): Promise<Uint8Array> {
   const chunks: Uint8Array[] = [];
   let held = 0;
-  for await (const chunk of await bundle.stream(name)) {
-    chunks.push(chunk as Uint8Array);
-    held += (chunk as Uint8Array).length;
+  for await (const chunk of bundle.stream(name)) {
+    chunks.push(chunk);
+    held += chunk.length;
     if (held >= HEAD) break;
   }
   return new Uint8Array(Buffer.concat(chunks).subarray(0, HEAD));
@@ -145,7 +145,7 @@ async function placeModel(
   const preparation = error ? {} : model.preparation;
   const format = modelFormat(await headOf(bundle, file), bundle.sizeOf(file));
   const mediaType = format === 'obj' ? 'model/obj' : 'model/gltf-binary';
-  const blobHash = await storeBlobChunks(await bundle.stream(file), mediaType, tx);
+  const blobHash = await storeBlobChunks(bundle.stream(file), mediaType, tx);
   const known = await findModelOfFile(projectId, blobHash, preparation);
   if (known !== undefined) return { id: known, missing: [] };
   const id = randomUUID();

@@ -1,11 +1,9 @@
 import type { Route } from '../contract/route';
+import { BUNDLE_BYTES_HEADER } from '../core/exchange/bundle';
 import { cannotReach, failureFrom, routeAddress } from './api';
 
 /** How far a file has come, 0 to 1. */
 export type TransferProgress = (share: number) => void;
-
-/** Says about how long a file will be that is written as it is sent. */
-const LENGTH_HEADER = 'X-Bundle-Bytes';
 
 /**
  * Reads a file of an answer, and tells how far it is.
@@ -15,7 +13,7 @@ export async function readWithProgress(
   response: Response,
   onProgress: TransferProgress,
 ): Promise<Blob> {
-  const expected = Number(response.headers.get(LENGTH_HEADER) ?? 0);
+  const expected = Number(response.headers.get(BUNDLE_BYTES_HEADER) ?? 0);
   const chunks: Uint8Array<ArrayBuffer>[] = [];
   let come = 0;
   try {

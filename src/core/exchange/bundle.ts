@@ -18,6 +18,8 @@ const MOST_ENTRIES = 500;
 const MOST_UNFOLDED = 400 * MEGABYTE;
 /** A file as it is sent, bytes at most. */
 export const BUNDLE_BYTES = 200 * MEGABYTE;
+/** The header that says about how long a file will be: it is written as it is sent. */
+export const BUNDLE_BYTES_HEADER = 'X-Bundle-Bytes';
 /** The moment that stands for all parts of a file: the same content gives the same file. */
 export const BUNDLE_MOMENT = new Date(1980, 0, 1);
 

@@ -120,7 +120,7 @@ async function readRoom(projectId: string, on: Executor): Promise<Room | null> {
     .select({ name: project.name, quotaBytes: project.quotaBytes })
     .from(project)
     .where(eq(project.id, projectId))
-    .for('update');
+    .for('no key update');
   if (!row) return null;
   if (row.quotaBytes === null) return { ...row, usedBytes: 0 };
   const isOf = (column: SQL): SQL => sql`${column} = ${projectId}`;
@@ -136,7 +136,7 @@ export const findRoom = (projectId: string): Promise<Room | null> =>
 
 /**
  * Brings something into a project. Two at a time wait for each other, so that they do not share the
- * same room.
+ * same room; what only names the project, as a new material does, need not wait.
  * @param judge is told how full the project then is, and throws where that is too much: then
  *   nothing was brought
  */
@@ -150,7 +150,7 @@ export async function bringInto<T>(
       .select({ id: project.id })
       .from(project)
       .where(eq(project.id, projectId))
-      .for('update');
+      .for('no key update');
     const brought = await bring(tx);
     const room = await readRoom(projectId, tx);
     if (room) judge(room);
