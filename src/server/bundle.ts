@@ -1,5 +1,5 @@
 /** Files that travel, read from the disk and written as they are read: never whole in memory. */
-import { Readable } from 'node:stream';
+import { PassThrough, Readable } from 'node:stream';
 import { fromFd } from 'yauzl';
 import type { Entry, ZipFile as OpenZip } from 'yauzl';
 import { ZipFile } from 'yazl';
@@ -120,7 +120,7 @@ export async function writeBundle(
   stored: ReadonlyMap<string, string>,
 ): Promise<WrittenBundle> {
   const zip = new ZipFile();
-  const out = Readable.from(zip.outputStream);
+  const out = zip.outputStream.pipe(new PassThrough());
   // A file that goes while it is read cuts the answer off; so does whoever takes no more of it.
   const cutOff = (error: Error): void => {
     out.destroy(error);
