@@ -97,7 +97,7 @@ export async function measureStudioPages(): Promise<readonly PageTimes[] | null>
   const studio = await connectToStudio();
   if (!studio) return null;
   const { base } = studio;
-  const lists = ['/materials', '/api/materials/found', '/api/materials/places'];
+  const lists = ['/materials', '/api/materials', '/api/materials/places'];
   try {
     await removeAll();
     await addPeople();

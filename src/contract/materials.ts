@@ -72,6 +72,8 @@ const queryForm = record({
   query: optional(text(200)),
   /** The whole name of the material. */
   name: optional(text(200)),
+  /** This one alone. */
+  id: optional(identifier),
   project: optional(identifier),
   set: optional(identifier),
   order: optional(oneOf(...MATERIAL_ORDERS)),
@@ -85,7 +87,7 @@ const foundForm = record({ materials: list(materialSummaryForm, 100), hasMore: f
 export type FoundMaterials = TypeOf<typeof foundForm>;
 
 /** A page of the materials of one's projects that are asked for. */
-export const findMaterials = defineRoute('GET', '/api/materials/found', {
+export const findMaterials = defineRoute('GET', '/api/materials', {
   who: { audience: 'signed-in' },
   query: queryForm,
   answer: answers(foundForm),
@@ -106,12 +108,6 @@ export const listPlaces = defineRoute('GET', '/api/materials/places', {
   who: { audience: 'signed-in' },
   query: record({ archived: optional(oneOf('yes')) }),
   answer: answers(placesForm),
-});
-
-/** All materials of one's projects, archived ones too, the one saved last first. */
-export const listMaterials = defineRoute('GET', '/api/materials', {
-  who: { audience: 'signed-in' },
-  answer: answers(record({ materials: list(materialSummaryForm, 100000) })),
 });
 
 /** Makes a material in a project one is a member of. */

@@ -1,3 +1,4 @@
+import { NAME_LIMITS } from '@/core/edit/naming-rule';
 import type { NamingChoices } from '@/core/edit/naming-rule';
 import { flag, identifier, list, matching, moment, nullable, oneOf } from './forms';
 import { optional, record, text, trimmed, whole } from './forms';
@@ -40,7 +41,7 @@ const openInvitationForm = record({
 export type OpenInvitation = TypeOf<typeof openInvitationForm>;
 
 const namingForm = record({
-  longest: whole(4, 80),
+  longest: whole(...NAME_LIMITS),
   capital: flag,
   spaces: flag,
   underscores: flag,

@@ -11,11 +11,12 @@ const MOST_WORDS = 8;
 /** A page of the materials that are asked for, of a person's projects. */
 export async function findMaterials(
   user: SignedIn,
-  { query, name, project, set, order, archived, first }: MaterialQuery,
+  { query, name, id, project, set, order, archived, first }: MaterialQuery,
 ): Promise<FoundMaterials> {
   const found = await searchMaterials(user.id, {
     words: (query ?? '').trim().split(/\s+/).filter(Boolean).slice(0, MOST_WORDS),
     name: name ?? null,
+    id: id ?? null,
     projectId: project ?? null,
     setId: set ?? null,
     isArchive: archived === 'yes',

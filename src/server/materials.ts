@@ -5,12 +5,8 @@ import { readStored } from '@/core/compile/upgrade';
 import type { NetworkDocument } from '@/core/graph/document';
 import { applyPatch } from '@/core/graph/patch';
 import type { JsonPatch } from '@/core/graph/patch';
-import {
-  findMaterial,
-  listMaterials as readMaterials,
-  insertMaterial,
-  saveRevision,
-} from '@/db/queries/materials';
+import { findMaterial, insertMaterial, saveRevision } from '@/db/queries/materials';
+import type { searchMaterials } from '@/db/queries/material-search';
 import { findModel } from '@/db/queries/models';
 import type { MaterialSummary, OpenedMaterial } from '@/contract/materials';
 import type { SignedIn } from './authentication';
@@ -19,18 +15,13 @@ import { assertMember } from './projects';
 import { findRevision } from './stored';
 import { requestSwatch } from './swatches';
 
-type MaterialRow = Awaited<ReturnType<typeof readMaterials>>[number];
+type MaterialRow = Awaited<ReturnType<typeof searchMaterials>>[number];
 /** A material as it stands in lists. */
 export const toSummary = ({ archivedAt, updatedAt, ...row }: MaterialRow): MaterialSummary => ({
   ...row,
   updatedAt: updatedAt.toISOString(),
   isArchived: archivedAt !== null,
 });
-
-/** All materials of a person's projects, the one saved last first. */
-export async function listMaterials(user: SignedIn): Promise<MaterialSummary[]> {
-  return (await readMaterials(user.id)).map(toSummary);
-}
 
 /** A material with a document, the newest revision unless another is named. */
 export async function openMaterial(

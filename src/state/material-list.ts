@@ -103,6 +103,44 @@ export function useNameTaken(project: string, typed: string): boolean {
   return name !== '' && (data?.materials.length ?? 0) > 0;
 }
 
+/**
+ * The materials among which one is chosen, as words are typed: the first page of what they find,
+ * the one saved last first; asked for while the choice is open, null until the first answer.
+ * @param except the material that is not offered
+ */
+export function useMaterialSearch(except: string | null = null) {
+  const [isOpen, onOpen] = useState(false);
+  const [query, onQuery] = useState('');
+  const words = usePaced(query).trim().slice(0, 200);
+  const { data, error } = useCall(
+    findMaterials,
+    { query: stated({ query: words }) },
+    { enabled: isOpen, keepsPrevious: true },
+  );
+  return {
+    isOpen,
+    onOpen: (next) => {
+      onQuery('');
+      onOpen(next);
+    },
+    query,
+    onQuery,
+    found: data?.materials.filter(({ id }) => id !== except) ?? null,
+    hasMore: data?.hasMore ?? false,
+    error,
+  };
+}
+
+/** The name of a material that is not archived; null where one may not see it, or as yet. */
+export function useMaterialName(id: string | undefined): string | null {
+  const { data } = useCall(
+    findMaterials,
+    { query: { id: id ?? '' } },
+    { enabled: id !== undefined },
+  );
+  return data?.materials[0]?.name ?? null;
+}
+
 /** Reads lists, projects and sets anew: something changed. */
 export async function refreshMaterials(): Promise<void> {
   await Promise.all(

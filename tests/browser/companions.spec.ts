@@ -57,7 +57,8 @@ test(
 
     // Another material of the studio, and one that is no more.
     await panel.getByLabel('Network on Tile').click();
-    await page.getByRole('option', { name: 'Glazed stoneware', exact: true }).click();
+    await page.getByPlaceholder('Name, model, person, project').fill('stoneware');
+    await page.getByRole('option', { name: /Glazed stoneware/ }).click();
     await untilIdle(page);
     const [pinned, coloured] = [still, await stagePicture(page)];
     expect(pinned.equals(coloured)).toBe(false);

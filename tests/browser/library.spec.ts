@@ -163,7 +163,11 @@ test('an entry is found by facets and keys, tried on its page, and placed from t
   await front.getByRole('textbox').first().press('Enter');
   await untilIdle(page);
   await page.getByRole('button', { name: 'Place it in …' }).click();
-  await page.getByRole('menuitem', { name: /Trial plate/ }).click();
+  await page.getByPlaceholder('Name, model, person, project').fill('trial plate');
+  await page
+    .getByRole('option', { name: /Trial plate/ })
+    .first()
+    .click();
   await page.waitForURL(`**/materials/${material}`);
   await expect(card(page, 'Bright rim')).toBeVisible();
   await saved(page);

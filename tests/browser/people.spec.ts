@@ -97,6 +97,14 @@ test('a librarian invites somebody, who comes in; role, rules and account follow
   await page.getByTestId('rules').getByLabel('Underscores').click();
   await page.getByTestId('rules').getByLabel('A capital first').click();
   await expect(tried).toContainText('✓ salt_crust');
+  await page.getByLabel('In front of every name').fill('Hv_');
+  await expect(tried).toContainText('✕ salt_crust');
+  await page.getByLabel('Try a name').fill('Hv_salt_crust');
+  await expect(tried).toContainText('✓ Hv_salt_crust');
+  await page.getByLabel('Characters at most').fill('12');
+  await page.getByLabel('Characters at most').press('Enter');
+  await expect(tried).toContainText('✕ Hv_salt_crust has more than 12 characters');
+  await expect(page.getByRole('button', { name: 'Set the rules' })).toBeInViewport();
   await shot(page, 'rules');
   await page.getByLabel('Names on shared racks keep a rule').click();
   await page.getByRole('button', { name: 'Set the rules' }).click();

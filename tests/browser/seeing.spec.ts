@@ -41,6 +41,13 @@ test('a state is kept, compared, its changes put back one by one, and gone back 
   await expect(changes).toHaveCount(1);
   await expect(changes.first()).toContainText('100 %');
   await expect(page.getByTestId('difference')).toContainText('of the pixels differ');
+  await states.getByRole('button', { name: /^Another material as A/ }).click();
+  await page.getByPlaceholder('Name, model, person, project').fill('stoneware');
+  await page.getByRole('option', { name: /Glazed stoneware/ }).click();
+  await expect(states.getByLabel('State A')).toHaveText(/Material “Glazed stoneware”/);
+  await expect(changes.nth(1)).toBeVisible();
+  await tile.getByRole('button', { name: 'Compare Dry as A' }).click();
+  await expect(changes).toHaveCount(1);
   for (const way of ['Side by side', 'Flicker', 'Difference', 'Wipe'])
     await page.getByRole('radio', { name: way }).click();
   await expect(page.getByTestId('wipe')).toHaveAttribute('data-way', 'wipe');

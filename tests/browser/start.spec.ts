@@ -115,6 +115,30 @@ test('a starter whose model is archived begins on another, and says so', async (
   }
 });
 
+test('what is typed before the page runs is kept', async ({ page }) => {
+  await signIn(page, 'tove');
+  let goOn = (): void => undefined;
+  const mayRun = new Promise<void>((resolve) => {
+    goOn = resolve;
+  });
+  await page.route('**/_next/static/chunks/**', async (route) => {
+    await mayRun;
+    await route.continue();
+  });
+  await page.goto('/materials', { waitUntil: 'commit' });
+  await page.getByLabel('Name of the new material').fill('Early bird');
+  await page.getByLabel('Search materials').fill('stoneware');
+  expect(await page.locator('html[data-awake]').count()).toBe(0);
+  goOn();
+  await untilAwake(page);
+  await expect(page.getByRole('link', { name: 'Painted tin' })).toHaveCount(0);
+  await expect(page.getByRole('link', { name: 'Glazed stoneware' })).toBeVisible();
+  await expect(page.getByLabel('Search materials')).toHaveValue('stoneware');
+  await page.getByRole('button', { name: 'Create' }).click();
+  await page.waitForURL(/\/materials\/[0-9a-f-]{36}$/);
+  await expect(page.getByText('Early bird').first()).toBeVisible();
+});
+
 test('a model’s file is replaced once it is seen what changes, and put back', async ({ page }) => {
   await signIn(page, 'tove');
   await page.goto('/models');

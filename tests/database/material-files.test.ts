@@ -13,11 +13,11 @@ import { findImage, insertImage } from '@/db/queries/images';
 import { insertModel } from '@/db/queries/models';
 import type { SignedIn } from '@/server/authentication';
 import { bringMaterialFile, saveMaterialFile } from '@/server/material-files';
-import { createMaterial, listMaterials, openMaterial } from '@/server/materials';
+import { createMaterial, openMaterial } from '@/server/materials';
 import { documentOf, node } from '../support/networks';
 import { outputAt } from '../support/evaluate';
 import { bytesOf, spooled } from './files';
-import { makePerson, startStudio } from './studio';
+import { makePerson, materialsOf, startStudio } from './studio';
 
 const PNG = new Uint8Array(
   encodePng({ width: 2, height: 2, channels: 3, depth: 8, data: new Uint8Array(12).fill(90) }),
@@ -83,7 +83,7 @@ it('is brought into an empty studio, equal to the bit, and once however often', 
   const both = await Promise.all([bring(file), bring(file)]);
   expect(both.map(({ isThere }) => isThere).sort()).toEqual([false, true]);
   expect(await bring(file)).toMatchObject({ isThere: true, missing: [] });
-  expect(await listMaterials(tove)).toHaveLength(1);
+  expect(await materialsOf(tove)).toHaveLength(1);
   const opened = await openMaterial(tove, both[0].id);
   expect(opened.document).toEqual(document);
   expect(Buffer.from((await findImage(IMAGE))?.bytes ?? []).equals(Buffer.from(PNG))).toBe(true);
@@ -137,9 +137,9 @@ it('refuses a file whose model is none, and takes many at once', async () => {
     'document.json': strToU8(JSON.stringify({ ...partOf('document.json'), name })),
   });
   const broken = altered({ ...named('Tin of none'), 'model.glb': new Uint8Array(64).fill(255) });
-  const before = await listMaterials(tove);
+  const before = await materialsOf(tove);
   await expect(bring(broken)).rejects.toThrow();
-  expect(await listMaterials(tove)).toEqual(before);
+  expect(await materialsOf(tove)).toEqual(before);
   const names = Array.from({ length: 14 }, (_, k) => `Tin of ${String(k)}`);
   const brought = await Promise.all(names.map((name) => bring(altered(named(name)))));
   expect(brought.map(({ name }) => name)).toEqual(names);
@@ -179,9 +179,9 @@ it.each([
     'file.document',
   ],
 ])('refuses %s, and keeps nothing of it', async (_what, make, code) => {
-  const before = await listMaterials(tove);
+  const before = await materialsOf(tove);
   await expect(bring(make())).rejects.toMatchObject({ code, kept: 'Nothing was brought in.' });
-  expect(await listMaterials(tove)).toEqual(before);
+  expect(await materialsOf(tove)).toEqual(before);
 });
 
 it('is for members of the project alone', async () => {

@@ -6,7 +6,7 @@ import { GET as readRoute } from '@/app/api/images/[hash]/route';
 import { setValue } from '@/core/edit/nodes';
 import type { NetworkDocument } from '@/core/graph/document';
 import { findBlob, storeBlob } from '@/db/queries/blobs';
-import { findRevision, listMaterials } from '@/db/queries/materials';
+import { findRevision } from '@/db/queries/materials';
 import { listImages } from '@/db/queries/images';
 import { imageFile, uploadImage } from '@/server/images';
 import type { SignedIn } from '@/server/authentication';
@@ -16,6 +16,7 @@ import { findPicture } from '@/server/pictures';
 import { drawSwatch } from '@/server/swatches';
 import { documentOf, node } from '../support/networks';
 import { make, painted, startFerryStudio } from './ferry-studio';
+import { materialsOf } from './studio';
 
 let studio: Awaited<ReturnType<typeof startFerryStudio>>['studio'];
 let author: SignedIn, artist: SignedIn, stranger: SignedIn;
@@ -129,7 +130,7 @@ describe('materials', () => {
     const { id } = await make(author);
     await drawSwatch(id, author.id);
     const hash =
-      (await listMaterials(author.id)).find((material) => material.id === id)?.swatchHash ?? '';
+      (await materialsOf(author)).find((material) => material.id === id)?.swatchHash ?? '';
     expect((await findBlob(hash))?.bytes.subarray(1, 4).toString()).toBe('PNG');
     expect(await findPicture(author, hash)).toBeDefined();
     expect(await findPicture(stranger, hash)).toBeUndefined();
@@ -205,7 +206,7 @@ describe('images', () => {
     };
     const { id } = await make(artist, document);
     await drawSwatch(id, artist.id);
-    const hash = (await listMaterials(artist.id)).find((each) => each.id === id)?.swatchHash ?? '';
+    const hash = (await materialsOf(artist)).find((each) => each.id === id)?.swatchHash ?? '';
     const picture = decodePng((await findBlob(hash))?.bytes ?? Buffer.alloc(0));
     const middle = ((picture.height >> 1) * picture.width + (picture.width >> 1)) * 4;
     expect([...picture.data.slice(middle, middle + 3)]).toEqual([255, 0, 0]);

@@ -232,7 +232,7 @@ const SAMPLES: Readonly<Record<string, () => Sample | Promise<Sample>>> = {
     body: { email: 'artist@studio.example', password: PASSWORD },
   }),
   'POST /api/auth/sign-out': () => ({ body: {} }),
-  'GET /api/materials': () => ({}),
+  'GET /api/materials': () => ({ query: { query: 'paint', order: 'name' } }),
   'POST /api/materials': () => ({
     body: { projectId: 'ferry', modelId: 'tile', document: painted },
   }),
@@ -256,7 +256,6 @@ const SAMPLES: Readonly<Record<string, () => Sample | Promise<Sample>>> = {
     params: { id: await newMaterial() },
     body: { isArchived: true },
   }),
-  'GET /api/materials/found': () => ({ query: { query: 'paint', order: 'name' } }),
   'GET /api/materials/places': () => ({}),
   'GET /api/storage': () => ({}),
   'GET /api/storage/:id': () => ({ params: { id: 'ferry' } }),

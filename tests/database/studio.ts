@@ -3,12 +3,15 @@ import { mkdtempSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { removeCluster, startCluster } from '../../scripts/cluster';
 import type { Cluster } from '../../scripts/cluster';
+import { MATERIAL_PAGE } from '@/contract/materials';
+import type { MaterialSummary } from '@/contract/materials';
 import { closeDatabase, migrateDatabase } from '@/db/client';
 import { insertPerson, insertProject } from '@/db/queries/seeding';
 import type { Role, SignedIn } from '@/server/authentication';
 import type { JobRow } from '@/db/queries/jobs';
 import { claimJob, findJob } from '@/db/queries/jobs';
 import { closeBodyThreads } from '@/server/http/read-body';
+import { findMaterials } from '@/server/material-search';
 import { findKind } from '@/server/jobs/kinds';
 import { stopQueue } from '@/server/jobs/queue';
 import { tryJob } from '@/server/jobs/run-job';
@@ -54,4 +57,16 @@ export async function workOff(id: string): Promise<JobRow | undefined> {
   const kind = row && findKind(row.kind);
   if (row && kind) await tryJob(row, kind);
   return findJob(id);
+}
+
+/** Every material a person may see, archived ones too. */
+export async function materialsOf(user: SignedIn): Promise<MaterialSummary[]> {
+  const all: MaterialSummary[] = [];
+  for (const archived of [undefined, 'yes'] as const)
+    for (let first = 0, hasMore = true; hasMore; first += MATERIAL_PAGE) {
+      const page = await findMaterials(user, { archived, first: String(first) });
+      all.push(...page.materials);
+      ({ hasMore } = page);
+    }
+  return all;
 }

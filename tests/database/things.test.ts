@@ -5,7 +5,7 @@ import { storeBlob } from '@/db/queries/blobs';
 import { insertModel } from '@/db/queries/models';
 import type { SignedIn } from '@/server/authentication';
 import { arrangeMaterial, duplicateMaterial } from '@/server/material-places';
-import { listMaterials, openMaterial, saveMaterial } from '@/server/materials';
+import { openMaterial, saveMaterial } from '@/server/materials';
 import {
   arrangeModel,
   duplicateModel,
@@ -14,7 +14,7 @@ import {
 } from '@/server/model-places';
 import { listModels, modelFile, readableModel } from '@/server/models';
 import { make, painted, startFerryStudio } from './ferry-studio';
-import { makePerson } from './studio';
+import { makePerson, materialsOf } from './studio';
 
 let studio: Awaited<ReturnType<typeof startFerryStudio>>['studio'];
 let author: SignedIn, stranger: SignedIn, both: SignedIn;
@@ -29,7 +29,7 @@ beforeAll(async () => {
 afterAll(() => studio.stop());
 
 const shown = async (user: SignedIn, id: string) =>
-  (await listMaterials(user)).find((each) => each.id === id);
+  (await materialsOf(user)).find((each) => each.id === id);
 
 describe('a material', () => {
   it('is duplicated with its newest state and a history of its own', async () => {

@@ -21,6 +21,9 @@ export interface NamingChoices {
   readonly prefix: string;
 }
 
+/** Least and most that the longest name may be limited to. */
+export const NAME_LIMITS = [4, 80] as const;
+
 /** The choices of a studio that has made none: plain words, as people say them. */
 export const PLAIN_CHOICES: NamingChoices = {
   longest: 32,
@@ -31,6 +34,9 @@ export const PLAIN_CHOICES: NamingChoices = {
   prefix: '',
 };
 
+/** What has a meaning in a pattern; in one of Unicode nothing else may be escaped. */
+const SYNTAX = /[\^$\\.*+?()[\]{}|/]/g;
+
 /** The rule that choices make. */
 export function namingRule(choices: NamingChoices): NamingRule {
   const { longest, capital, spaces, underscores, digits, prefix } = choices;
@@ -39,7 +45,7 @@ export function namingRule(choices: NamingChoices): NamingRule {
   const rest = `[\\p{L}${digit}${spaces ? ' ' : ''}’'(),.${underscores ? '_' : ''}–-]*`;
   return {
     longest,
-    pattern: `^${prefix.replace(/[^\p{L}\d ]/gu, '\\$&')}${first}${rest}$`,
+    pattern: `^${prefix.replace(SYNTAX, '\\$&')}${first}${rest}$`,
     words:
       `${prefix ? `“${prefix}” in front, then ` : ''}${capital ? 'a capital first, then ' : ''}` +
       `words ${spaces ? 'with' : 'without'} spaces, ` +

@@ -12,6 +12,8 @@ export interface MaterialSearch {
   readonly words: readonly string[];
   /** The whole name. */
   readonly name: string | null;
+  /** This one alone. */
+  readonly id: string | null;
   readonly projectId: string | null;
   readonly setId: string | null;
   readonly isArchive: boolean;
@@ -35,7 +37,7 @@ const COLUMNS = {
 };
 
 /** Materials with the names of what they belong to. */
-export const selectMaterials = () =>
+const selectMaterials = () =>
   database()
     .select(COLUMNS)
     .from(material)
@@ -69,11 +71,12 @@ const isIn = (setId: string): SQL =>
   );
 
 function matches(userId: string, search: MaterialSearch): SQL | undefined {
-  const { words, name, projectId, setId, isArchive } = search;
+  const { words, name, id, projectId, setId, isArchive } = search;
   return and(
     isMember(userId, material.projectId),
     isArchive ? isNotNull(material.archivedAt) : isNull(material.archivedAt),
     name === null ? undefined : eq(material.name, name),
+    id === null ? undefined : eq(material.id, id),
     projectId === null ? undefined : eq(material.projectId, projectId),
     setId === null ? undefined : isIn(setId),
     ...words.map(hasWord),

@@ -1,19 +1,12 @@
-import { and, desc, eq, isNull, ne, sql } from 'drizzle-orm';
+import { and, eq, isNull, ne, sql } from 'drizzle-orm';
 import type { NetworkDocument } from '../../core/graph/document';
 import { database, transaction } from '../client';
 import type { Executor } from '../client';
 import { material, project, projectMember, revision, user } from '../schema/index';
 import { noteUses } from './entry-uses';
-import { selectMaterials } from './material-search';
 import { isMember } from './members';
 import { holdOrigins } from './origins';
 import { leaveOtherSets } from './sets';
-
-export async function listMaterials(userId: string) {
-  return selectMaterials()
-    .where(isMember(userId, material.projectId))
-    .orderBy(desc(material.updatedAt));
-}
 
 export async function findMaterial(userId: string, id: string) {
   const [row] = await database()

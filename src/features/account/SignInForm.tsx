@@ -14,9 +14,9 @@ import { contractResolver } from '@/ui/contract-form';
 export function SignInForm() {
   const router = useRouter();
   const { mutate, isPending, isSuccess, error } = useChange(signIn);
+  // Without values of its own it takes what was filled in before the page ran.
   const { register, handleSubmit, formState } = useForm({
     resolver: contractResolver(credentialsForm),
-    defaultValues: { email: '', password: '' },
   });
   const { errors } = formState;
   const submit = handleSubmit((body) => {

@@ -1,14 +1,12 @@
 'use client';
 import { useRouter } from 'next/navigation';
 import Link from 'next/link';
-import { DropdownMenu } from 'radix-ui';
 import { toast } from 'sonner';
-import { listMaterials } from '@/contract/materials';
 import type { EntryView } from '@/contract/library';
 import { readEntryFile } from '@/state/group-files';
-import { useCall } from '@/state/use-call';
+import { useMaterialSearch } from '@/state/material-list';
 import { Button } from '@/ui/Button';
-import { Menu } from '@/ui/Menu';
+import { MaterialChoice } from '@/ui/MaterialChoice';
 import { Tags } from '@/ui/Tags';
 import { saveWithProgress } from '@/ui/transfer';
 
@@ -33,7 +31,7 @@ export function EntryHead({ entry, onEdit }: Props) {
         <Tags tags={entry.tags} />
       </div>
       <div className="flex gap-1">
-        {version === null ? null : <PlaceMenu entry={entry} />}
+        {version === null ? null : <PlaceChoice entry={entry} />}
         <Button onClick={copyLink}>Copy the link</Button>
         {version === null ? null : (
           <Button
@@ -72,26 +70,18 @@ function copyLink(): void {
 }
 
 /** The materials it can be placed in, the one saved last first. */
-function PlaceMenu({ entry }: Pick<Props, 'entry'>) {
+function PlaceChoice({ entry }: Pick<Props, 'entry'>) {
   const router = useRouter();
-  const { data } = useCall(listMaterials);
-  const open = (data?.materials ?? []).filter(({ isArchived }) => !isArchived).slice(0, 30);
+  const search = useMaterialSearch();
   return (
-    <DropdownMenu.Root>
-      <DropdownMenu.Trigger asChild>
-        <Button look="strong">Place it in …</Button>
-      </DropdownMenu.Trigger>
-      <Menu
-        sections={() => [
-          open.map(({ id, name, projectName }) => ({
-            title: name,
-            help: projectName,
-            act: () => {
-              router.push(`/materials/${id}?place=${entry.id}`);
-            },
-          })),
-        ]}
-      />
-    </DropdownMenu.Root>
+    <MaterialChoice
+      isStrong
+      label="Place it in …"
+      title="Place it in …"
+      search={search}
+      onChoose={({ id }) => {
+        router.push(`/materials/${id}?place=${entry.id}`);
+      }}
+    />
   );
 }

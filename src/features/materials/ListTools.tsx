@@ -1,5 +1,6 @@
 'use client';
 import { Archive, Search } from 'lucide-react';
+import { useEffect, useEffectEvent, useRef } from 'react';
 import type { MaterialOrder } from '@/contract/materials';
 import type { Project } from '@/contract/session';
 import type { MaterialListing } from '@/state/material-list';
@@ -18,19 +19,12 @@ export function ListTools({ projects, listing, onChange }: Props) {
   const isArchive = listing.archived === 'yes';
   return (
     <div className="sticky top-0 z-10 mb-3 flex flex-wrap items-center gap-2 bg-ground py-1">
-      <label className="flex w-[300px] items-center gap-1.5 border border-line bg-panel px-2">
-        <Search size={14} className="shrink-0 text-soft" aria-hidden />
-        <input
-          type="search"
-          aria-label="Search materials"
-          placeholder="Name, model, person, project"
-          value={listing.query ?? ''}
-          onChange={(event) => {
-            onChange({ query: event.target.value });
-          }}
-          className="min-w-0 flex-1 bg-transparent py-1 outline-none"
-        />
-      </label>
+      <SearchField
+        query={listing.query ?? ''}
+        onChange={(query) => {
+          onChange({ query });
+        }}
+      />
       <Choose
         label="Order"
         value={listing.order ?? 'lately'}
@@ -56,5 +50,38 @@ export function ListTools({ projects, listing, onChange }: Props) {
         Archive
       </button>
     </div>
+  );
+}
+
+interface SearchProps {
+  readonly query: string;
+  readonly onChange: (query: string) => void;
+}
+
+/** The words that are looked for; what was typed before the page ran counts, too. */
+function SearchField({ query, onChange }: SearchProps) {
+  const field = useRef<HTMLInputElement>(null);
+  const takeTyped = useEffectEvent(() => {
+    const typed = field.current?.value ?? '';
+    if (typed !== query) onChange(typed);
+  });
+  useEffect(() => {
+    takeTyped();
+  }, []);
+  return (
+    <label className="flex w-[300px] items-center gap-1.5 border border-line bg-panel px-2">
+      <Search size={14} className="shrink-0 text-soft" aria-hidden />
+      <input
+        ref={field}
+        type="search"
+        aria-label="Search materials"
+        placeholder="Name, model, person, project"
+        value={query}
+        onChange={(event) => {
+          onChange(event.target.value);
+        }}
+        className="min-w-0 flex-1 bg-transparent py-1 outline-none"
+      />
+    </label>
   );
 }

@@ -37,7 +37,8 @@ export function NewMaterial({ projects, models, starters }: Props) {
   const first = models.find((each) => each.id === FIRST_MODEL) ?? models[0];
   const { register, control, getValues, setValue, handleSubmit } = useForm({
     resolver: contractResolver(newMaterialForm),
-    defaultValues: { name: '', model: first?.id ?? '', project: projects[0]?.id ?? '' },
+    // The name has none of its own: what was typed before the page ran is taken.
+    defaultValues: { model: first?.id ?? '', project: projects[0]?.id ?? '' },
   });
   const take = (file: File | undefined): void => {
     const { name, project } = getValues();
@@ -89,7 +90,11 @@ export function NewMaterial({ projects, models, starters }: Props) {
 
 /** Says that the project has a material of this name; two may have one, but nobody wants it. */
 function TakenNote({ control }: { readonly control: Control<NewMaterialFields> }) {
-  const [name, project] = useWatch({ control, name: ['name', 'project'] });
+  const [name, project] = useWatch({
+    control,
+    name: ['name', 'project'],
+    defaultValue: { name: '' },
+  });
   const isTaken = useNameTaken(project, name);
   return isTaken ? (
     <span role="status" className="text-madder">

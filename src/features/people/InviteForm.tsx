@@ -47,12 +47,14 @@ export function InviteForm({ projects, onLink, onChanged }: Props) {
       onSubmit={(event) => void submit(event)}
     >
       <h2 className="text-[14px] font-semibold">Invite somebody</h2>
-      <Field label="Name" fault={errors.name?.message}>
-        <input className={FIELD} {...register('name')} />
-      </Field>
-      <Field label="E-mail" fault={errors.email?.message}>
-        <input type="email" className={FIELD} {...register('email')} />
-      </Field>
+      <span className="grid grid-cols-2 items-start gap-3">
+        <Field label="Name" fault={errors.name?.message}>
+          <input className={FIELD} {...register('name')} />
+        </Field>
+        <Field label="E-mail" fault={errors.email?.message}>
+          <input type="email" className={FIELD} {...register('email')} />
+        </Field>
+      </span>
       <span className="flex items-center gap-2">
         Role
         <Choose

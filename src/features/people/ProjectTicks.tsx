@@ -12,7 +12,7 @@ interface Props {
 export function ProjectTicks({ projects, chosen, onChange }: Props) {
   if (projects.length === 0) return <p className="text-soft">There is no project yet.</p>;
   return (
-    <ul className="flex flex-col gap-2.5">
+    <ul className="flex flex-wrap gap-x-4 gap-y-2.5">
       {projects.map(({ id, name }) => (
         <li key={id}>
           <Tick

@@ -5,11 +5,12 @@ import { setRules } from '@/contract/people';
 import type { StudioRules } from '@/contract/people';
 import { ROLES } from '@/contract/route';
 import type { Role } from '@/contract/route';
-import { PLAIN_CHOICES, nameFault, namingRule } from '@/core/edit/naming-rule';
+import { NAME_LIMITS, PLAIN_CHOICES, nameFault, namingRule } from '@/core/edit/naming-rule';
 import type { NamingChoices } from '@/core/edit/naming-rule';
 import { useChange } from '@/state/use-call';
 import { Button } from '@/ui/Button';
 import { FIELD, Field } from '@/ui/Field';
+import { NumberField } from '@/ui/NumberField';
 import { Tick } from '@/ui/Tick';
 import { tellProblem } from '@/ui/tell-problem';
 
@@ -97,29 +98,32 @@ function NamingFields({ naming, onChange }: NamingProps) {
           />
         ))}
       </span>
-      <Field label="In front of every name" fault={undefined}>
-        <input
-          className={FIELD}
-          maxLength={20}
-          value={naming.prefix}
-          onChange={(event) => {
-            onChange({ ...naming, prefix: event.target.value });
-          }}
-        />
-      </Field>
-      <Field label="Characters at most" fault={undefined}>
-        <input
-          type="number"
-          min={4}
-          max={80}
-          className={FIELD}
-          value={naming.longest}
-          onChange={(event) => {
-            const longest = Math.min(80, Math.max(4, Math.round(Number(event.target.value))));
-            onChange({ ...naming, longest });
-          }}
-        />
-      </Field>
+      <span className="flex items-end gap-3">
+        <Field label="In front of every name" fault={undefined} className="flex-1">
+          <input
+            className={FIELD}
+            maxLength={20}
+            value={naming.prefix}
+            onChange={(event) => {
+              onChange({ ...naming, prefix: event.target.value });
+            }}
+          />
+        </Field>
+        <span className="flex items-center gap-1.5 py-1">
+          Characters at most
+          <NumberField
+            isWhole
+            label="Characters at most"
+            low={NAME_LIMITS[0]}
+            high={NAME_LIMITS[1]}
+            step={1}
+            value={naming.longest}
+            onCommit={(longest) => {
+              onChange({ ...naming, longest });
+            }}
+          />
+        </span>
+      </span>
       <NamesTried naming={naming} />
     </div>
   );

@@ -3,41 +3,25 @@ import { changeCompanion, removeCompanion } from '@/core/edit/companions';
 import { SURROUNDINGS_LIMITS } from '@/core/graph/document';
 import type { Companion } from '@/core/graph/document';
 import { commit } from '@/state/editing';
-import { useStage } from '@/state/use-stores';
-import { Choose } from '@/ui/Choose';
+import { useMaterialName, useMaterialSearch } from '@/state/material-list';
+import { useDocument, useStage } from '@/state/use-stores';
+import { MaterialChoice } from '@/ui/MaterialChoice';
 import { NumberRow } from './PanelRow';
 
-export interface MaterialChoice {
-  readonly id: string;
-  readonly name: string;
+interface Props {
+  readonly companion: Companion;
 }
-const OWN = 'own';
+const THIS = 'This network';
 
 /** A model beside the current one: which network it wears, how it is turned. */
-export function CompanionRows({
-  companion,
-  materials,
-}: {
-  readonly companion: Companion;
-  readonly materials: readonly MaterialChoice[];
-}) {
+export function CompanionRows({ companion }: Props) {
   const { id, name, turn } = companion;
   const [low, high] = SURROUNDINGS_LIMITS.turn;
   return (
     <fieldset className="mb-2 border-b border-line pb-1.5" data-testid={id}>
       <div className="mb-1 flex items-center gap-1.5">
         <span className="w-[120px] truncate font-semibold">{name}</span>
-        <Choose
-          label={`Network on ${name}`}
-          value={companion.material ?? OWN}
-          items={choicesFor(companion, materials)}
-          onChange={(next) => {
-            const material = next === OWN ? null : next;
-            commit('Changed the network of a model', (current) =>
-              changeCompanion(current, id, { material }),
-            );
-          }}
-        />
+        <NetworkChoice companion={companion} />
         <button
           type="button"
           className="ml-auto grid h-[24px] w-[24px] place-items-center text-soft hover:text-ink"
@@ -70,19 +54,32 @@ export function CompanionRows({
   );
 }
 
-/**
- * This network first; a material that cannot be listed any more stays a choice, so that it is seen.
- */
-function choicesFor(
-  { material }: Companion,
-  materials: readonly MaterialChoice[],
-): { value: string; title: string }[] {
-  const isListed = material === undefined || materials.some(({ id }) => id === material);
-  return [
-    { value: OWN, title: 'This network' },
-    ...materials.map(({ id, name }) => ({ value: id, title: name })),
-    ...(isListed ? [] : [{ value: material, title: 'Another material' }]),
-  ];
+/** This network, or that of a material; one that cannot be seen is named as another. */
+function NetworkChoice({ companion: { id, name, material } }: Props) {
+  const given = useMaterialName(material);
+  const open = useDocument((state) => state.materialId);
+  const search = useMaterialSearch(open);
+  const choose = (next: string | null): void => {
+    commit('Changed the network of a model', (current) =>
+      changeCompanion(current, id, { material: next }),
+    );
+  };
+  return (
+    <MaterialChoice
+      label={`Network on ${name}`}
+      title={material === undefined ? THIS : (given ?? 'Another material')}
+      search={search}
+      instead={{
+        title: THIS,
+        onChoose: () => {
+          choose(null);
+        },
+      }}
+      onChoose={(chosen) => {
+        choose(chosen.id);
+      }}
+    />
+  );
 }
 
 function CompanionProblem({ id }: { readonly id: string }) {

@@ -1,20 +1,12 @@
 'use client';
-import { useEffect, useState } from 'react';
-import { listMaterials } from '@/contract/materials';
 import type { ModelEntry } from '@/contract/models';
-import { describeError } from '@/core/base/problem';
-import type { Problem } from '@/core/base/problem';
 import { addCompanion, getCompanions, sizeCompanions } from '@/core/edit/companions';
 import { LIMITS } from '@/core/graph/document';
 import type { Companions } from '@/core/graph/document';
 import { commit } from '@/state/editing';
-import { read } from '@/state/query-client';
-import { stores } from '@/state/stores';
-import { useDocument, useView } from '@/state/use-stores';
+import { useDocument } from '@/state/use-stores';
 import { Choose } from '@/ui/Choose';
-import { ProblemNote } from '@/ui/ProblemNote';
 import { CompanionRows } from './CompanionRows';
-import type { MaterialChoice } from './CompanionRows';
 import { StageDock } from './StageDock';
 
 const SIZES = [
@@ -28,12 +20,11 @@ const SIZES = [
  */
 export function CompanionsPanel({ models }: { readonly models: readonly ModelEntry[] }) {
   const { models: beside, sizes } = useDocument((state) => getCompanions(state.document));
-  const { materials, problem } = useOtherMaterials();
   return (
     <StageDock panel="companions">
       <div className="grid grid-cols-[repeat(auto-fill,minmax(205px,1fr))] gap-x-4 pr-12">
         {beside.map((companion) => (
-          <CompanionRows key={companion.id} companion={companion} materials={materials} />
+          <CompanionRows key={companion.id} companion={companion} />
         ))}
       </div>
       {beside.length === 0 ? (
@@ -44,7 +35,6 @@ export function CompanionsPanel({ models }: { readonly models: readonly ModelEnt
       ) : (
         <SizeChoice sizes={sizes} />
       )}
-      {problem ? <ProblemNote problem={problem} /> : null}
       {beside.length < LIMITS.companions ? (
         <ModelChoice models={models} />
       ) : (
@@ -52,26 +42,6 @@ export function CompanionsPanel({ models }: { readonly models: readonly ModelEnt
       )}
     </StageDock>
   );
-}
-
-/** The materials whose networks another model may wear, asked for when they are wanted. */
-function useOtherMaterials() {
-  const [materials, setMaterials] = useState<readonly MaterialChoice[]>([]);
-  const [problem, setProblem] = useState<Problem | null>(null);
-  const isOpen = useView((state) => state.stagePanel === 'companions');
-  useEffect(() => {
-    if (!isOpen) return;
-    const { materialId } = stores.document.getState();
-    read(listMaterials)
-      .then(({ materials: all }) => {
-        setMaterials(all.filter(({ id }) => id !== materialId));
-        setProblem(null);
-      })
-      .catch((error: unknown) => {
-        setProblem(describeError(error));
-      });
-  }, [isOpen]);
-  return { materials, problem };
 }
 
 function SizeChoice({ sizes }: Pick<Companions, 'sizes'>) {

@@ -47,7 +47,7 @@ function MeasuringNote({ evaluation }: Pick<Props, 'evaluation'>) {
   const isStopped = useMeasuring((state) => state.isMeasuringStopped);
   if (progress)
     return (
-      <div className="absolute inset-x-2 bottom-2" role="status" data-testid="progress">
+      <div className="absolute inset-x-2 bottom-14" role="status" data-testid="progress">
         <div className="flex items-center gap-2 text-[11px] text-ink">
           {progress.label}{' '}
           <button
@@ -71,7 +71,7 @@ function MeasuringNote({ evaluation }: Pick<Props, 'evaluation'>) {
   if (!isStopped) return null;
   return (
     <div
-      className="absolute bottom-2 left-2 text-[11px]"
+      className="absolute bottom-14 left-2 text-[11px]"
       role="status"
       data-testid="measuring-stopped"
     >

@@ -1,6 +1,6 @@
 'use client';
 import { useMemo, useState } from 'react';
-import { listMaterials } from '@/contract/materials';
+import type { MaterialSummary } from '@/contract/materials';
 import type { ModelEntry } from '@/contract/models';
 import type { StateView } from '@/contract/states';
 import { boardAt, getNetwork } from '@/core/edit/board';
@@ -13,11 +13,12 @@ import type { Comparison } from '@/state/comparing';
 import { goTo } from '@/state/editing';
 import type { Evaluation } from '@/state/evaluation';
 import { useOtherReleases } from '@/state/placed-releases';
+import { useMaterialSearch } from '@/state/material-list';
 import { stores } from '@/state/stores';
-import { useCall } from '@/state/use-call';
 import { useDocument, useView } from '@/state/use-stores';
 import { Button } from '@/ui/Button';
 import { Choose } from '@/ui/Choose';
+import { MaterialChoice } from '@/ui/MaterialChoice';
 import { ProblemNote } from '@/ui/ProblemNote';
 import { Tick } from '@/ui/Tick';
 import { ChangeList } from '@/ui/compare/ChangeList';
@@ -34,10 +35,12 @@ interface Props {
 }
 
 /** All that the open material can be compared with at the moment. */
-function useChoices(states: readonly StateView[], given: Sides): readonly SideChoice[] {
-  const { data } = useCall(listMaterials);
+function useChoices(
+  states: readonly StateView[],
+  materials: readonly MaterialSummary[],
+  given: Sides,
+): readonly SideChoice[] {
   const releases = useOtherReleases();
-  const materialId = useDocument((state) => state.materialId);
   const steps = useDocument((state) => state.past.length);
   const revision = useDocument((state) => state.revision);
   const document = useDocument((state) => state.document);
@@ -50,14 +53,14 @@ function useChoices(states: readonly StateView[], given: Sides): readonly SideCh
     const chosen = selection.filter((id) => !isMark(id));
     const { nodes } = getNetwork(document, boardAt(document, path));
     const groups = chosen.filter((id) => nodes.find((node) => node.id === id)?.type === 'group');
-    const materials = (data?.materials ?? []).filter(({ id }) => id !== materialId);
     return sideChoices({ states, materials, releases, steps, revision, sides, chosen, groups });
-  }, [states, given, data, releases, steps, revision, document, selection, path, materialId]);
+  }, [states, given, materials, releases, steps, revision, document, selection, path]);
 }
 
 /** Two states as pictures, as figures, and as the list of what makes the difference. */
 export function CompareStates({ evaluation, models, states, sides, onSides }: Props) {
-  const choices = useChoices(states, sides);
+  const [materials, setMaterials] = useState<readonly MaterialSummary[]>([]);
+  const choices = useChoices(states, materials, sides);
   const [own, setOwn] = useState(false);
   const { before, after } = sides;
   const comparison = useComparison(before && { evaluation, models, states, before, after, own });
@@ -65,20 +68,29 @@ export function CompareStates({ evaluation, models, states, sides, onSides }: Pr
     const found = choices.find((each) => each.value === value);
     onSides({ ...sides, [place]: found?.side ?? null });
   };
+  const chooseMaterial = (place: keyof Sides) => (material: MaterialSummary) => {
+    setMaterials((now) => [...now.filter(({ id }) => id !== material.id), material]);
+    onSides({ ...sides, [place]: { of: 'material', id: material.id } });
+  };
   const titleOf = (side: Sides['before']): string =>
     choices.find(({ value }) => side && value === sideKey(side))?.title ?? '';
   return (
     <section aria-label="Compare two states" className="flex flex-col gap-2">
-      <div className="flex flex-wrap items-center gap-2 text-[12px]">
-        A
-        <Choose
-          label="State A"
+      <div className="flex flex-col items-start gap-2 text-[12px]">
+        <SideChoiceRow
+          name="A"
           value={before ? sideKey(before) : ''}
-          items={[{ value: '', title: 'Choose a state' }, ...choices]}
-          onChange={choose('before')}
+          choices={[{ value: '', title: 'Choose a state' }, ...choices]}
+          onChoose={choose('before')}
+          onMaterial={chooseMaterial('before')}
         />
-        B
-        <Choose label="State B" value={sideKey(after)} items={choices} onChange={choose('after')} />
+        <SideChoiceRow
+          name="B"
+          value={sideKey(after)}
+          choices={choices}
+          onChoose={choose('after')}
+          onMaterial={chooseMaterial('after')}
+        />
         <Tick
           title="Each from its own camera"
           help="Kept states as they were seen; else both as the stage is seen now"
@@ -98,6 +110,31 @@ export function CompareStates({ evaluation, models, states, sides, onSides }: Pr
         </p>
       )}
     </section>
+  );
+}
+
+interface SideProps {
+  readonly name: 'A' | 'B';
+  readonly value: string;
+  readonly choices: readonly Omit<SideChoice, 'side'>[];
+  readonly onChoose: (value: string) => void;
+  readonly onMaterial: (material: MaterialSummary) => void;
+}
+
+/** What one side of the comparison is: a state of this material, or another material. */
+function SideChoiceRow({ name, value, choices, onChoose, onMaterial }: SideProps) {
+  const search = useMaterialSearch(useDocument((state) => state.materialId));
+  return (
+    <span className="flex items-center gap-2">
+      <span className="w-3 font-semibold">{name}</span>
+      <Choose label={`State ${name}`} value={value} items={choices} onChange={onChoose} />
+      <MaterialChoice
+        label={`Another material as ${name}`}
+        title="another material …"
+        search={search}
+        onChoose={onMaterial}
+      />
+    </span>
   );
 }
 

@@ -1,5 +1,4 @@
 import type { StateView } from '@/contract/states';
-import type { MaterialSummary } from '@/contract/materials';
 import { sideKey } from '@/state/compared-sides';
 import type { Side } from '@/state/compared-sides';
 import type { PlacedVersion } from '@/state/placed-releases';
@@ -16,7 +15,8 @@ export interface SideChoice {
 }
 export interface Choosable {
   readonly states: readonly StateView[];
-  readonly materials: readonly MaterialSummary[];
+  /** Materials that were chosen to compare with. */
+  readonly materials: readonly { readonly id: string; readonly name: string }[];
   /** Releases of what is placed, that are not in use here. */
   readonly releases: readonly PlacedVersion[];
   /** How many steps can be undone. */
@@ -29,7 +29,7 @@ export interface Choosable {
   readonly groups: readonly string[];
 }
 
-/** So many saved revisions and other materials are offered. */
+/** So many saved revisions are offered. */
 const MOST_OFFERED = 12;
 
 const choice = (title: string, side: Side): SideChoice => ({ value: sideKey(side), title, side });
@@ -52,9 +52,7 @@ export function sideChoices(given: Choosable): readonly SideChoice[] {
       choice(`Now, with ${entryName} ${version}`, { of: 'release', entryId, version }),
     ),
     ...revisions.map((number) => choice(`Revision ${String(number)}`, { of: 'revision', number })),
-    ...materials
-      .slice(0, MOST_OFFERED)
-      .map(({ id, name }) => choice(`Material “${name}”`, { of: 'material', id })),
+    ...materials.map(({ id, name }) => choice(`Material “${name}”`, { of: 'material', id })),
   ];
 }
 const without = (nodes: readonly string[]): Side => ({ of: 'without', nodes });

@@ -1,8 +1,7 @@
 import * as contract from '@/contract/materials';
 import { serve } from '@/server/http/serve';
-import { createMaterial, listMaterials } from '@/server/materials';
+import { findMaterials } from '@/server/material-search';
+import { createMaterial } from '@/server/materials';
 
-export const GET = serve(contract.listMaterials, async ({ user }) => ({
-  materials: await listMaterials(user),
-}));
+export const GET = serve(contract.findMaterials, ({ user, query }) => findMaterials(user, query));
 export const POST = serve(contract.createMaterial, ({ user, body }) => createMaterial(user, body));
