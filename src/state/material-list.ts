@@ -119,7 +119,7 @@ export function useMaterialSearch(except: string | null = null) {
   );
   return {
     isOpen,
-    onOpen: (next) => {
+    onOpen: (next: boolean) => {
       onQuery('');
       onOpen(next);
     },
