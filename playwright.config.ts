@@ -4,6 +4,8 @@ const port = Number(process.env['TEST_PORT'] ?? 4317);
 export default defineConfig({
   testDir: './tests/browser',
   outputDir: './test-results/artifacts',
+  // The README's pictures are made when they are asked for: `npm run pictures`.
+  testIgnore: process.env['REFRESH_PICTURES'] ? [] : ['pictures.spec.ts'],
   timeout: 240_000,
   expect: { timeout: 30_000 },
   workers: 1,

@@ -9,7 +9,9 @@ import { projectForm } from './session';
 const LIBRARIANS = { audience: 'signed-in', roles: ['librarian'] } as const;
 const roleForm = oneOf(...ROLES);
 const emailForm = matching(/^[^\s@]+@[^\s@]+\.[^\s@]+$/, 254);
-const nameForm = trimmed(80, 2);
+/** Characters of a name of a person or a project at most. */
+export const LONGEST_NAME = 80;
+const nameForm = trimmed(LONGEST_NAME, 2);
 const projectIds = list(identifier, 1000);
 /** Shorter ones are guessed too soon. */
 export const SHORTEST_PASSWORD = 10;
@@ -146,6 +148,12 @@ export const addProject = defineRoute('POST', '/api/people/projects', {
   body: json(record({ name: nameForm })),
   answer: answers(projectForm),
   status: 201,
+});
+export const renameProject = defineRoute('POST', '/api/people/projects/:id', {
+  who: LIBRARIANS,
+  params: one,
+  body: json(record({ name: nameForm })),
+  answer: answers(projectForm),
 });
 export const setRules = defineRoute('POST', '/api/people/rules', {
   who: LIBRARIANS,

@@ -4,8 +4,9 @@ import { answers, defineRoute, json } from './route';
 /** Most sets of a project, and most materials put into one at a time. */
 export const MOST_SETS = 200,
   MOST_AT_ONCE = 500;
-/** Characters of a set's name. */
-const NAME = trimmed(80, 1);
+/** Characters of a set's name at most. */
+export const LONGEST_SET_NAME = 80;
+const NAME = trimmed(LONGEST_SET_NAME, 1);
 const one = record({ id: identifier });
 
 /** Makes a set in a project one is a member of; 409 `set.name-taken` where it has one so named. */

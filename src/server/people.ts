@@ -10,6 +10,7 @@ import { isAlreadyThere } from '@/db/client';
 import { findPerson } from '@/db/queries/people';
 import { insertProject } from '@/db/queries/seeding';
 import * as staff from '@/db/queries/staff';
+import { inTurn } from '@/db/queries/turns';
 import { forgetSessions } from './authentication';
 import { keepRules, readRules } from './rules';
 import { publicUrl } from './settings';
@@ -111,10 +112,14 @@ export async function withdrawInvitation(actor: Actor, id: string): Promise<obje
   return {};
 }
 
-function changeWords({ role, projects, isActive }: StaffChange): string {
+/** A change in words, with the names that projects have now. */
+async function changeWords({ role, projects, isActive }: StaffChange): Promise<string> {
+  const names = (await staff.listAllProjects())
+    .filter(({ id }) => projects?.includes(id))
+    .map(({ name }) => name);
   return [
     ...(role ? [`now ${role}`] : []),
-    ...(projects ? [`projects: ${projects.join(', ') || 'none'}`] : []),
+    ...(projects ? [`projects: ${names.join(', ') || 'none'}`] : []),
     ...(isActive === undefined ? [] : [isActive ? 'account opened' : 'account closed']),
   ].join('; ');
 }
@@ -132,7 +137,7 @@ export async function changePerson(actor: Actor, id: string, change: StaffChange
       { kept: UNCHANGED, status: 409 },
     );
   forgetSessions();
-  await staff.noteDeed(actor.name, 'changed', `${person.name}: ${changeWords(change)}`);
+  await staff.noteDeed(actor.name, 'changed', `${person.name}: ${await changeWords(change)}`);
   return {};
 }
 
@@ -155,17 +160,43 @@ export async function endSessions(actor: Actor, id: string): Promise<{ ended: nu
   return { ended };
 }
 
-export async function addProject(actor: Actor, name: string): Promise<Project> {
+/** @throws AppError where another project has the name */
+async function assertProjectName(name: string, id: string): Promise<void> {
   const known = await staff.listAllProjects();
-  if (known.some((each) => each.name.toLowerCase() === name.toLowerCase()))
+  const isSame = (each: Project): boolean => each.name.toLowerCase() === name.toLowerCase();
+  if (known.some((each) => each.id !== id && isSame(each)))
     throw new AppError('project.exists', `There is a project “${name}”.`, 'Choose another name.', {
       kept: UNCHANGED,
       status: 409,
     });
-  const project = { id: randomUUID(), name };
-  await insertProject(project);
-  await staff.noteDeed(actor.name, 'made a project', name);
-  return project;
+}
+/** Of two projects of one name that are made at once, one is refused. */
+const naming = <T>(work: () => Promise<T>): Promise<T> => inTurn('names of projects', work);
+
+export function addProject(actor: Actor, name: string): Promise<Project> {
+  return naming(async () => {
+    const project = { id: randomUUID(), name };
+    await assertProjectName(name, project.id);
+    await insertProject(project);
+    await staff.noteDeed(actor.name, 'made a project', name);
+    return project;
+  });
+}
+
+/** @throws AppError where there is no such project, or another one has the name */
+export function renameProject(actor: Actor, id: string, name: string): Promise<Project> {
+  return naming(async () => {
+    const before = (await staff.listAllProjects()).find((each) => each.id === id);
+    if (!before)
+      throw new AppError('project.not-found', 'There is no such project.', 'Reload the page.', {
+        kept: UNCHANGED,
+        status: 404,
+      });
+    await assertProjectName(name, id);
+    await staff.renameProject({ id, name });
+    await staff.noteDeed(actor.name, 'renamed a project', `${before.name}, now ${name}`);
+    return { id, name };
+  });
 }
 
 export async function setRules(actor: Actor, rules: StudioRules): Promise<object> {

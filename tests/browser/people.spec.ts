@@ -90,6 +90,19 @@ test('a librarian invites somebody, who comes in; role, rules and account follow
   await other.waitForURL('**/sign-in');
   await other.context().close();
 
+  const projects = page.getByTestId('projects');
+  await projects.getByLabel('Name of a new project').fill('Grey terrn');
+  await projects.getByLabel('Name of a new project').press('Enter');
+  await projects.getByRole('button', { name: 'Rename Grey terrn' }).click();
+  await projects.getByLabel('New name of Grey terrn').fill('lantern ferry');
+  await page.keyboard.press('Enter');
+  await expect(page.getByText('There is a project “lantern ferry”')).toBeVisible();
+  await projects.getByRole('button', { name: 'Rename Grey terrn' }).click();
+  await projects.getByLabel('New name of Grey terrn').fill('Grey tern');
+  await page.keyboard.press('Enter');
+  await expect(projects).toContainText('Grey tern');
+  await expect(page.getByTestId('deeds')).toContainText('Grey terrn, now Grey tern');
+
   await page.getByLabel('Names on shared racks keep a rule').click();
   await page.getByLabel('Try a name').fill('salt_crust');
   const tried = page.getByTestId('names-tried');

@@ -7,8 +7,6 @@ import type { Page } from '@playwright/test';
 import { openPackaged } from './harbour-paint';
 import { card, untilIdle, signIn } from './studio';
 
-test.skip(!process.env['REFRESH_PICTURES'], 'only when pictures are asked for');
-
 const picture = (page: Page, name: string): Promise<Buffer> =>
   page.screenshot({ path: `docs/screenshots/${name}.png` });
 

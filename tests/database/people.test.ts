@@ -138,6 +138,28 @@ it('holds names to the rule once there is one, and roles to theirs', async () =>
   await people.setRules(sefa, USUAL_RULES);
 });
 
+it('makes and renames projects, one of a name, whoever does it at once', async () => {
+  const both = await Promise.allSettled([
+    people.addProject(sefa, 'Gull'),
+    people.addProject(sefa, 'gull'),
+  ]);
+  expect(both.map(({ status }) => status).sort()).toEqual(['fulfilled', 'rejected']);
+  const { id } = await people.addProject(sefa, 'Ternn');
+  expect(await people.renameProject(sefa, id, 'Tern')).toEqual({ id, name: 'Tern' });
+  expect(await people.renameProject(sefa, id, 'TERN')).toEqual({ id, name: 'TERN' });
+  const refused = { status: 409, kept: 'Nothing was changed.' };
+  await expect(people.renameProject(sefa, id, 'GULL')).rejects.toMatchObject(refused);
+  await expect(people.renameProject(sefa, 'none', 'Auk')).rejects.toMatchObject({ status: 404 });
+  await people.changePerson(sefa, 'ilo', { projects: [id] });
+  const { deeds } = await people.listDeeds(undefined);
+  expect(deeds.slice(0, 3).map(({ what, about }) => `${what}: ${about}`)).toEqual([
+    expect.stringMatching(/^changed: .*projects: TERN$/),
+    'renamed a project: Tern, now TERN',
+    'renamed a project: Ternn, now Tern',
+  ]);
+  await people.setRules(sefa, USUAL_RULES);
+});
+
 it('writes down what was done, and by whom', async () => {
   const { deeds } = await people.listDeeds(undefined);
   expect(deeds[0]).toMatchObject({ actor: 'sefa', what: 'set the rules' });

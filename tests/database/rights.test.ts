@@ -24,7 +24,7 @@ import { askConsequences } from '@/server/outlooks';
 import { saveMaterialFile } from '@/server/material-files';
 import { createMaterial, saveMaterial } from '@/server/materials';
 import { searchLibrary } from '@/server/library';
-import { invite } from '@/server/people';
+import { addProject, invite } from '@/server/people';
 import { saveEntryFile } from '@/server/group-files';
 import { keepPreset } from '@/server/presets';
 import { USUAL_RULES } from '@/server/rules';
@@ -391,6 +391,10 @@ const SAMPLES: Readonly<Record<string, () => Sample | Promise<Sample>>> = {
   'POST /api/people/:id/reset': () => ({ params: { id: 'leaver' }, body: {} }),
   'POST /api/people/:id/end-sessions': () => ({ params: { id: 'leaver' }, body: {} }),
   'POST /api/people/projects': () => ({ body: { name: `Project ${String(made++)}` } }),
+  'POST /api/people/projects/:id': async () => ({
+    params: { id: (await addProject(artist, `Project ${String(made++)}`)).id },
+    body: { name: `Project ${String(made++)}` },
+  }),
   'POST /api/people/rules': () => ({ body: USUAL_RULES }),
   'POST /api/auth/link': async () => ({ body: { secret: await newSecret() } }),
   'POST /api/auth/link/take': async () => ({

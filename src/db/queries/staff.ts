@@ -29,6 +29,12 @@ export const listAllProjects = () =>
     .from(project)
     .orderBy(project.name, project.id);
 
+/** @returns whether there is such a project */
+export async function renameProject({ id, name }: { id: string; name: string }): Promise<boolean> {
+  const done = await database().update(project).set({ name }).where(eq(project.id, id));
+  return done.rowCount === 1;
+}
+
 const isOpen = () => and(isNull(invitation.usedAt), gt(invitation.expiresAt, sql`now()`));
 /** Links that were neither used nor are too old, the newest first. */
 export const listInvitations = () =>

@@ -1,4 +1,5 @@
 'use client';
+import { LONGEST_SET_NAME } from '@/contract/sets';
 import { DropdownMenu } from 'radix-ui';
 import { useState } from 'react';
 import { toast } from 'sonner';
@@ -10,7 +11,7 @@ import { Button } from '@/ui/Button';
 import { Menu } from '@/ui/Menu';
 import { tellProblem } from '@/ui/tell-problem';
 import { SET_ACTS } from './set-acts';
-import { LONGEST_SET_NAME, NameField } from './NameField';
+import { NameField } from '@/ui/NameField';
 
 interface Props {
   readonly chosen: readonly MaterialSummary[];

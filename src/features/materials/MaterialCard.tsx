@@ -16,7 +16,7 @@ import { Swatch } from '@/ui/Swatch';
 import { saveWithProgress } from '@/ui/transfer';
 import { tellProblem } from '@/ui/tell-problem';
 import { KeepStarter } from './KeepStarter';
-import { NameField } from './NameField';
+import { NameField } from '@/ui/NameField';
 
 interface Props {
   readonly material: MaterialSummary;

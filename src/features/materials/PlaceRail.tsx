@@ -1,9 +1,10 @@
 'use client';
+import { LONGEST_SET_NAME } from '@/contract/sets';
 import { FolderPlus } from 'lucide-react';
 import { useState } from 'react';
 import type { MaterialPlaces } from '@/contract/materials';
 import { SetMenu } from './SetMenu';
-import { LONGEST_SET_NAME, NameField } from './NameField';
+import { NameField } from '@/ui/NameField';
 import { SET_ACTS } from './set-acts';
 
 /** A project, a set of it, or all there is. */

@@ -1,10 +1,11 @@
 'use client';
+import { LONGEST_SET_NAME } from '@/contract/sets';
 import { MoreHorizontal } from 'lucide-react';
 import { DropdownMenu } from 'radix-ui';
 import { useState } from 'react';
 import type { MaterialSet } from '@/contract/materials';
 import { Menu } from '@/ui/Menu';
-import { LONGEST_SET_NAME, NameField } from './NameField';
+import { NameField } from '@/ui/NameField';
 import { SET_ACTS } from './set-acts';
 
 interface Props {

@@ -1,7 +1,6 @@
 'use client';
-import { useState } from 'react';
 import { useForm, useWatch } from 'react-hook-form';
-import { addProject, invite, inviteForm } from '@/contract/people';
+import { invite, inviteForm } from '@/contract/people';
 import type { InviteGiven, MadeLink } from '@/contract/people';
 import { ROLES } from '@/contract/route';
 import type { Project } from '@/contract/session';
@@ -12,19 +11,17 @@ import { Choose } from '@/ui/Choose';
 import { FIELD, Field } from '@/ui/Field';
 import { ProblemNote } from '@/ui/ProblemNote';
 import { contractResolver } from '@/ui/contract-form';
-import { tellProblem } from '@/ui/tell-problem';
 import { ROLE_ITEMS } from './PersonRow';
 import { ProjectTicks } from './ProjectTicks';
 
 interface Props {
   readonly projects: readonly Project[];
   readonly onLink: (made: MadeLink, about: string) => void;
-  readonly onChanged: () => void;
 }
 const NOBODY: InviteGiven = { email: '', name: '', role: 'artist', projects: [] };
 
-/** Invites somebody by a link, and makes projects to invite them to. */
-export function InviteForm({ projects, onLink, onChanged }: Props) {
+/** Invites somebody by a link. */
+export function InviteForm({ projects, onLink }: Props) {
   const { mutate, isPending, error } = useChange(invite);
   const { register, handleSubmit, formState, control, setValue, reset } = useForm({
     resolver: contractResolver(inviteForm),
@@ -76,44 +73,10 @@ export function InviteForm({ projects, onLink, onChanged }: Props) {
           }}
         />
       </fieldset>
-      <NewProject onChanged={onChanged} />
       {error ? <ProblemNote problem={describeError(error)} /> : null}
       <Button look="strong" type="submit" disabled={isPending} className="self-start">
         Make a link
       </Button>
     </form>
-  );
-}
-
-function NewProject({ onChanged }: Pick<Props, 'onChanged'>) {
-  const [name, setName] = useState('');
-  const { mutate } = useChange(addProject);
-  const add = (): void => {
-    const made = (): void => {
-      setName('');
-      onChanged();
-    };
-    mutate({ body: { name: name.trim() } }, { onSuccess: made, onError: tellProblem });
-  };
-  return (
-    <span className="flex items-center gap-2">
-      <input
-        aria-label="Name of a new project"
-        placeholder="A new project"
-        className={FIELD}
-        value={name}
-        onChange={(event) => {
-          setName(event.target.value);
-        }}
-        onKeyDown={(event) => {
-          if (event.key !== 'Enter') return;
-          event.preventDefault();
-          add();
-        }}
-      />
-      <Button disabled={name.trim().length < 2} onClick={add}>
-        Add
-      </Button>
-    </span>
   );
 }

@@ -11,6 +11,7 @@ import { InviteForm } from './InviteForm';
 import { MadeLinkNote } from './MadeLinkNote';
 import { OpenLinks } from './OpenLinks';
 import { PersonRow } from './PersonRow';
+import { ProjectList } from './ProjectList';
 import { RulesForm } from './RulesForm';
 
 /** Asks again for everything of this page. */
@@ -67,11 +68,12 @@ export function PeopleScreen({ own }: { readonly own: string }) {
             ))}
           </tbody>
         </table>
+        <ProjectList projects={projects} people={people} onChanged={askAgain} />
         <OpenLinks invitations={invitations} onChanged={askAgain} />
         <DeedList />
       </section>
       <aside className="flex flex-col gap-5">
-        <InviteForm projects={projects} onLink={tell} onChanged={askAgain} />
+        <InviteForm projects={projects} onLink={tell} />
         <RulesForm key={JSON.stringify(rules)} rules={rules} onChanged={askAgain} />
       </aside>
     </div>

@@ -40,6 +40,3 @@ export function NameField({ label, act, name = '', longest, className = 'py-1', 
     </form>
   );
 }
-
-/** Characters of a set's name. */
-export const LONGEST_SET_NAME = 80;
