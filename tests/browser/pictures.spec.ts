@@ -14,6 +14,7 @@ const picture = (page: Page, name: string): Promise<Buffer> =>
 const shown = (page: Page): Promise<void> =>
   expect(async () => {
     await page.reload();
+    await page.waitForLoadState('networkidle');
     await expect(page.getByText('no picture yet')).toHaveCount(0, { timeout: 1000 });
     const images = page.locator('img:visible');
     await expect

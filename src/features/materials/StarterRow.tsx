@@ -27,7 +27,11 @@ export function StarterRow({ starters, models, chosen, onChoose }: Props) {
       onValueChange={(id) => {
         onChoose(starters.find((each) => each.id === id) ?? null);
       }}
-      className="grid grid-cols-[repeat(auto-fill,minmax(clamp(84px,6.2vw,150px),1fr))] gap-2"
+      className={
+        // Two rows at most: however many are on racks, the materials stay in sight.
+        'grid max-h-[clamp(212px,17vw,320px)] grid-cols-[repeat(auto-fill,minmax(clamp(80px,6.1vw,150px),1fr))] ' +
+        'gap-1.5 overflow-y-auto'
+      }
     >
       <ToggleGroup.Item value={NOTHING} className={TILE} title="An empty board and plain clay">
         <span className="grid aspect-[4/3] w-full place-items-center bg-stage">
