@@ -29,8 +29,8 @@ export function StarterRow({ starters, models, chosen, onChoose }: Props) {
       }}
       className={
         // Two rows at most: however many are on racks, the materials stay in sight.
-        'grid max-h-[clamp(212px,17vw,320px)] grid-cols-[repeat(auto-fill,minmax(clamp(80px,6.1vw,150px),1fr))] ' +
-        'gap-1.5 overflow-y-auto'
+        'grid grid-cols-[repeat(auto-fill,minmax(clamp(80px,6.1vw,150px),1fr))] gap-1.5 ' +
+        'max-h-[clamp(212px,17vw,320px)] overflow-y-auto'
       }
     >
       <ToggleGroup.Item value={NOTHING} className={TILE} title="An empty board and plain clay">
