@@ -162,23 +162,28 @@ export async function measureConsequences(count: number): Promise<ConsequenceFig
   const made = material();
   await publishBoth(made.groups);
   await insertUsers(made.document, 0, Math.min(WARMING, count));
-  const first = worker();
-  await wait(6000);
+  const [first, second] = [worker(), worker()];
+  await wait(8000);
+  // Both are warm before either is measured: else the second's start would count, and the first's
+  // not.
+  await measureJobs();
   await measureJobs();
   await insertUsers(made.document, Math.min(WARMING, count), count);
-  const one = await measureJobs();
-  const second = worker();
-  await wait(6000);
-  // Of few materials the second worker's start would be a large part.
-  if (count <= WARMING) await measureJobs();
   const two = await measureJobs();
   const killed = await measureJobs(() => second.kill('SIGKILL'));
+  const lookedAt = await countLookedAt();
+  const one = await measureJobs();
   first.kill('SIGKILL');
+  const pictures = await drawAlone(made.document, made.groups, count);
+  return { materials: count, one, two, killed, pictures, lookedAt };
+}
+
+/** Materials that the last look ahead has looked at. */
+async function countLookedAt(): Promise<number> {
   const { rows } = await database().execute<{ n: number }>(sql`select count(*)::int as n
     from consequence where state = 'done' and outlook_id =
       (select id from outlook order by created_at desc limit 1)`);
-  const pictures = await drawAlone(made.document, made.groups, count);
-  return { materials: count, one, two, killed, pictures, lookedAt: rows[0]?.n ?? 0 };
+  return rows[0]?.n ?? 0;
 }
 
 /** Seconds for the same pictures in this thread. */

@@ -1,4 +1,4 @@
-import { identifier, list, moment, nullable, oneOf, record, text, whole } from './forms';
+import { flag, identifier, list, moment, nullable, oneOf, record, text, whole } from './forms';
 import type { TypeOf } from './forms';
 import { answers, defineRoute, json } from './route';
 
@@ -41,6 +41,7 @@ const holdingForm = record({
   bytes,
   /** Revisions of a material. */
   count: whole(0),
+  isArchived: flag,
 });
 export type Holding = TypeOf<typeof holdingForm>;
 /** Things that are listed of a project, the largest first. */
@@ -51,6 +52,19 @@ export const readHoldings = defineRoute('GET', '/api/storage/:id', {
   who: { audience: 'readers', always: ['librarian'] },
   params: record({ id: identifier }),
   answer: answers(record({ holdings: list(holdingForm, MOST_HOLDINGS) })),
+});
+
+const removalForm = record({ kind: kindForm, id: identifier });
+export type Removal = TypeOf<typeof removalForm>;
+/**
+ * Removes a model, an image or an archived material for ever; 409 `storage.in-use` while anything
+ * uses it.
+ */
+export const removeHolding = defineRoute('POST', '/api/storage/:id/remove', {
+  who: { audience: 'readers', always: ['librarian'] },
+  params: record({ id: identifier }),
+  body: json(removalForm),
+  answer: answers(record({ name: text(200) })),
 });
 
 /** Limits what may be brought into a project, or takes the limit away. */

@@ -195,6 +195,12 @@ export function isAlreadyThere(error: unknown): boolean {
   return false;
 }
 
+/** Whether something that stays names what was to go. */
+export function isStillUsed(error: unknown): boolean {
+  for (const at of causesOf(error)) if (at.code === '23503') return true;
+  return false;
+}
+
 /** Whether a full disk stopped a statement. */
 export function isOutOfSpace(error: unknown): boolean {
   for (const at of causesOf(error)) if (['53100', 'ENOSPC'].includes(at.code ?? '')) return true;

@@ -38,7 +38,11 @@ export async function arrangeModel(
         { kept: 'Nothing was moved.', status: 409 },
       );
   }
-  await placeModel(id, arrangement);
+  if (projectId === undefined || projectId === model.projectId) await placeModel(id, arrangement);
+  else
+    await bringInto(projectId, 'The model is where it was.', (tx) =>
+      placeModel(id, arrangement, tx),
+    );
   return { id };
 }
 
@@ -51,7 +55,9 @@ export async function duplicateModel(
   const { blobHash, preparation } = await readableModel(user, id);
   await assertMember(user, projectId, 'Nothing was copied.');
   const made = randomUUID();
-  await insertModel({ id: made, name, projectId, blobHash, preparation, ownerId: user.id });
+  await bringInto(projectId, 'Nothing was copied.', (tx) =>
+    insertModel({ id: made, name, projectId, blobHash, preparation, ownerId: user.id }, tx),
+  );
   return { id: made };
 }
 

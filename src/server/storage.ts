@@ -17,7 +17,7 @@ const tooFull = ({ name, quotaBytes }: Room, used: string, kept: string): AppErr
   new AppError(
     'storage.full',
     `The project ${name} holds at most ${megabytes(quotaBytes ?? 0)}; ${used}.`,
-    'Remove a large model or image from it (the page Storage lists them), ' +
+    'Remove what nothing uses from it (the page Storage lists what is large), ' +
       'or ask a librarian for more room.',
     { kept, status: 413 },
   );
@@ -94,12 +94,19 @@ export async function readStorage(user: SignedIn): Promise<Storage> {
 /** The name under which what belongs to no project is asked for. */
 const SHARED = 'studio';
 
+/**
+ * The project of which storage is asked; null for what belongs to none, which librarians see.
+ * @throws AppError where the person may not see it
+ */
+export async function holderOf(user: SignedIn, id: string): Promise<string | null> {
+  if (user.role === 'librarian') return id === SHARED ? null : id;
+  if ((await listProjects(user)).some((project) => project.id === id)) return id;
+  throw notFound();
+}
+
 /** What takes most room in a project, the largest first. */
 export async function readHoldings(user: SignedIn, id: string): Promise<{ holdings: Holding[] }> {
-  const isLibrarian = user.role === 'librarian';
-  if (!isLibrarian && !(await listProjects(user)).some((project) => project.id === id))
-    throw notFound();
-  const found = await rows.listHoldings(isLibrarian && id === SHARED ? null : id, MOST_HOLDINGS);
+  const found = await rows.listHoldings(await holderOf(user, id), MOST_HOLDINGS);
   return { holdings: found.map(({ projectId: _projectId, ...holding }) => ({ ...holding })) };
 }
 

@@ -122,3 +122,24 @@ test('a full project says so before and keeps nothing; its page says who uses wh
   await page.goto('/work');
   await expect(page.getByText('Putting the studio in order').first()).toBeVisible();
 });
+
+test('what nothing uses is removed for ever; what is in use says by what', async ({ page }) => {
+  await signIn(page, 'maren');
+  await act(page, 'Bell bronze', /^Duplicate/);
+  await expect(page.getByText('Made “Bell bronze (copy)”')).toBeVisible();
+  const holds = page.getByRole('region', { name: 'What Lantern ferry holds' });
+  const remove = async (): Promise<void> => {
+    await page.goto('/storage');
+    await holds.getByRole('button', { name: 'Remove Bell bronze (copy)', exact: true }).click();
+    await page.keyboard.press('Enter');
+  };
+  await remove();
+  await expect(page.getByText('It is in use: it is not archived.')).toBeVisible();
+  await page.goto('/materials');
+  await untilAwake(page);
+  await act(page, 'Bell bronze (copy)', /^Archive/);
+  await remove();
+  await expect(page.getByText('“Bell bronze (copy)” is removed.')).toBeVisible();
+  await expect(holds.getByText('Bell bronze (copy)')).toHaveCount(0);
+  await expect(holds.getByText('Bell bronze').first()).toBeVisible();
+});

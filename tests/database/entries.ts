@@ -5,7 +5,13 @@ import { groupSelection } from '@/core/edit/group';
 import { addNode, setValue } from '@/core/edit/nodes';
 import type { NetworkDocument } from '@/core/graph/document';
 import { bringIn } from '@/core/releases/release-groups';
-import { findEntryByName } from '@/db/queries/library';
+import {
+  decide,
+  findEntryByName,
+  findRelease,
+  insertRelease,
+  listReleases,
+} from '@/db/queries/library';
 import type { SignedIn } from '@/server/authentication';
 import { openRelease } from '@/server/library';
 import { openMaterial, saveMaterial } from '@/server/materials';
@@ -129,4 +135,27 @@ export async function releaseIn(who: SignedIn, materialId: string, entryId: stri
     revision,
     document,
   };
+}
+
+/** A proposed release of an entry, like its first; the one of before is sent back. */
+export async function proposeNext(
+  entryId: string,
+  authorId: string,
+  version: string,
+): Promise<string> {
+  const release = await findRelease(entryId, '1.0.0');
+  if (!release) throw new Error('the entry has no release');
+  for (const { version: before, state } of await listReleases(entryId))
+    if (state === 'proposed')
+      await decide(entryId, before, { state: 'returned', remarks: [], decidedBy: authorId });
+  const { groups, documentVersion, swatchHash, sourceMaterialId, sourceRevision } = release;
+  await insertRelease(
+    { id: entryId, rack: '', name: '', description: '', tags: [], authorId },
+    {
+      ...{ entryId, groups, documentVersion, sourceMaterialId, sourceRevision, swatchHash },
+      ...{ contentHash: version, authorId, state: 'proposed', baseVersion: '1.0.0' },
+    },
+    () => version,
+  );
+  return version;
 }

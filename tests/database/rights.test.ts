@@ -12,7 +12,6 @@ import { addDial } from '@/core/edit/dials';
 import { groupSelection } from '@/core/edit/group';
 import { storeBlob } from '@/db/queries/blobs';
 import { noteWorker } from '@/db/queries/jobs';
-import { decide, findRelease, insertRelease, listReleases } from '@/db/queries/library';
 import { insertModel, replaceModelFile } from '@/db/queries/models';
 import { setSwatch } from '@/db/queries/materials';
 import type { SignedIn } from '@/server/authentication';
@@ -22,6 +21,7 @@ import { SWATCH } from '@/server/jobs/lanes';
 import { startPublication } from '@/server/publication';
 import { askConsequences } from '@/server/outlooks';
 import { saveMaterialFile } from '@/server/material-files';
+import { arrangeMaterial } from '@/server/material-places';
 import { createMaterial, saveMaterial } from '@/server/materials';
 import { searchLibrary } from '@/server/library';
 import { addProject, invite } from '@/server/people';
@@ -32,6 +32,7 @@ import { createSet } from '@/server/sets';
 import { keepState } from '@/server/states';
 import { keepStarter } from '@/server/starters';
 import { routeAddress } from '@/state/api';
+import { proposeNext } from './entries';
 import { GREY_RAMP, painted as networkOfFerry } from './ferry-studio';
 import { bytesOf } from './files';
 import { makePerson, startStudio, workOff } from './studio';
@@ -116,6 +117,12 @@ async function newState(): Promise<{ id: string; state: string }> {
 const newMaterial = async (): Promise<string> =>
   (await createMaterial(artist, { projectId: 'ferry', modelId: 'tile', document: painted })).id;
 
+const newArchived = async (): Promise<string> => {
+  const id = await newMaterial();
+  await arrangeMaterial(artist, id, { isArchived: true });
+  return id;
+};
+
 const keptRamp = (name: string) => ({
   ...({ kind: 'ramp', rack: 'project:ferry', name, description: '', tags: [] } as const),
   value: GREY_RAMP,
@@ -153,33 +160,6 @@ const publication = async (name: string) => ({
   next: null,
   notes: '',
 });
-/** A proposed release of the copied entry; the one of before is sent back. */
-async function propose(): Promise<string> {
-  const release = await findRelease(known.copied, '1.0.0');
-  if (!release) throw new Error('the copy has no release');
-  for (const { version, state } of await listReleases(known.copied))
-    if (state === 'proposed')
-      await decide(known.copied, version, { state: 'returned', remarks: [], decidedBy: artist.id });
-  const { documentVersion, swatchHash, sourceMaterialId, sourceRevision } = release;
-  const version = `1.0.${String(++made)}`;
-  await insertRelease(
-    { id: known.copied, rack: '', name: '', description: '', tags: [], authorId: artist.id },
-    {
-      entryId: known.copied,
-      groups: release.groups,
-      documentVersion,
-      contentHash: version,
-      sourceMaterialId,
-      sourceRevision,
-      swatchHash,
-      authorId: artist.id,
-      state: 'proposed',
-      baseVersion: '1.0.0',
-    },
-    () => version,
-  );
-  return version;
-}
 const newcomer = () => ({
   email: `new${String(made++)}@studio.example`,
   ...{ name: 'Newcomer', role: 'artist' as const, projects: ['ferry'] },
@@ -260,6 +240,10 @@ const SAMPLES: Readonly<Record<string, () => Sample | Promise<Sample>>> = {
   'GET /api/storage': () => ({}),
   'GET /api/storage/:id': () => ({ params: { id: 'ferry' } }),
   'POST /api/storage/:id/limit': () => ({ params: { id: 'ferry' }, body: { quotaBytes: null } }),
+  'POST /api/storage/:id/remove': async () => ({
+    params: { id: 'ferry' },
+    body: { kind: 'material', id: await newArchived() },
+  }),
   'POST /api/storage/tidy': () => ({ body: {} }),
   'POST /api/sets': () => ({ body: { projectId: 'ferry', name: `Set ${String(made++)}` } }),
   'POST /api/sets/:id/arrange': async () => ({
@@ -371,7 +355,11 @@ const SAMPLES: Readonly<Record<string, () => Sample | Promise<Sample>>> = {
   }),
   'POST /api/library/:id/decide': async () => ({
     params: { id: known.copied },
-    body: { version: await propose(), isAccepted: false, remarks: [] },
+    body: {
+      version: await proposeNext(known.copied, artist.id, `1.0.${String(++made)}`),
+      isAccepted: false,
+      remarks: [],
+    },
   }),
   'GET /api/releases/waiting': () => ({}),
   'GET /api/releases/proposed': () => ({}),

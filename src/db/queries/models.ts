@@ -89,13 +89,14 @@ export async function arrangeModel(
     projectId,
     isArchived,
   }: { readonly name?: string; readonly projectId?: string; readonly isArchived?: boolean },
+  on: Executor = database(),
 ): Promise<void> {
   const set = {
     ...(name === undefined ? {} : { name }),
     ...(projectId === undefined ? {} : { projectId }),
     ...(isArchived === undefined ? {} : { archivedAt: isArchived ? new Date() : null }),
   };
-  if (Object.keys(set).length > 0) await database().update(model).set(set).where(eq(model.id, id));
+  if (Object.keys(set).length > 0) await on.update(model).set(set).where(eq(model.id, id));
 }
 
 /** Whether a material of another project than this one is looked at on the model. */

@@ -15,6 +15,7 @@ export interface Holding {
   readonly bytes: number;
   /** Revisions of a material; 1 for a file. */
   readonly count: number;
+  readonly isArchived: boolean;
 }
 
 /**
@@ -25,15 +26,17 @@ export interface Holding {
 const holdings = (isOf: (column: SQL) => SQL): SQL => sql`
   select m.project_id as "projectId", 'model' as kind, m.id, m.name, u.name as "ownerName",
     octet_length(b.bytes) + coalesce((select octet_length(f.bytes) from blob f
-      where f.hash = m.former_blob_hash), 0) as bytes, 1 as count
+      where f.hash = m.former_blob_hash), 0) as bytes, 1 as count,
+    m.archived_at is not null as "isArchived"
   from model m join blob b on b.hash = m.blob_hash left join "user" u on u.id = m.owner_id
   where ${isOf(sql`m.project_id`)}
   union all
-  select i.project_id, 'image', i.hash, i.name, u.name, octet_length(b.bytes), 1
+  select i.project_id, 'image', i.hash, i.name, u.name, octet_length(b.bytes), 1, false
   from image i join blob b on b.hash = i.hash join "user" u on u.id = i.owner_id
   where ${isOf(sql`i.project_id`)}
   union all
-  select m.project_id, 'material', m.id, m.name, u.name, r.bytes::int, r.count
+  select m.project_id, 'material', m.id, m.name, u.name, r.bytes::int, r.count,
+    m.archived_at is not null
   from material m join "user" u on u.id = m.owner_id join lateral (
     select coalesce(sum(pg_column_size(v.document)), 0) as bytes, count(*)::int as count
     from revision v where v.material_id = m.id) r on true

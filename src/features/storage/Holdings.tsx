@@ -5,6 +5,7 @@ import type { Holding } from '@/contract/storage';
 import { describeError } from '@/core/base/problem';
 import { useCall } from '@/state/use-call';
 import { ProblemNote } from '@/ui/ProblemNote';
+import { RemoveThing } from './RemoveThing';
 import { sizeWords } from './sizes';
 
 /** Bytes by person, the largest first. */
@@ -49,25 +50,41 @@ export function Holdings({ id }: { readonly id: string }) {
             <th className="py-1 pr-2 font-normal">What</th>
             <th className="py-1 pr-2 font-normal">Whose</th>
             <th className="py-1 text-right font-normal">Room</th>
+            <th className="py-1 font-normal">
+              <span className="sr-only">Remove</span>
+            </th>
           </tr>
         </thead>
         <tbody>
-          {holdings.map(({ kind, id: thing, name, ownerName, bytes, count }) => (
-            <tr key={`${kind} ${thing}`} className="border-t border-line">
-              <td className="max-w-[220px] truncate py-1 pr-2">
-                <Name kind={kind} id={thing} name={name} />
-              </td>
-              <td className="py-1 pr-2 text-soft">
-                {kind === 'material'
-                  ? `material, ${String(count)} ${count === 1 ? 'revision' : 'revisions'}`
-                  : kind}
-              </td>
-              <td className="py-1 pr-2">{ownerName}</td>
-              <td className="figures py-1 text-right">{sizeWords(bytes)}</td>
-            </tr>
+          {holdings.map((thing) => (
+            <Row key={`${thing.kind} ${thing.id}`} projectId={id} thing={thing} />
           ))}
         </tbody>
       </table>
     </>
+  );
+}
+
+/** What kind of thing it is, in words. */
+const kindWords = ({ kind, count, isArchived }: Holding): string =>
+  [
+    kind,
+    ...(kind === 'material' ? [`${String(count)} ${count === 1 ? 'revision' : 'revisions'}`] : []),
+    ...(isArchived ? ['archived'] : []),
+  ].join(', ');
+
+function Row({ projectId, thing }: { readonly projectId: string; readonly thing: Holding }) {
+  return (
+    <tr className="border-t border-line">
+      <td className="max-w-[220px] truncate py-1 pr-2">
+        <Name kind={thing.kind} id={thing.id} name={thing.name} />
+      </td>
+      <td className="py-1 pr-2 text-soft">{kindWords(thing)}</td>
+      <td className="py-1 pr-2">{thing.ownerName}</td>
+      <td className="figures py-1 pr-2 text-right">{sizeWords(thing.bytes)}</td>
+      <td className="py-1">
+        <RemoveThing projectId={projectId} thing={thing} />
+      </td>
+    </tr>
   );
 }
