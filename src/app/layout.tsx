@@ -2,6 +2,7 @@ import '@fontsource-variable/instrument-sans';
 import '@fontsource-variable/spline-sans-mono';
 import '@xyflow/react/dist/style.css';
 import './globals.css';
+import './board.css';
 import type { Metadata } from 'next';
 import { cookies } from 'next/headers';
 import type { ReactNode } from 'react';

@@ -35,7 +35,7 @@ const STRONG = 'border-weld bg-weld px-2.5 py-1 font-semibold text-weld-ink';
 export function MaterialChoice({ isStrong = false, ...given }: Props) {
   const { label, title, search } = given;
   return (
-    <Popover.Root open={search.isOpen} onOpenChange={search.onOpen}>
+    <Popover.Root modal open={search.isOpen} onOpenChange={search.onOpen}>
       <Popover.Trigger
         aria-label={label === title ? undefined : `${label}: ${title}`}
         className={

@@ -123,3 +123,25 @@ test('a library entry, a model, the work', async ({ page }) => {
   await expect(page.getByText('Looking …')).toBeHidden();
   await picture(page, 'work');
 });
+
+test('several models at once', async ({ page }) => {
+  await signIn(page, 'tove');
+  await page.getByRole('link', { name: 'Bollard, worn and salted' }).click();
+  await untilIdle(page);
+  await page.getByRole('button', { name: 'Models on the stage', exact: true }).click();
+  const panel = page.getByRole('region', { name: 'Models on the stage' });
+  for (const model of ['Study form', 'Mooring bell']) {
+    await panel.getByLabel('Put a model beside it').click();
+    await page.getByRole('option', { name: model }).click();
+  }
+  await panel.getByLabel('Network on Mooring bell').click();
+  await page.getByPlaceholder('Name, model, person, project').fill('mooring bell');
+  await page
+    .getByRole('option', { name: /Mooring bell, worn/ })
+    .first()
+    .click();
+  await untilIdle(page);
+  await page.getByRole('button', { name: 'Frame the model' }).click();
+  await untilIdle(page);
+  await picture(page, 'companions');
+});

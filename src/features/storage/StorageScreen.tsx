@@ -150,7 +150,7 @@ function StudioOwn({
       <p className="mt-1 text-soft">
         {tidied === null
           ? 'That has not been done yet.'
-          : `Last done ${new Date(tidied.at).toLocaleString('en')}: ${tidied.words}.`}
+          : `Last done ${new Date(tidied.at).toLocaleString('en-GB', { dateStyle: 'short', timeStyle: 'short' })}: ${tidied.words}.`}
       </p>
       {isLibrarian ? (
         <Button
