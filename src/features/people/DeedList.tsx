@@ -3,6 +3,7 @@ import { useState } from 'react';
 import { listDeeds } from '@/contract/people';
 import { useCall } from '@/state/use-call';
 import { Button } from '@/ui/Button';
+import { shortMoment } from '@/ui/moments';
 
 /** What was done to people and rules, the newest first. */
 export function DeedList() {
@@ -21,7 +22,7 @@ export function DeedList() {
         {deeds.map(({ id, at, actor, what, about }) => (
           <li key={id} className="flex gap-2 border-t border-line py-1">
             <time className="figures shrink-0 text-soft" dateTime={at}>
-              {new Date(at).toLocaleString('en-GB', { dateStyle: 'short', timeStyle: 'short' })}
+              {shortMoment(at)}
             </time>
             <span>
               {actor} {what}: {about}

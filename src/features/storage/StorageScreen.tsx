@@ -11,6 +11,7 @@ import { ProblemNote } from '@/ui/ProblemNote';
 import { tellProblem } from '@/ui/tell-problem';
 import { Holdings } from './Holdings';
 import { LimitForm } from './LimitForm';
+import { shortMoment } from '@/ui/moments';
 import { KINDS, sizeWords } from './sizes';
 
 /** How much room each project takes, of how much; what takes most of it, and whose it is. */
@@ -150,7 +151,7 @@ function StudioOwn({
       <p className="mt-1 text-soft">
         {tidied === null
           ? 'That has not been done yet.'
-          : `Last done ${new Date(tidied.at).toLocaleString('en-GB', { dateStyle: 'short', timeStyle: 'short' })}: ${tidied.words}.`}
+          : `Last done ${shortMoment(tidied.at)}: ${tidied.words}.`}
       </p>
       {isLibrarian ? (
         <Button
