@@ -38,7 +38,9 @@ async function assertSound(entryId: string): Promise<void> {
     throw new AppError(
       'entry.unproved',
       release?.fault ?? 'Its newest release was neither proved nor compared.',
-      'Publish it once more from its material.',
+      release?.sourceMaterialId === ''
+        ? 'It came by a file: place it in a material, and publish it from there.'
+        : 'Publish it once more from its material.',
       { kept: UNCHANGED, status: 409 },
     );
 }

@@ -7,6 +7,7 @@ import { addDial } from '@/core/edit/dials';
 import type { NetworkDocument } from '@/core/graph/document';
 import { findRelease, listReleases } from '@/db/queries/library';
 import type { SignedIn } from '@/server/authentication';
+import { arrangeEntry } from '@/server/entry-places';
 import { saveEntryFile, startBringing } from '@/server/group-files';
 import { searchLibrary } from '@/server/library';
 import { saveMaterial } from '@/server/materials';
@@ -110,6 +111,21 @@ it('is there once, however often it is brought, and takes up what is newer', asy
   expect(whole.row?.result).toMatchObject({
     entryId: first.row?.result?.['entryId'],
     added: 1,
+  });
+}, 60_000);
+
+it('with one release alone moves up no rack: nothing here proves it, which is said', async () => {
+  const [first] = partOf('releases.json') as unknown[];
+  const manifest = { ...(partOf('manifest.json') as object), name: 'Grain alone' };
+  const { row } = await bring(
+    altered({ 'manifest.json': manifest, 'releases.json': [first] }),
+    artist,
+  );
+  await expect(
+    arrangeEntry(artist, String(row?.result?.['entryId']), { rack: 'project:ferry' }),
+  ).rejects.toMatchObject({
+    code: 'entry.unproved',
+    action: expect.stringContaining('came by a file') as string,
   });
 }, 60_000);
 
