@@ -1,7 +1,7 @@
 import type { Removal } from '@/contract/storage';
 import { AppError } from '@/core/base/diagnostic';
 import { isStillUsed } from '@/db/client';
-import { findUses, holdsThing, removeThing } from '@/db/queries/removal';
+import { NOT_ARCHIVED, findUses, holdsThing, removeThing } from '@/db/queries/removal';
 import type { Use } from '@/db/queries/removal';
 import { noteDeed } from '@/db/queries/staff';
 import type { SignedIn } from './authentication';
@@ -27,8 +27,10 @@ function inUse(uses: readonly Use[], holders: readonly string[]): AppError {
   if (more > 0) told.push(`${String(more)} more ${more === 1 ? 'use' : 'uses'} of it`);
   return new AppError(
     'storage.in-use',
-    `It is in use: ${told.join('; ')}.`,
-    'Take it out of there first. A material is archived first.',
+    `It cannot be removed: ${told.join('; ')}.`,
+    uses.some(({ words }) => words === NOT_ARCHIVED)
+      ? 'Archive it first.'
+      : 'Take it out of there first.',
     { kept: KEPT, status: 409 },
   );
 }

@@ -134,7 +134,7 @@ test('what nothing uses is removed for ever; what is in use says by what', async
     await page.keyboard.press('Enter');
   };
   await remove();
-  await expect(page.getByText('It is in use: it is not archived.')).toBeVisible();
+  await expect(page.getByText('It cannot be removed: it is not archived.')).toBeVisible();
   await page.goto('/materials');
   await untilAwake(page);
   await act(page, 'Bell bronze (copy)', /^Archive/);

@@ -11,6 +11,8 @@ export interface Use {
   /** Whose it is: a project's id, a person's rack, or null where everybody may know of it. */
   readonly holder: string | null;
 }
+/** What keeps a material before anything else does. */
+export const NOT_ARCHIVED = 'it is not archived';
 /** Uses that are looked for: more are not read by anybody. */
 const MOST_USES = 50;
 /** Materials and entries of which all is read in one statement, so that none takes long. */
@@ -40,7 +42,7 @@ const modelUses = (id: string): Promise<readonly Use[]> =>
 
 const materialUses = (id: string): Promise<readonly Use[]> =>
   readUses(sql`
-    select 'it is not archived' as words, project_id as holder
+    select ${NOT_ARCHIVED}::text as words, project_id as holder
     from material where id = ${id} and archived_at is null
     union select format('%s %s was published from it', e.name, r.version),
       ${holderOf(sql`e.rack`)}

@@ -82,7 +82,7 @@ function Row({ projectId, thing }: { readonly projectId: string; readonly thing:
       <td className="py-1 pr-2 text-soft">{kindWords(thing)}</td>
       <td className="py-1 pr-2">{thing.ownerName}</td>
       <td className="figures py-1 pr-2 text-right">{sizeWords(thing.bytes)}</td>
-      <td className="py-1">
+      <td className="relative h-[32px] w-[24px] py-1">
         <RemoveThing projectId={projectId} thing={thing} />
       </td>
     </tr>

@@ -49,7 +49,15 @@ export function RemoveThing({ projectId, thing: { kind, id, name } }: Props) {
       </IconButton>
     );
   return (
-    <span role="group" aria-label={`Remove ${name} for ever`} className="flex gap-1">
+    // Over the row, so that asking moves nothing of the table.
+    <span
+      role="group"
+      aria-label={`Remove ${name} for ever`}
+      className={
+        'absolute inset-y-0 right-0 z-10 flex items-center gap-1 bg-panel pl-2 ' +
+        'whitespace-nowrap'
+      }
+    >
       <Button autoFocus className={SMALL} disabled={isPending} onClick={remove}>
         Remove for ever
       </Button>
