@@ -14,6 +14,8 @@ export default {
       },
     ],
   },
+  globalSetup: '<rootDir>/tests/support/begin-run.ts',
+  globalTeardown: '<rootDir>/tests/support/end-run.ts',
   maxWorkers: 2,
   testTimeout: 120000,
 };

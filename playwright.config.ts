@@ -1,19 +1,38 @@
 import { defineConfig } from '@playwright/test';
+import {
+  STUDIO_COUNT,
+  studioFolder,
+  studioOrigin,
+  studioPort,
+} from './tests/browser/support/studios';
 
-const port = Number(process.env['TEST_PORT'] ?? 4317);
+/** Begun first: whoever comes last must not be the one who takes longest. */
+const LONGEST = [
+  'findings',
+  'library',
+  'models',
+  'swatches',
+  'two-ways',
+  'accessible',
+  'agreement',
+];
+const longest = LONGEST.map((name) => `${name}.spec.ts`);
+const always = { testDir: './tests/browser', fullyParallel: true };
+// The README's pictures are made when they are asked for: `npm run pictures`.
+const onDemand = process.env['REFRESH_PICTURES'] ? [] : ['pictures.spec.ts'];
+
 export default defineConfig({
-  testDir: './tests/browser',
+  projects: [
+    { ...always, name: 'long', testMatch: longest },
+    { ...always, name: 'other', testIgnore: [...longest, ...onDemand] },
+  ],
   outputDir: './test-results/artifacts',
-  // The README's pictures are made when they are asked for: `npm run pictures`.
-  testIgnore: process.env['REFRESH_PICTURES'] ? [] : ['pictures.spec.ts'],
   timeout: 240_000,
   expect: { timeout: 30_000 },
-  workers: 1,
-  fullyParallel: false,
+  workers: STUDIO_COUNT,
   retries: process.env['CI'] ? 1 : 0,
   reporter: [['list'], ['json', { outputFile: 'test-results/browser.json' }]],
   use: {
-    baseURL: `http://127.0.0.1:${String(port)}`,
     viewport: { width: 1280, height: 800 },
     actionTimeout: 30_000,
     launchOptions: {
@@ -29,18 +48,17 @@ export default defineConfig({
       ],
     },
   },
-  // The real start command, on a database of its own.
-  webServer: {
-    command: 'rm -rf .data/check && BRIGHT_LOOM_DATA="$PWD/.data/check" ./start --throw-away',
-    url: `http://127.0.0.1:${String(port)}/sign-in`,
+  // The real start command, once for each worker, on copies of one demo.
+  webServer: Array.from({ length: STUDIO_COUNT }, (_, index) => ({
+    command: [
+      'node --import tsx scripts/check/studio.ts',
+      studioFolder(index),
+      studioPort(index),
+    ].join(' '),
+    url: `${studioOrigin(index)}/sign-in`,
     reuseExistingServer: false,
-    timeout: 300_000,
-    env: {
-      PORT: String(port),
-      BRIGHT_LOOM_CHECK_ANSWERS: 'yes',
-      NEXT_PUBLIC_TEST_HOOKS: 'yes',
-    },
-    stdout: 'pipe',
-    gracefulShutdown: { signal: 'SIGTERM', timeout: 15_000 },
-  },
+    timeout: 400_000,
+    stdout: 'pipe' as const,
+    gracefulShutdown: { signal: 'SIGTERM' as const, timeout: 15_000 },
+  })),
 });

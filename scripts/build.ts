@@ -11,8 +11,8 @@ const CONFIGURATION = [
   'postcss.config.mjs',
 ];
 
-/** A hash of everything the build reads. */
-function sourceHash(root: string): string {
+/** A hash of all files of folders, and of what the build is configured by. */
+export function hashSources(root: string, folders: readonly string[]): string {
   const hash = createHash('sha256');
   const visit = (at: string): void => {
     const entries = readdirSync(at, { withFileTypes: true });
@@ -24,7 +24,7 @@ function sourceHash(root: string): string {
       }
     }
   };
-  visit(path.join(root, 'src'));
+  for (const folder of folders) visit(path.join(root, folder));
   hash.update(process.env.NEXT_PUBLIC_TEST_HOOKS ?? 'no');
   for (const file of CONFIGURATION) hash.update(readFileSync(path.join(root, file)));
   return hash.digest('hex');
@@ -49,7 +49,7 @@ function finish(root: string, args: readonly string[]): Promise<void> {
 /** Builds where needed; other work of this process goes on meanwhile. */
 export async function build(root: string, say: (text: string) => void): Promise<void> {
   const stamp = path.join(root, '.next/bright-loom-sources');
-  const wanted = sourceHash(root);
+  const wanted = hashSources(root, ['src']);
   if (existsSync(stamp) && readFileSync(stamp, 'utf8') === wanted) {
     say('the build is up to date');
     return;

@@ -5,6 +5,7 @@ import { execFileSync, spawnSync } from 'node:child_process';
 import { randomBytes } from 'node:crypto';
 import {
   chmodSync,
+  cpSync,
   existsSync,
   mkdirSync,
   readFileSync,
@@ -91,6 +92,28 @@ function dataFolder(folder: string, say: (text: string) => void): string {
   }
   writeFileSync(noted, `${chosen}\n`);
   return chosen;
+}
+
+/** Gives a folder that root made to the user under which PostgreSQL runs. */
+function giveToPostgres(root: string): void {
+  if (!isRoot()) return;
+  execFileSync('chown', ['-R', 'postgres:', root]);
+  chmodSync(root, 0o700);
+}
+
+/**
+ * Copies a cluster that does not run, with its settings, into a folder that has none.
+ *
+ * @throws Error where either runs or the second has data already
+ */
+export function copyCluster(from: string, to: string, say: (text: string) => void): void {
+  mkdirSync(to, { recursive: true, mode: 0o711 });
+  const [source, target] = [dataFolder(from, say), dataFolder(to, say)];
+  if (existsSync(lockFile(path.join(source, 'data'))) || existsSync(path.join(target, 'data')))
+    throw new Error(`${from} cannot be copied to ${to}: the one runs, or the other has data.`);
+  cpSync(path.join(source, 'data'), path.join(target, 'data'), { recursive: true });
+  giveToPostgres(target);
+  for (const file of [PASSWORD, SETTINGS]) cpSync(path.join(from, file), path.join(to, file));
 }
 
 /** Makes and starts the cluster; a running one is used as it is. */
@@ -182,10 +205,7 @@ function initialise(
   say(`making a database cluster in ${root}`);
   const file = path.join(root, 'first-password');
   writeFileSync(file, password, { mode: 0o600 });
-  if (isRoot()) {
-    execFileSync('chown', ['-R', 'postgres:', root]);
-    chmodSync(root, 0o700);
-  }
+  giveToPostgres(root);
   run(path.join(binaries, 'initdb'), [
     '-D',
     data,

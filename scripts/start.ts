@@ -4,12 +4,9 @@
  */
 import { existsSync, mkdirSync } from 'node:fs';
 import path from 'node:path';
-import { closeDatabase, migrateDatabase } from '@/db/client';
+import { closeDatabase } from '@/db/client';
 import { DEMO_PEOPLE } from '@/server/demo/people';
-import { isSeeded } from '@/db/queries/seeding';
-import { seedDemo, storeShippedModels } from '@/server/demo/seed';
-import { shelveAll } from '@/server/shelving';
-import { stopQueue } from '@/server/jobs/queue';
+import { bringUpTables } from './bring-up-tables';
 import { build } from './build';
 import { FOLDER_NOTE, LOGS } from './cluster-files';
 import { removeCluster, startCluster } from './cluster';
@@ -107,14 +104,7 @@ async function bringUpDatabase(settings: Settings): Promise<void> {
     });
     process.env['DATABASE_URL'] = cluster.url;
   } else say('using the database of DATABASE_URL');
-  say('bringing the tables up to date');
-  await migrateDatabase(path.join(root, 'drizzle'));
-  await storeShippedModels();
-  if (wantsDemo()) await seedDemo(settings.demoPassword, say);
-  isPeopled = await isSeeded();
-  await shelveAll();
-  await stopQueue();
-  await closeDatabase();
+  isPeopled = await bringUpTables(wantsDemo() ? settings.demoPassword : null, say);
 }
 
 function runPrograms({ port, host, publicUrl, secret }: Settings): void {

@@ -15,3 +15,17 @@ export const systemClock: Clock = {
     };
   },
 };
+
+/** Turns of the page, and how long one lasts in milliseconds: components answer within a frame. */
+const CALM_TURNS = 4,
+  TURN_MS = 16;
+
+/** Resolves once something is idle, and stays so for some turns of the page. */
+export async function untilCalm(isIdle: () => boolean, clock: Clock): Promise<void> {
+  for (let calm = 0; calm < CALM_TURNS;) {
+    await new Promise<void>((resolve) => {
+      clock.after(TURN_MS, resolve);
+    });
+    calm = isIdle() ? calm + 1 : 0;
+  }
+}

@@ -13,7 +13,7 @@ import { unwrap } from '../workers/answer';
 import { decodeApart } from '../workers/decode-apart';
 import { WorkerPool } from '../workers/pool';
 import { client } from './client';
-import { systemClock } from './clock';
+import { systemClock, untilCalm } from './clock';
 import { StageCompanions } from './companions';
 import type { EditorParts } from './editor-parts';
 import { FindingsKeeper } from './findings';
@@ -203,6 +203,11 @@ export class Evaluation {
       !this.images.isWorking &&
       !(this.stage?.isBusy ?? true)
     );
+  }
+
+  /** Resolves once nothing is left to do, and nothing follows from what was done. */
+  whenIdle(): Promise<void> {
+    return untilCalm(() => this.isIdle, this.parts.clock);
   }
 
   /** What stands on the stage changed: what is framed, and where shadows fall. */

@@ -1,4 +1,3 @@
-import { expect, test } from '@playwright/test';
 import type { Page } from '@playwright/test';
 import { emitGlsl } from '@/core/backends/glsl/emit';
 import {
@@ -34,6 +33,7 @@ import {
   optionVariants,
   randomLanes,
 } from '../support/networks';
+import { expect, test } from './studio';
 
 const POINTS = 256;
 interface ShaderRun {
@@ -176,18 +176,15 @@ function shaderRuns(
   }));
 }
 
-/** How far one choice of one node is from WebAssembly, over all its outputs. */
-interface Deviation {
-  readonly of: string;
-  readonly wrong: number;
-  readonly compared: number;
-}
+/** At how many points an output of a node may fall on the other side of a step. */
+const BESIDE_A_STEP = POINTS / 200;
 
-async function deviationOf(
+/** Which outputs of one choice of one node are too far from WebAssembly, and at how many points. */
+async function deviationsOf(
   page: Page,
   definition: NodeDefinition,
   options: Readonly<Record<string, string>>,
-): Promise<Deviation> {
+): Promise<readonly string[]> {
   const document = documentOf([node('n', definition.id, {}, options)]);
   const taps = Object.keys(definition.outputs).map((output) => outputKey(['n'], output));
   const compiled = compileNetwork(document, { surface: false, taps });
@@ -196,15 +193,14 @@ async function deviationOf(
   const glsl = await runShaders(page, shaderRuns(compiled, document, lanes));
   expect(glsl).toHaveLength(wasm.length);
   const tolerance = Math.max(1e-3, definition.tolerance?.value ?? 0);
-  let wrong = 0;
-  glsl.forEach((values, k) => {
-    values.forEach((value, point) => {
+  return glsl.flatMap((values, k) => {
+    const wrong = values.filter((value, point) => {
       const reference = wasm[k]?.[point] as number;
-      if (!(Math.abs(value - reference) <= tolerance * Math.max(1, Math.abs(reference)))) wrong++;
-    });
+      return !(Math.abs(value - reference) <= tolerance * Math.max(1, Math.abs(reference)));
+    }).length;
+    const of = `${definition.id} ${JSON.stringify(options)} output ${String(k)}`;
+    return wrong > BESIDE_A_STEP ? [`${of}: ${String(wrong)} of ${String(POINTS)}`] : [];
   });
-  const of = `${definition.id} ${JSON.stringify(options)}`;
-  return { of, wrong, compared: glsl.length * POINTS };
 }
 
 test('GLSL agrees with WebAssembly on every node, for every choice and output', async ({
@@ -216,9 +212,7 @@ test('GLSL agrees with WebAssembly on every node, for every choice and output', 
   for (const definition of NODES)
     for (const options of optionVariants(definition)) {
       choices++;
-      const { of, wrong, compared } = await deviationOf(page, definition, options);
-      // A point may fall on the other side of a step; more than one in two hundred is a fault.
-      if (wrong > compared / 200) beyond.push(`${of}: ${String(wrong)} of ${String(compared)}`);
+      beyond.push(...(await deviationsOf(page, definition, options)));
     }
   expect(beyond).toEqual([]);
   expect(choices).toBeGreaterThan(350);

@@ -1,9 +1,8 @@
 import { readFileSync } from 'node:fs';
-import { expect, test } from '@playwright/test';
 import { NodeIO } from '@gltf-transform/core';
 import { decode } from 'fast-png';
-import { CHIPPED } from './harbour-paint';
-import { openStored, untilIdle, signIn } from './studio';
+import { CHIPPED } from './support/harbour-paint';
+import { expect, openStored, signIn, test, untilIdle } from './studio';
 
 test('baked maps and the model download and open', async ({ page }) => {
   await signIn(page, 'ilo');

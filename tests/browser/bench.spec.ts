@@ -1,14 +1,10 @@
-import { expect, test } from '@playwright/test';
-import { addNode, card, saved, untilIdle, signIn } from './studio';
+import { addNode, card, expect, newMaterial, saved, test, untilIdle } from './studio';
 
 test(
   'a formula tells its mistake at the character and keeps the last one in use; advice is ' +
     'cured by one click',
   async ({ page }) => {
-    await signIn(page, 'maren');
-    await page.getByLabel('Name of the new material').fill('Formula trial');
-    await page.getByRole('button', { name: 'Create' }).click();
-    await page.waitForURL(/\/materials\/[0-9a-f-]{36}$/);
+    await newMaterial(page, 'Formula trial');
     await addNode(page, 'expression', 200, 120);
     await untilIdle(page);
     const text = page.getByLabel('Formula', { exact: true });

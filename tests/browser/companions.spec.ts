@@ -1,16 +1,17 @@
 import { decode } from 'fast-png';
-import { expect, test } from '@playwright/test';
 import type { Page } from '@playwright/test';
 import { emptyDocument } from '@/core/graph/document';
 import {
   addNode,
   card,
+  expect,
   newMaterial,
   openStored,
   saved,
-  untilIdle,
   signIn,
   stagePicture,
+  test,
+  untilIdle,
 } from './studio';
 
 /** Where the picture is covered: for each of a few columns of the stage, how many pixels. */
@@ -30,6 +31,7 @@ const wanted = (page: Page): Promise<number> =>
 test(
   'models stand beside the current one with this network or another; pinned values show on ' +
     'them, the world is one, and it is all saved and undone',
+  { tag: '@stage' },
   async ({ page }) => {
     await newMaterial(page, 'Company');
     await addNode(page, 'curvature', 60, 40, 'Curvature');

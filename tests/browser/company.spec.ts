@@ -1,12 +1,11 @@
 /** Two people in one material, looking back; a material out as a file, and in again. */
 import { readFile } from 'node:fs/promises';
-import { expect, test } from '@playwright/test';
-import { BEGUN } from './harbour-paint';
-import { card, openStored, saved, signIn, untilIdle } from './studio';
+import { BEGUN } from './support/harbour-paint';
+import { card, expect, openStart, openStored, saved, signIn, test, untilIdle } from './studio';
 
 test('two people see each other; one looks back and restores while the other edits', async ({
   page,
-  browser,
+  other,
 }) => {
   await signIn(page, 'tove');
   await openStored(page, { ...BEGUN, name: 'Shared paint' }, 'demo-tile');
@@ -20,7 +19,6 @@ test('two people see each other; one looks back and restores while the other edi
   await setScale(page, '11');
   await setScale(page, '3');
 
-  const other = await (await browser.newContext()).newPage();
   await signIn(other, 'maren');
   await other.goto(page.url());
   await untilIdle(other);
@@ -33,10 +31,6 @@ test('two people see each other; one looks back and restores while the other edi
   const revisions = other.getByTestId('revisions');
   await revisions.getByText('Revisions').click();
   await expect(revisions.locator('[data-revision="1"]')).toBeVisible();
-  if (process.env['SHOTS']) {
-    await other.waitForTimeout(3000);
-    await other.screenshot({ path: `${process.env['SHOTS']}/revisions.png` });
-  }
   await revisions.getByRole('button', { name: 'Compare revision 2 as A' }).click();
   await expect(other.getByTestId('changes')).toContainText('Scale', { timeout: 60_000 });
   await revisions.getByRole('button', { name: 'Go back to revision 2' }).click();
@@ -51,7 +45,7 @@ test('two people see each other; one looks back and restores while the other edi
 });
 
 test('a material leaves as a file and comes into another project, once', async ({ page }) => {
-  await signIn(page, 'sefa');
+  await openStart(page, 'sefa');
   await page.getByLabel('Search materials').fill('Sea glass');
   const tile = page.getByRole('listitem').filter({ hasText: 'Sea glass' }).first();
   await tile.hover();

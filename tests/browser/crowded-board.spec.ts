@@ -1,8 +1,7 @@
 /** A board of very many cards, seen from afar: only those at hand are elements. */
-import { expect, test } from '@playwright/test';
 import type { Page } from '@playwright/test';
 import { documentOf, node } from '../support/networks';
-import { openStored, saved, signIn } from './studio';
+import { expect, openStored, saved, signIn, test } from './studio';
 
 const COLUMNS = 40;
 const CARDS = 720;

@@ -1,26 +1,28 @@
 /** Work on the board by hand: nodes, strands, ramps, pins. */
-import { expect, test } from '@playwright/test';
-import { BEGUN, CHIPPED } from './harbour-paint';
+import { BEGUN, CHIPPED } from './support/harbour-paint';
 import {
   addNode,
   card,
   drag,
+  expect,
   newMaterial,
+  openStart,
   openStored,
   port,
   saved,
   setColour,
-  untilIdle,
   signIn,
   stagePicture,
   strands,
+  test,
   tidy,
+  untilIdle,
 } from './studio';
 
 test('the start page lists materials; the editor of one shows stage, board and bench', async ({
   page,
 }) => {
-  await signIn(page, 'maren');
+  await openStart(page, 'maren');
   await expect(page.getByRole('link', { name: /Painted tin/ }).first()).toBeVisible();
   await expect(page.locator('img[alt="Painted tin on Channel buoy"]')).toHaveJSProperty(
     'complete',
@@ -38,19 +40,23 @@ test('the start page lists materials; the editor of one shows stage, board and b
   await expect(page.getByTestId('ramp-histogram')).toBeVisible();
 });
 
-test('a pinned value shows flat, and the same action returns', async ({ page }) => {
-  await signIn(page, 'maren');
-  await page.goto('/materials/demo-painted-tin');
-  await untilIdle(page);
-  const surface = await stagePicture(page);
-  await card(page, 'Chips').getByRole('button', { name: 'Pin Chips on the stage' }).click();
-  await expect(page.getByTestId('pinned')).toBeVisible();
-  await untilIdle(page);
-  expect((await stagePicture(page)).equals(surface)).toBe(false);
-  await card(page, 'Chips').getByRole('button', { name: 'Take Chips off the stage' }).click();
-  await untilIdle(page);
-  expect((await stagePicture(page)).equals(surface)).toBe(true);
-});
+test(
+  'a pinned value shows flat, and the same action returns',
+  { tag: '@stage' },
+  async ({ page }) => {
+    await signIn(page, 'maren');
+    await page.goto('/materials/demo-painted-tin');
+    await untilIdle(page);
+    const surface = await stagePicture(page);
+    await card(page, 'Chips').getByRole('button', { name: 'Pin Chips on the stage' }).click();
+    await expect(page.getByTestId('pinned')).toBeVisible();
+    await untilIdle(page);
+    expect((await stagePicture(page)).equals(surface)).toBe(false);
+    await card(page, 'Chips').getByRole('button', { name: 'Take Chips off the stage' }).click();
+    await untilIdle(page);
+    expect((await stagePicture(page)).equals(surface)).toBe(true);
+  },
+);
 
 test('nodes are found by what they do, and wired by dragging, in a new material', async ({
   page,
@@ -138,32 +144,38 @@ test('nodes are duplicated with and without incoming strands, copied and pasted'
   await expect(card(page, 'Math')).toHaveCount(1);
 });
 
-test('a ramp is edited over the histogram; dragging recompiles nothing', async ({ page }) => {
-  await signIn(page, 'tove');
-  await openStored(page, BEGUN, 'demo-buoy');
-  await card(page, 'Ramp').click();
-  await untilIdle(page);
-  const before = await stagePicture(page);
-  const compilations = await page.evaluate(() => window.brightLoomEvaluation?.counts.compilations);
-  await page.getByRole('button', { name: 'Add a stop' }).click();
-  await setColour(page, 'Stop colour', '#b03020');
-  await page.getByRole('button', { name: 'Ramp …' }).click();
-  await page.getByRole('menuitem', { name: 'Reverse' }).click();
-  const stop = page.getByTestId('stop-s3');
-  const box = await stop.boundingBox();
-  if (!box) throw new Error('no stop');
-  await page.mouse.move(box.x + 5, box.y + 10);
-  await page.mouse.down();
-  await page.mouse.move(box.x + 60, box.y + 10, { steps: 6 });
-  await page.mouse.up();
-  await page.getByLabel('Way to the next stop').click();
-  await page.getByRole('option', { name: 'Smooth' }).click();
-  await untilIdle(page);
-  expect((await stagePicture(page)).equals(before)).toBe(false);
-  expect(await page.evaluate(() => window.brightLoomEvaluation?.counts.compilations)).toBe(
-    compilations,
-  );
-});
+test(
+  'a ramp is edited over the histogram; dragging recompiles nothing',
+  { tag: '@stage' },
+  async ({ page }) => {
+    await signIn(page, 'tove');
+    await openStored(page, BEGUN, 'demo-buoy');
+    await card(page, 'Ramp').click();
+    await untilIdle(page);
+    const before = await stagePicture(page);
+    const compilations = await page.evaluate(
+      () => window.brightLoomEvaluation?.counts.compilations,
+    );
+    await page.getByRole('button', { name: 'Add a stop' }).click();
+    await setColour(page, 'Stop colour', '#b03020');
+    await page.getByRole('button', { name: 'Ramp …' }).click();
+    await page.getByRole('menuitem', { name: 'Reverse' }).click();
+    const stop = page.getByTestId('stop-s3');
+    const box = await stop.boundingBox();
+    if (!box) throw new Error('no stop');
+    await page.mouse.move(box.x + 5, box.y + 10);
+    await page.mouse.down();
+    await page.mouse.move(box.x + 60, box.y + 10, { steps: 6 });
+    await page.mouse.up();
+    await page.getByLabel('Way to the next stop').click();
+    await page.getByRole('option', { name: 'Smooth' }).click();
+    await untilIdle(page);
+    expect((await stagePicture(page)).equals(before)).toBe(false);
+    expect(await page.evaluate(() => window.brightLoomEvaluation?.counts.compilations)).toBe(
+      compilations,
+    );
+  },
+);
 
 test('what is wired by hand is saved and there after a reload', async ({ page }) => {
   await signIn(page, 'tove');
@@ -212,7 +224,7 @@ test('what is wired by hand is saved and there after a reload', async ({ page })
   await expect(strands(page)).toHaveCount(count);
 });
 
-test('packaging changes nothing that is seen', async ({ page }) => {
+test('packaging changes nothing that is seen', { tag: '@stage' }, async ({ page }) => {
   await signIn(page, 'tove');
   await openStored(page, CHIPPED, 'demo-buoy');
   await untilIdle(page);

@@ -9,14 +9,22 @@ import { readFile } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { promisify } from 'node:util';
-import { expect, test } from '@playwright/test';
 import type { Page } from '@playwright/test';
 import type { NetworkDocument } from '@/core/graph/document';
 import { outputAt } from '../support/evaluate';
-import { card, saved, signIn, untilAwake, untilIdle } from './studio';
+import {
+  card,
+  expect,
+  openStart,
+  ownSparePort,
+  saved,
+  test,
+  untilAwake,
+  untilIdle,
+} from './studio';
 
 const ROOT = path.resolve(import.meta.dirname, '../..');
-const PORT = Number(process.env['TEST_PORT'] ?? 4317) + 1;
+const PORT = ownSparePort();
 const ELSEWHERE = `http://127.0.0.1:${String(PORT)}`;
 const POINTS = 4096;
 const run = promisify(execFile);
@@ -99,7 +107,7 @@ test('a material and a group come into an empty studio, equal to the bit', async
   await expect(other.getByText('There are no materials here yet')).toBeVisible();
   await shot(other, 'empty');
 
-  await signIn(page, 'maren');
+  await openStart(page, 'maren');
   await page.getByLabel('Search materials').fill('Storybook two-tone');
   const tile = page.getByRole('listitem').filter({ hasText: 'Storybook two-tone' }).first();
   const address = (await tile.getByRole('link').getAttribute('href')) ?? '';

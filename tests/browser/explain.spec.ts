@@ -1,7 +1,6 @@
 /** What makes a point, asked on the stage: told from the surface to the sources, live. */
-import { expect, test } from '@playwright/test';
-import { BEGUN } from './harbour-paint';
-import { card, openStored, signIn, untilIdle } from './studio';
+import { BEGUN } from './support/harbour-paint';
+import { card, expect, openStored, signIn, test, untilIdle } from './studio';
 
 test('a point is explained by Alt and a click, follows edits, and stands beside others', async ({
   page,

@@ -1,9 +1,8 @@
 /** What travels: a material as text, a group as a file; and a project that is full. */
 import { readFile } from 'node:fs/promises';
-import { expect, test } from '@playwright/test';
 import { strFromU8, strToU8, unzipSync, zipSync } from 'fflate';
 import type { Page } from '@playwright/test';
-import { card, saved, signIn, untilAwake, untilIdle } from './studio';
+import { card, expect, openStart, saved, test, untilAwake, untilIdle } from './studio';
 
 async function act(page: Page, name: string, item: RegExp): Promise<void> {
   await page.getByLabel('Search materials').fill(name);
@@ -18,7 +17,7 @@ test('a material is pasted as text, and a group of it goes out and in as a file'
   page,
 }) => {
   await page.context().grantPermissions(['clipboard-read', 'clipboard-write']);
-  await signIn(page, 'tove');
+  await openStart(page, 'tove');
   await act(page, 'Mooring bell, worn', /^Copy as text/);
   await expect(page.getByText('is on the clipboard as text')).toBeVisible();
   const pasted = page.getByRole('link', { name: /Mooring bell, worn/ });
@@ -51,7 +50,7 @@ test('a material is pasted as text, and a group of it goes out and in as a file'
 });
 
 test('what a file lacks is said before it is brought in, and after', async ({ page }) => {
-  await signIn(page, 'maren');
+  await openStart(page, 'maren');
   const download = page.waitForEvent('download');
   await act(page, 'Tide line', /^Save as a file/);
   const parts = unzipSync(await readFile(await (await download).path()));
@@ -87,7 +86,7 @@ test('what a file lacks is said before it is brought in, and after', async ({ pa
 test('a full project says so before and keeps nothing; its page says who uses what', async ({
   page,
 }) => {
-  await signIn(page, 'sefa');
+  await openStart(page, 'sefa');
   await page.getByLabel('Search materials').fill('Sea glass');
   const download = page.waitForEvent('download');
   await act(page, 'Sea glass', /^Save as a file/);
@@ -124,7 +123,7 @@ test('a full project says so before and keeps nothing; its page says who uses wh
 });
 
 test('what nothing uses is removed for ever; what is in use says by what', async ({ page }) => {
-  await signIn(page, 'maren');
+  await openStart(page, 'maren');
   await act(page, 'Bell bronze', /^Duplicate/);
   await expect(page.getByText('Made “Bell bronze (copy)”')).toBeVisible();
   const holds = page.getByRole('region', { name: 'What Lantern ferry holds' });

@@ -1,16 +1,17 @@
 /** A group of one's own: built from inside, with settings of every kind on its front. */
-import { expect, test } from '@playwright/test';
-import { openPackaged } from './harbour-paint';
+import { openPackaged } from './support/harbour-paint';
 import {
   addNode,
   card,
   difference,
   drag,
+  expect,
   newMaterial,
   port,
   signIn,
   stagePicture,
   strands,
+  test,
   untilIdle,
 } from './studio';
 
@@ -50,40 +51,42 @@ test('an empty group is built from inside by dragging to its edges, and named', 
   await expect(page.getByTestId('problem')).toHaveCount(0);
 });
 
-test('a mode is a dial, set inside and outside, put home, and kept when dissolved', async ({
-  page,
-}) => {
-  await signIn(page, 'maren');
-  await openPackaged(page, 'Moded paint');
-  await card(page, 'Moded paint').dblclick();
-  await untilIdle(page);
-  const before = await stagePicture(page);
-  await card(page, 'Fractal noise').click();
-  await page.getByRole('button', { name: 'Make Fold a dial' }).click();
-  await page.getByRole('button', { name: 'Make the dial' }).click();
-  const front = page.getByTestId('front');
-  await front.getByRole('combobox', { name: 'Fold' }).click();
-  await page.getByRole('option', { name: 'Ridged' }).click();
-  await untilIdle(page);
-  const ridged = await stagePicture(page);
-  expect(ridged.equals(before)).toBe(false);
-  await front.getByRole('button', { name: 'home', exact: true }).click();
-  await untilIdle(page);
-  expect((await stagePicture(page)).equals(before)).toBe(true);
+test(
+  'a mode is a dial, set inside and outside, put home, and kept when dissolved',
+  { tag: '@stage' },
+  async ({ page }) => {
+    await signIn(page, 'maren');
+    await openPackaged(page, 'Moded paint');
+    await card(page, 'Moded paint').dblclick();
+    await untilIdle(page);
+    const before = await stagePicture(page);
+    await card(page, 'Fractal noise').click();
+    await page.getByRole('button', { name: 'Make Fold a dial' }).click();
+    await page.getByRole('button', { name: 'Make the dial' }).click();
+    const front = page.getByTestId('front');
+    await front.getByRole('combobox', { name: 'Fold' }).click();
+    await page.getByRole('option', { name: 'Ridged' }).click();
+    await untilIdle(page);
+    const ridged = await stagePicture(page);
+    expect(ridged.equals(before)).toBe(false);
+    await front.getByRole('button', { name: 'home', exact: true }).click();
+    await untilIdle(page);
+    expect((await stagePicture(page)).equals(before)).toBe(true);
 
-  // Outside, on the bench of the card, it is the same dial.
-  await page.getByTestId('outside').click();
-  await card(page, 'Moded paint').click();
-  await page.getByRole('combobox', { name: 'Fold' }).click();
-  await page.getByRole('option', { name: 'Ridged' }).click();
-  await untilIdle(page);
-  expect((await stagePicture(page)).equals(ridged)).toBe(true);
-  await page.getByRole('button', { name: 'Node …' }).click();
-  await page.getByRole('menuitem', { name: /Dissolve the group/ }).click();
-  await expect(card(page, 'Fractal noise')).toBeVisible();
-  await untilIdle(page);
-  expect((await stagePicture(page)).equals(ridged)).toBe(true);
-});
+    // Outside, on the bench of the card, it is the same dial.
+    await page.getByTestId('outside').click();
+    await card(page, 'Moded paint').click();
+    await page.getByRole('combobox', { name: 'Fold' }).click();
+    await page.getByRole('option', { name: 'Ridged' }).click();
+    await untilIdle(page);
+    expect((await stagePicture(page)).equals(ridged)).toBe(true);
+    await page.getByRole('button', { name: 'Node …' }).click();
+    await page.getByRole('menuitem', { name: /Dissolve the group/ }).click();
+    await expect(card(page, 'Fractal noise')).toBeVisible();
+    await untilIdle(page);
+    expect((await stagePicture(page)).equals(ridged)).toBe(true);
+  },
+);
 
 test('the inspector’s notes name what misleads, lead to it, and mend it', async ({ page }) => {
   await signIn(page, 'maren');
@@ -105,45 +108,49 @@ test('the inspector’s notes name what misleads, lead to it, and mend it', asyn
   await expect(notes.locator('[data-code="influence"]').first()).toBeVisible({ timeout: 60_000 });
 });
 
-test('variants are kept, applied, compared and blended; papers show every dial', async ({
-  page,
-}) => {
-  await signIn(page, 'maren');
-  await openPackaged(page, 'Varied paint');
-  await card(page, 'Varied paint').dblclick();
-  await untilIdle(page);
-  const home = await stagePicture(page);
-  const variants = page.getByTestId('variants-panel');
-  await variants.locator('summary').click();
-  await page.getByLabel('Wear, number').fill('0.4');
-  await page.getByLabel('Wear, number').press('Enter');
-  await untilIdle(page);
-  const worn = await stagePicture(page);
-  await page.getByLabel('Name of the new variant').fill('Worn');
-  await page.getByLabel('Name of the new variant').press('Enter');
-  await page.getByRole('button', { name: 'all home' }).click();
-  await untilIdle(page);
-  expect((await stagePicture(page)).equals(home)).toBe(true);
-  await variants.getByRole('button', { name: 'Apply Worn' }).click();
-  await untilIdle(page);
-  expect((await stagePicture(page)).equals(worn)).toBe(true);
-  await variants.getByLabel('Second state of the front').click();
-  await page.getByRole('option', { name: 'Worn' }).click();
-  await expect(page.getByTestId('compared')).toContainText('Wear: 1 → 0.4');
-  await expect(page.getByTestId('compared')).toContainText('of the picture');
-  await variants.getByRole('slider', { name: 'How far from the first' }).press('ArrowRight');
-  await expect(page.getByLabel('Wear, number')).toHaveValue(/^0\.9/);
+test(
+  'variants are kept, applied, compared and blended; papers show every dial',
+  { tag: '@stage' },
+  async ({ page }) => {
+    await signIn(page, 'maren');
+    await openPackaged(page, 'Varied paint');
+    await card(page, 'Varied paint').dblclick();
+    await untilIdle(page);
+    const home = await stagePicture(page);
+    const variants = page.getByTestId('variants-panel');
+    await variants.locator('summary').click();
+    await page.getByLabel('Wear, number').fill('0.4');
+    await page.getByLabel('Wear, number').press('Enter');
+    await untilIdle(page);
+    const worn = await stagePicture(page);
+    await page.getByLabel('Name of the new variant').fill('Worn');
+    await page.getByLabel('Name of the new variant').press('Enter');
+    await page.getByRole('button', { name: 'all home' }).click();
+    await untilIdle(page);
+    expect((await stagePicture(page)).equals(home)).toBe(true);
+    await variants.getByRole('button', { name: 'Apply Worn' }).click();
+    await untilIdle(page);
+    expect((await stagePicture(page)).equals(worn)).toBe(true);
+    await variants.getByLabel('Second state of the front').click();
+    await page.getByRole('option', { name: 'Worn' }).click();
+    await expect(page.getByTestId('compared')).toContainText('Wear: 1 → 0.4');
+    await expect(page.getByTestId('compared')).toContainText('of the picture');
+    await variants.getByRole('slider', { name: 'How far from the first' }).press('ArrowRight');
+    await expect(page.getByLabel('Wear, number')).toHaveValue(/^0\.9/);
 
-  await page.getByRole('button', { name: 'Papers' }).click();
-  const papers = page.getByTestId('papers');
-  await expect(page.getByTestId('sheet-progress')).toHaveText(/^\d+ pictures/, { timeout: 60_000 });
-  await expect(papers.getByRole('img', { name: /^Wear, home 1, on Study form/ })).toBeVisible();
-  await expect(page.getByTestId('sheet-variants')).toContainText('Worn');
-  await expect(papers.getByTestId('equation')).toContainText('× “Blotch size”');
-  const download = page.waitForEvent('download');
-  await page.getByRole('button', { name: 'Save the sheet as PNG' }).click();
-  expect((await download).suggestedFilename()).toBe('Varied paint, proof sheet.png');
-});
+    await page.getByRole('button', { name: 'Papers' }).click();
+    const papers = page.getByTestId('papers');
+    await expect(page.getByTestId('sheet-progress')).toHaveText(/^\d+ pictures/, {
+      timeout: 60_000,
+    });
+    await expect(papers.getByRole('img', { name: /^Wear, home 1, on Study form/ })).toBeVisible();
+    await expect(page.getByTestId('sheet-variants')).toContainText('Worn');
+    await expect(papers.getByTestId('equation')).toContainText('× “Blotch size”');
+    const download = page.waitForEvent('download');
+    await page.getByRole('button', { name: 'Save the sheet as PNG' }).click();
+    expect((await download).suggestedFilename()).toBe('Varied paint, proof sheet.png');
+  },
+);
 
 test('a dial shows what it drives, is dragged to its place, and tells of a new home', async ({
   page,
@@ -175,29 +182,31 @@ test('a dial shows what it drives, is dragged to its place, and tells of a new h
   await expect(page.getByTestId('home-share')).toHaveText(/changes .* % of the picture/);
 });
 
-test('a single stop becomes a dial in one go; a beacon inside is moved from outside', async ({
-  page,
-}) => {
-  await signIn(page, 'maren');
-  await openPackaged(page, 'Parted paint');
-  await card(page, 'Parted paint').dblclick();
-  await untilIdle(page);
-  const before = await stagePicture(page);
-  await card(page, 'Ramp').click();
-  await page.getByRole('button', { name: '⊶ a part of it …' }).click();
-  await page.getByRole('menuitem', { name: 'Stop 1 colour' }).click();
-  await page.getByRole('button', { name: 'Make the dial' }).click();
-  await expect(page.getByTestId('front').getByText('Stop 1 colour')).toBeVisible();
-  await untilIdle(page);
-  expect(difference(await stagePicture(page), before).share).toBeLessThan(0.001);
+test(
+  'a single stop becomes a dial in one go; a beacon inside is moved from outside',
+  { tag: '@stage' },
+  async ({ page }) => {
+    await signIn(page, 'maren');
+    await openPackaged(page, 'Parted paint');
+    await card(page, 'Parted paint').dblclick();
+    await untilIdle(page);
+    const before = await stagePicture(page);
+    await card(page, 'Ramp').click();
+    await page.getByRole('button', { name: '⊶ a part of it …' }).click();
+    await page.getByRole('menuitem', { name: 'Stop 1 colour' }).click();
+    await page.getByRole('button', { name: 'Make the dial' }).click();
+    await expect(page.getByTestId('front').getByText('Stop 1 colour')).toBeVisible();
+    await untilIdle(page);
+    expect(difference(await stagePicture(page), before).share).toBeLessThan(0.001);
 
-  await page.getByTestId('outside').click();
-  await addNode(page, 'region mask', 60, 330, 'Region mask');
-  await card(page, 'Region mask').click();
-  const tools = page.getByTestId('beacon-tools');
-  await expect(tools.getByRole('button', { name: 'Region' })).toHaveAttribute(
-    'aria-pressed',
-    'true',
-  );
-  await expect(tools.getByRole('group')).toBeVisible();
-});
+    await page.getByTestId('outside').click();
+    await addNode(page, 'region mask', 60, 330, 'Region mask');
+    await card(page, 'Region mask').click();
+    const tools = page.getByTestId('beacon-tools');
+    await expect(tools.getByRole('button', { name: 'Region' })).toHaveAttribute(
+      'aria-pressed',
+      'true',
+    );
+    await expect(tools.getByRole('group')).toBeVisible();
+  },
+);

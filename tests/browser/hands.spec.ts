@@ -1,8 +1,17 @@
 /** The small gestures: numbers, seeds, colours, lists, keys, and steps by name. */
-import { expect, test } from '@playwright/test';
 import type { Locator, Page } from '@playwright/test';
-import { addNode, card, newMaterial, openStored, setColour, signIn, untilIdle } from './studio';
-import { BEGUN } from './harbour-paint';
+import {
+  addNode,
+  card,
+  expect,
+  newMaterial,
+  openStored,
+  setColour,
+  signIn,
+  test,
+  untilIdle,
+} from './studio';
+import { BEGUN } from './support/harbour-paint';
 
 const bench = (page: Page): Locator => page.getByTestId('bench');
 const toastOf = (page: Page, words: string | RegExp): Locator =>

@@ -2,9 +2,18 @@
  * What is kept when answers are lost, people change places at one machine, and work is done in the
  * background.
  */
-import { expect, test } from '@playwright/test';
 import type { Page } from '@playwright/test';
-import { addNode, card, isSave, newMaterial, saved, untilIdle, signIn } from './studio';
+import {
+  addNode,
+  card,
+  expect,
+  isSave,
+  newMaterial,
+  saved,
+  signIn,
+  test,
+  untilIdle,
+} from './studio';
 
 const saves = '**/api/materials/*';
 const state = (page: Page) => page.getByTestId('save-state');
@@ -74,9 +83,8 @@ test('unsaved work belongs to whoever made it, also where two people share a mac
 test(
   'the page Work shows what is done in the background, as it happens, and a librarian sees ' +
     'everybody’s',
-  async ({ page, browser }) => {
+  async ({ page, other }) => {
     await newMaterial(page, 'Watched');
-    const other = await (await browser.newContext()).newPage();
     await signIn(other, 'sefa');
     await other.goto('/work');
     await expect(other.getByText('Picture of Watched')).toHaveCount(0);

@@ -1,9 +1,8 @@
 /** A board of hundreds of cards: framed, read, searched and found again, by hand. */
-import { expect, test } from '@playwright/test';
 import type { Locator, Page } from '@playwright/test';
 import type { NetworkDocument } from '@/core/graph/document';
 import { documentOf, node } from '../support/networks';
-import { card, openStored, saved, signIn, untilIdle } from './studio';
+import { card, expect, openStored, saved, signIn, test, untilIdle } from './studio';
 
 const PAIRS = 140;
 /** Noises, each through a smoothstep, in a grid; the last goes into a surface. */

@@ -1,13 +1,21 @@
 /** The library by hand: found, tried, placed, published again, reviewed, taken and put back. */
-import { expect, test } from '@playwright/test';
-import type { Browser, Page } from '@playwright/test';
+import type { Page } from '@playwright/test';
 import { addNode as putNode, setValue } from '@/core/edit/nodes';
 import type { GroupDefinition, NetworkDocument } from '@/core/graph/document';
 import { bringIn } from '@/core/releases/release-groups';
 import { strand } from '../support/networks';
-import { BEGUN } from './harbour-paint';
-import { card, openStored, saved, signIn, untilIdle } from './studio';
-import type { Person } from './studio';
+import { BEGUN, openPackaged } from './support/harbour-paint';
+import {
+  card,
+  expect,
+  openStored,
+  ownOrigin,
+  saved,
+  signIn,
+  test,
+  unique,
+  untilIdle,
+} from './studio';
 
 interface OpenedEntry {
   readonly id: string;
@@ -22,20 +30,44 @@ async function readEntry(page: Page, name: string): Promise<OpenedEntry> {
   return { id, ...((await release.json()) as Pick<OpenedEntry, 'groups'>) };
 }
 
+/** Publishes a group of the author's own on the studio rack, as its editor would. */
+async function publishOwn(page: Page, name: string): Promise<void> {
+  const materialId = await openPackaged(page, name);
+  const opened = await page.request.get(`/api/materials/${materialId}`);
+  const { document } = (await opened.json()) as { document: NetworkDocument };
+  const asked = await page.request.post('/api/library', {
+    headers: { origin: ownOrigin() },
+    data: {
+      materialId,
+      revision: 2,
+      groupId: Object.keys(document.groups)[0],
+      rack: 'studio',
+      name,
+      description: 'Blotched paint with a mask of its worn edges.',
+      tags: ['paint'],
+      next: null,
+      notes: '',
+    },
+  });
+  expect(asked.status()).toBe(202);
+  const { id } = (await asked.json()) as { id: string };
+  const state = async (): Promise<unknown> =>
+    ((await (await page.request.get(`/api/jobs/${id}`)).json()) as { state: unknown }).state;
+  await expect.poll(state, { timeout: 90_000 }).toBe('done');
+}
+
 /** A material that uses the first release, its first dial at half. */
 async function storeUser(page: Page, { id, groups }: OpenedEntry, name: string): Promise<string> {
   const brought = bringIn({ ...BEGUN, name }, { entryId: id, version: '1.0.0', groups });
   const added = putNode(brought.document, null, 'group', [60, 520], brought.groupId);
   const group = groups.definitions[groups.root];
+  const mask = group?.outputs.find(({ kind }) => kind === 'scalar');
   const set = setValue(added.document, null, added.id, group?.dials[0]?.id ?? '', 0.5);
   const document: NetworkDocument = {
     ...set,
     network: {
       ...set.network,
-      strands: [
-        ...set.network.strands,
-        strand(`${added.id}:${group?.outputs[0]?.id ?? ''} > paint:roughness`),
-      ],
+      strands: [...set.network.strands, strand(`${added.id}:${mask?.id ?? ''} > paint:roughness`)],
     },
   };
   return openStored(page, document, 'demo-tile');
@@ -53,13 +85,6 @@ async function stored(page: Page, id: string): Promise<{ version?: string; value
   };
 }
 
-async function another(browser: Browser, who: Person): Promise<Page> {
-  const context = await browser.newContext({ viewport: { width: 1280, height: 800 } });
-  const page = await context.newPage();
-  await signIn(page, who);
-  return page;
-}
-
 /** Types on the board what is wanted, and takes the first that is offered. */
 async function placeByName(page: Page, name: string): Promise<void> {
   const { width = 0, height = 0 } = (await page.getByTestId('board').boundingBox()) ?? {};
@@ -72,40 +97,44 @@ async function placeByName(page: Page, name: string): Promise<void> {
 
 test('an author fixes a group, a librarian reviews it, an artist takes it and goes back', async ({
   page,
+  other: artist,
   browser,
 }) => {
   test.setTimeout(300_000);
-  const artist = await another(browser, 'tove');
-  const entry = await readEntry(artist, 'Crackle');
-  const one = await storeUser(artist, entry, 'Glazed jug');
-  const two = await storeUser(artist, entry, 'Glazed bowl');
-
+  const [name, jug, bowl] = [unique('Worn paint'), unique('Glazed jug'), unique('Glazed bowl')];
   await signIn(page, 'maren');
+  await publishOwn(page, name);
+  await signIn(artist, 'tove');
+  const entry = await readEntry(artist, name);
+  const one = await storeUser(artist, entry, jug);
+  const two = await storeUser(artist, entry, bowl);
+
   await openStored(page, BEGUN, 'demo-tile');
-  await placeByName(page, 'Crackle');
-  await card(page, 'Crackle').dblclick();
-  await card(page, 'Cracks').click();
+  await placeByName(page, name);
+  await card(page, name).dblclick();
+  await card(page, 'Smoothstep').click();
   const edge = page.getByLabel('Edge, number');
   await edge.fill('0.2');
   await edge.press('Enter');
   await page.getByRole('button', { name: 'Publish this group' }).click();
   await expect(page.getByTestId('next-choice')).toContainText('after 1.0.0');
-  await expect(page.getByLabel('What is new')).toHaveValue(/Cracks: Edge, [\d.]+ → 0.2/);
+  await expect(page.getByLabel('What is new')).toHaveValue(/Smoothstep: Edge, [\d.]+ → 0.2/);
   const publish = page.getByRole('button', { name: 'Publish the next release' });
   await page.getByRole('button', { name: 'Look at the consequences' }).click();
   await expect(page.getByTestId('changes')).toContainText('100 %', { timeout: 90_000 });
-  await expect(page.getByTestId('consequences')).toContainText('Glazed bowl');
+  await expect(page.getByTestId('consequences')).toContainText(bowl);
   await expect(page.getByTestId('reading')).not.toContainText('still to be tried', {
     timeout: 90_000,
   });
   await page.getByLabel('I have read these notes').check();
   await expect(publish).toBeEnabled({ timeout: 60_000 });
   await publish.click();
-  await expect(page.getByText('Proposed Crackle 1.1.0')).toBeVisible({ timeout: 90_000 });
+  await expect(page.getByText(`Proposed ${name} 1.1.0`)).toBeVisible({ timeout: 90_000 });
 
-  const librarian = await another(browser, 'sefa');
+  const librarian = await (await browser.newContext()).newPage();
+  await signIn(librarian, 'sefa');
   await librarian.goto('/library');
-  await librarian.getByRole('link', { name: 'Crackle 1.1.0' }).click();
+  await librarian.getByRole('link', { name: `${name} 1.1.0` }).click();
   const accept = librarian.getByRole('button', { name: 'Accept 1.1.0' });
   await expect(accept).toBeDisabled();
   await librarian.getByRole('button', { name: 'Look at the consequences' }).click();
@@ -120,7 +149,7 @@ test('an author fixes a group, a librarian reviews it, an artist takes it and go
   await untilIdle(artist);
   await artist.getByRole('button', { name: '1 release waits' }).click();
   await artist.getByRole('button', { name: 'Take 1.1.0' }).click();
-  await expect(artist.getByText(/Took Crackle 1.1.0/)).toBeVisible();
+  await expect(artist.getByText(`Took ${name} 1.1.0`)).toBeVisible();
   await saved(artist);
   expect(await stored(artist, one)).toEqual({ version: '1.1.0', value: 0.5 });
   expect(await stored(artist, two)).toEqual({ version: '1.0.0', value: 0.5 });
@@ -130,20 +159,20 @@ test('an author fixes a group, a librarian reviews it, an artist takes it and go
 
   await artist.goto(`/library/${entry.id}`);
   await artist.getByRole('tab', { name: /^Used in/ }).click();
-  await artist.getByLabel('Choose Glazed bowl').check();
+  await artist.getByLabel(`Choose ${bowl}`).check();
   await artist.getByRole('button', { name: 'Take 1.1.0 in 1' }).click();
   await expect.poll(() => stored(artist, two)).toEqual({ version: '1.1.0', value: 0.5 });
   await artist.getByRole('button', { name: 'Put the release of before back' }).click();
   await expect.poll(() => stored(artist, two)).toEqual({ version: '1.0.0', value: 0.5 });
-  await artist.context().close();
   await librarian.context().close();
 });
 
 test('an entry is found by facets and keys, tried on its page, and placed from there', async ({
   page,
 }) => {
+  const plate = unique('Trial plate');
   await signIn(page, 'tove');
-  const material = await openStored(page, { ...BEGUN, name: 'Trial plate' }, 'demo-tile');
+  const material = await openStored(page, { ...BEGUN, name: plate }, 'demo-tile');
   await page.goto('/library');
   await page.getByLabel('Search the library').fill('crakle');
   await expect(page.getByText('These are spelt alike')).toBeVisible();
@@ -163,11 +192,8 @@ test('an entry is found by facets and keys, tried on its page, and placed from t
   await front.getByRole('textbox').first().press('Enter');
   await untilIdle(page);
   await page.getByRole('button', { name: 'Place it in …' }).click();
-  await page.getByPlaceholder('Name, model, person, project').fill('trial plate');
-  await page
-    .getByRole('option', { name: /Trial plate/ })
-    .first()
-    .click();
+  await page.getByPlaceholder('Name, model, person, project').fill(plate);
+  await page.getByRole('option', { name: plate }).click();
   await page.waitForURL(`**/materials/${material}`);
   await expect(card(page, 'Bright rim')).toBeVisible();
   await saved(page);

@@ -1,7 +1,16 @@
 import { decode } from 'fast-png';
-import { expect, test } from '@playwright/test';
 import type { Page } from '@playwright/test';
-import { addNode, card, drag, newMaterial, port, untilIdle, stagePicture } from './studio';
+import {
+  addNode,
+  card,
+  drag,
+  expect,
+  newMaterial,
+  port,
+  stagePicture,
+  test,
+  untilIdle,
+} from './studio';
 
 interface Tones {
   readonly chroma: number;
@@ -33,6 +42,7 @@ const look = (page: Page, name: string): Promise<void> =>
 test(
   'clay shows the shape alone, exaggerating stretches what is faint, surroundings turn and ' +
     'dim; nothing of the material changes but what is saved with it',
+  { tag: '@stage' },
   async ({ page }) => {
     await newMaterial(page, 'Looked at');
     await addNode(page, 'surface', 330, 60, 'Surface');

@@ -1,6 +1,14 @@
-import { expect, test } from '@playwright/test';
 import type { Page } from '@playwright/test';
-import { addNode, card, newMaterial, untilIdle, signIn, stagePicture } from './studio';
+import {
+  addNode,
+  card,
+  expect,
+  newMaterial,
+  openStart,
+  stagePicture,
+  test,
+  untilIdle,
+} from './studio';
 
 /** A ball in millimetres whose normals are those of its facets. */
 function facetedBall(): string {
@@ -38,7 +46,7 @@ test(
   'a model is looked over in a worker, corrected with a click for everyone, and that ' +
     'is undone',
   async ({ page }) => {
-    await signIn(page, 'tove');
+    await openStart(page, 'tove');
     await page.getByRole('link', { name: 'Models' }).click();
     await page.getByLabel('Model file').setInputFiles({
       name: 'faceted ball.obj',
@@ -106,6 +114,7 @@ test(
 test(
   'measuring is stopped and resumed; a worker that ends is replaced and said so; a map ' +
     'measured once is recalled',
+  { tag: '@first-visit' },
   async ({ page }) => {
     await newMaterial(page, 'Measured');
     const counts = (): Promise<{
@@ -162,6 +171,7 @@ test(
 test(
   'a worker draws the stage; one that ends is replaced, which is said, and the picture is ' +
     'the same',
+  { tag: '@stage' },
   async ({ page }) => {
     await newMaterial(page, 'Drawn off the page');
     await addNode(page, 'noise', 60, 60, 'Noise');
@@ -198,38 +208,42 @@ test(
   },
 );
 
-test('a stage that ends again and again stays closed and says so; work goes on without it', async ({
-  page,
-}) => {
-  await newMaterial(page, 'Flat');
-  for (let k = 0; k < 4; k++) {
-    await page.waitForFunction(
-      () =>
-        window.brightLoomStage !== undefined &&
-        !window.brightLoomStage.isBusy &&
-        document.querySelectorAll('[data-testid=stage] canvas').length === 1,
-    );
-    await page.evaluate(() => {
-      const ending = window.brightLoomStage;
-      delete window.brightLoomStage;
-      ending?.kill();
-    });
-    if (k < 3)
-      await expect.poll(() => page.evaluate(() => window.brightLoomStage !== undefined)).toBe(true);
-  }
-  await expect(page.getByTestId('stage-failure')).toContainText('ended several times');
-  await addNode(page, 'noise', 60, 60, 'Noise');
-  await expect(
-    card(page, 'Noise').getByRole('img', { name: 'Noise: its output on the model' }),
-  ).toBeVisible();
-  await expect(page.getByTestId('save-state')).toHaveText('Saved');
-});
+test(
+  'a stage that ends again and again stays closed and says so; work goes on without it',
+  { tag: '@stage' },
+  async ({ page }) => {
+    await newMaterial(page, 'Flat');
+    for (let k = 0; k < 4; k++) {
+      await page.waitForFunction(
+        () =>
+          window.brightLoomStage !== undefined &&
+          !window.brightLoomStage.isBusy &&
+          document.querySelectorAll('[data-testid=stage] canvas').length === 1,
+      );
+      await page.evaluate(() => {
+        const ending = window.brightLoomStage;
+        delete window.brightLoomStage;
+        ending?.kill();
+      });
+      if (k < 3)
+        await expect
+          .poll(() => page.evaluate(() => window.brightLoomStage !== undefined))
+          .toBe(true);
+    }
+    await expect(page.getByTestId('stage-failure')).toContainText('ended several times');
+    await addNode(page, 'noise', 60, 60, 'Noise');
+    await expect(
+      card(page, 'Noise').getByRole('img', { name: 'Noise: its output on the model' }),
+    ).toBeVisible();
+    await expect(page.getByTestId('save-state')).toHaveText('Saved');
+  },
+);
 
 test(
   'maps of a saved material are measured once on the server, and a browser that has none ' +
     'fetches them',
   async ({ page }) => {
-    await signIn(page, 'tove');
+    await openStart(page, 'tove');
     // The worker process measures them after the picture of the material; the browser asks as the
     // editor would.
     await page.goto('/materials/demo-bell-bronze');

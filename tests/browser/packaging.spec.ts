@@ -1,19 +1,21 @@
 /** Inside a group: dials, the proof, publishing. */
-import { expect, test } from '@playwright/test';
 import type { Page } from '@playwright/test';
-import { openPackaged } from './harbour-paint';
+import { openPackaged } from './support/harbour-paint';
 import {
+  addNode,
   card,
   drag,
-  addNode,
+  expect,
   newMaterial,
   port,
   saved,
-  untilIdle,
   signIn,
   stagePicture,
   strands,
+  test,
   tidy,
+  unique,
+  untilIdle,
 } from './studio';
 
 async function openInside(page: Page, name: string): Promise<void> {
@@ -32,43 +34,49 @@ async function readNotes(page: Page): Promise<void> {
   await reading.getByLabel('I have read these notes').check();
 }
 
-test('a dial is made by its law with pictures of both ends; at home nothing changes', async ({
-  page,
-}) => {
-  await openInside(page, 'Dialled paint');
-  await untilIdle(page);
-  const before = await stagePicture(page);
-  await page.getByLabel('Group name').fill('Worn paint');
-  await page.getByLabel('Group name').press('Enter');
-  await card(page, 'Fractal noise').click();
-  await page.getByRole('button', { name: 'Make Octaves a dial' }).click();
-  await expect(page.getByTestId('expose').locator('canvas')).toHaveCount(10);
-  await page.getByLabel('Name of the new dial').fill('Fineness');
-  await page.getByRole('radio', { name: /times/ }).click();
-  await page.getByRole('button', { name: 'Make the dial' }).click();
-  await expect(page.getByTestId('proof')).toContainText('identical', { timeout: 60_000 });
-  await untilIdle(page);
-  expect((await stagePicture(page)).equals(before)).toBe(true);
-});
+test(
+  'a dial is made by its law with pictures of both ends; at home nothing changes',
+  { tag: '@stage' },
+  async ({ page }) => {
+    await openInside(page, 'Dialled paint');
+    await untilIdle(page);
+    const before = await stagePicture(page);
+    await page.getByLabel('Group name').fill('Worn paint');
+    await page.getByLabel('Group name').press('Enter');
+    await card(page, 'Fractal noise').click();
+    await page.getByRole('button', { name: 'Make Octaves a dial' }).click();
+    await expect(page.getByTestId('expose').locator('canvas')).toHaveCount(10);
+    await page.getByLabel('Name of the new dial').fill('Fineness');
+    await page.getByRole('radio', { name: /times/ }).click();
+    await page.getByRole('button', { name: 'Make the dial' }).click();
+    await expect(page.getByTestId('proof')).toContainText('identical', { timeout: 60_000 });
+    await untilIdle(page);
+    expect((await stagePicture(page)).equals(before)).toBe(true);
+  },
+);
 
-test('a dial moves the look and goes home; one drives several values', async ({ page }) => {
-  await openInside(page, 'Moved paint');
-  await untilIdle(page);
-  const before = await stagePicture(page);
-  const wear = page.getByLabel('Wear, number');
-  await wear.fill('0.4');
-  await wear.press('Enter');
-  await untilIdle(page);
-  expect((await stagePicture(page)).equals(before)).toBe(false);
-  await page.getByRole('button', { name: 'home', exact: true }).click();
-  await untilIdle(page);
-  expect((await stagePicture(page)).equals(before)).toBe(true);
-  await card(page, 'Smoothstep').click();
-  await page.getByRole('button', { name: 'Make Width a dial' }).click();
-  await page.getByRole('radio', { name: /times/ }).click();
-  await page.getByRole('button', { name: 'Let Wear drive it too' }).click();
-  await expect(page.getByTestId('proof')).toContainText('identical', { timeout: 60_000 });
-});
+test(
+  'a dial moves the look and goes home; one drives several values',
+  { tag: '@stage' },
+  async ({ page }) => {
+    await openInside(page, 'Moved paint');
+    await untilIdle(page);
+    const before = await stagePicture(page);
+    const wear = page.getByLabel('Wear, number');
+    await wear.fill('0.4');
+    await wear.press('Enter');
+    await untilIdle(page);
+    expect((await stagePicture(page)).equals(before)).toBe(false);
+    await page.getByRole('button', { name: 'home', exact: true }).click();
+    await untilIdle(page);
+    expect((await stagePicture(page)).equals(before)).toBe(true);
+    await card(page, 'Smoothstep').click();
+    await page.getByRole('button', { name: 'Make Width a dial' }).click();
+    await page.getByRole('radio', { name: /times/ }).click();
+    await page.getByRole('button', { name: 'Let Wear drive it too' }).click();
+    await expect(page.getByTestId('proof')).toContainText('identical', { timeout: 60_000 });
+  },
+);
 
 test('a value changed inside is found by the proof, and publishing it is refused', async ({
   page,
@@ -95,8 +103,12 @@ test('a value changed inside is found by the proof, and publishing it is refused
   await expect(page.getByTestId('proof')).toContainText('identical', { timeout: 60_000 });
 });
 
-test('a group is published; another artist finds it by what it does', async ({ page, browser }) => {
-  await openInside(page, 'Chipped paint');
+test('a group is published; another artist finds it by what it does', async ({
+  page,
+  other: artist,
+}) => {
+  const name = unique('Chipped paint');
+  await openInside(page, name);
   await page.getByRole('button', { name: 'Publish this group' }).click();
   await page
     .getByLabel('Description', { exact: true })
@@ -104,17 +116,15 @@ test('a group is published; another artist finds it by what it does', async ({ p
   await page.getByLabel('Tags, with commas between').fill('paint, wear, edges');
   await readNotes(page);
   await page.getByRole('button', { name: 'Publish', exact: true }).click();
-  await expect(page.getByText('Published Chipped paint 1.0.0 to the studio rack')).toBeVisible({
+  await expect(page.getByText(`Published ${name} 1.0.0 to the studio rack`)).toBeVisible({
     timeout: 90_000,
   });
-  const other = await browser.newContext({ viewport: { width: 1280, height: 800 } });
-  const artist = await other.newPage();
   await signIn(artist, 'ilo');
-  await artist.getByRole('link', { name: 'Library' }).click();
+  await artist.goto('/library');
   await artist.getByLabel('Search the library').fill('worn edges');
-  await expect(artist.getByTestId('entry-Chipped paint')).toBeVisible();
+  await expect(artist.getByTestId(`entry-${name}`)).toBeVisible();
   await expect(artist.getByTestId('entry-Crackle')).toHaveCount(0);
-  await artist.getByRole('link', { name: 'Chipped paint' }).click();
+  await artist.getByRole('link', { name }).click();
   await expect(artist.getByRole('cell', { name: 'Blotch size' })).toBeVisible();
   await expect(artist.getByText(/proved identical to its network at 4,096/)).toBeVisible();
   // Its proof sheet is made in the background, and kept with the release.
@@ -127,8 +137,7 @@ test('a group is published; another artist finds it by what it does', async ({ p
   await expect(papers.getByTestId('equation')).toContainText('“Blotch size”');
   const download = artist.waitForEvent('download');
   await papers.getByRole('button', { name: 'Save the sheet as PNG' }).click();
-  expect((await download).suggestedFilename()).toBe('Chipped paint 1.0.0, proof sheet.png');
-  await other.close();
+  expect((await download).suggestedFilename()).toBe(`${name} 1.0.0, proof sheet.png`);
 });
 
 test('a group of the library is placed, turned and wired; its source stays as it is', async ({

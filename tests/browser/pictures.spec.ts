@@ -2,10 +2,9 @@
  * The README's pictures, recomputed from the demo data by `npm run pictures`; a plain run of the
  * tests makes none, and leaves the tree clean.
  */
-import { expect, test } from '@playwright/test';
 import type { Page } from '@playwright/test';
-import { openPackaged } from './harbour-paint';
-import { card, untilIdle, signIn } from './studio';
+import { openPackaged } from './support/harbour-paint';
+import { card, expect, openStart, signIn, test, untilIdle } from './studio';
 
 const picture = (page: Page, name: string): Promise<Buffer> =>
   page.screenshot({ path: `docs/screenshots/${name}.png` });
@@ -26,8 +25,8 @@ const shown = (page: Page): Promise<void> =>
       .toBe(true);
   }).toPass({ timeout: 120_000 });
 
-test('start, editor, baking', async ({ page }) => {
-  await signIn(page, 'maren');
+test('start, editor, baking', { tag: '@whole-stage' }, async ({ page }) => {
+  await openStart(page, 'maren');
   await shown(page);
   await picture(page, 'start');
   await page.goto('/materials/demo-painted-tin');
@@ -42,7 +41,7 @@ test('start, editor, baking', async ({ page }) => {
   await picture(page, 'bake');
 });
 
-test('states, figures, what makes a point', async ({ page }) => {
+test('states, figures, what makes a point', { tag: '@whole-stage' }, async ({ page }) => {
   await signIn(page, 'maren');
   await page.goto('/materials/demo-painted-tin');
   await untilIdle(page);
@@ -84,7 +83,7 @@ test('states, figures, what makes a point', async ({ page }) => {
   await picture(page, 'explain');
 });
 
-test('people and rules', async ({ page }) => {
+test('people and rules', { tag: '@whole-stage' }, async ({ page }) => {
   await signIn(page, 'sefa');
   await page.goto('/people');
   await expect(page.getByTestId('rules')).toBeVisible();
@@ -97,7 +96,7 @@ test('people and rules', async ({ page }) => {
   await picture(page, 'storage');
 });
 
-test('inside a group', async ({ page }) => {
+test('inside a group', { tag: '@whole-stage' }, async ({ page }) => {
   await signIn(page, 'maren');
   await openPackaged(page, 'Chipped paint');
   await card(page, 'Chipped paint').dblclick();
@@ -106,7 +105,7 @@ test('inside a group', async ({ page }) => {
   await picture(page, 'group-editor');
 });
 
-test('a library entry, a model, the work', async ({ page }) => {
+test('a library entry, a model, the work', { tag: '@whole-stage' }, async ({ page }) => {
   await signIn(page, 'maren');
   await page.goto('/library');
   await shown(page);
@@ -124,8 +123,8 @@ test('a library entry, a model, the work', async ({ page }) => {
   await picture(page, 'work');
 });
 
-test('several models at once', async ({ page }) => {
-  await signIn(page, 'tove');
+test('several models at once', { tag: '@whole-stage' }, async ({ page }) => {
+  await openStart(page, 'tove');
   await page.getByRole('link', { name: 'Bollard, worn and salted' }).click();
   await untilIdle(page);
   await page.getByRole('button', { name: 'Models on the stage', exact: true }).click();

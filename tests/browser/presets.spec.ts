@@ -1,22 +1,26 @@
 /** Ramps, palettes, variants and starters on racks, by hand; a group dragged from the library. */
-import { expect, test } from '@playwright/test';
-import type { Page } from '@playwright/test';
-import { BEGUN } from './harbour-paint';
-import { card, openStored, saved, signIn, untilIdle } from './studio';
-
-/** Keeps something under a name on the rack of the project. */
-async function keepOnFerry(page: Page, what: string, name: string): Promise<void> {
-  await page.getByLabel(`Rack to keep ${what} on`).click();
-  await page.getByRole('option', { name: 'Lantern ferry rack' }).click();
-  const field = page.getByLabel(`Name to keep ${what} under`);
-  await field.fill(name);
-  await field.press('Enter');
-}
+import { BEGUN } from './support/harbour-paint';
+import {
+  card,
+  expect,
+  keepOnFerry,
+  openStored,
+  saved,
+  signIn,
+  test,
+  unique,
+  untilIdle,
+} from './studio';
 
 test('what one keeps in the editor stands on its rack, and is taken from there', async ({
   page,
 }) => {
   test.setTimeout(180_000);
+  const [soot, colours, dish] = [
+    unique('Galley soot'),
+    unique('Galley colours'),
+    unique('Galley dish'),
+  ];
   await signIn(page, 'tove');
   await openStored(page, { ...BEGUN, name: 'Kept things' }, 'demo-tile');
   await card(page, 'Ramp').click();
@@ -24,11 +28,11 @@ test('what one keeps in the editor stands on its rack, and is taken from there',
   const presets = page.getByRole('dialog', { name: 'Presets of ramps' });
   await presets.getByRole('button', { name: 'Lamp soot' }).click();
   await page.getByRole('button', { name: 'Presets …' }).click();
-  await keepOnFerry(page, 'this ramp', 'Galley soot');
-  await expect(page.getByText('Kept Galley soot on the Lantern ferry rack')).toBeVisible();
+  await keepOnFerry(page, 'this ramp', soot);
+  await expect(page.getByText(`Kept ${soot} on the Lantern ferry rack`)).toBeVisible();
   await presets.getByText('Palettes', { exact: false }).click();
-  await keepOnFerry(page, 'its colours', 'Galley colours');
-  await expect(presets.getByRole('button', { name: 'Galley colours' })).toBeVisible();
+  await keepOnFerry(page, 'its colours', colours);
+  await expect(presets.getByRole('button', { name: colours })).toBeVisible();
   await presets.getByRole('button', { name: 'Harbour lights' }).click();
   const stops = page.getByTestId('ramp-bar').getByRole('button', { name: /^Stop at/ });
   await expect(stops).toHaveCount(5);
@@ -42,41 +46,46 @@ test('what one keeps in the editor stands on its rack, and is taken from there',
   await card(page, 'Crackle').click();
   const variants = page.getByTestId('rack-variants');
   await variants.getByRole('button', { name: 'Apply Old dish' }).click();
-  await keepOnFerry(page, 'these dials', 'Galley dish');
-  await expect(variants.getByRole('button', { name: 'Apply Galley dish' })).toBeVisible();
+  await keepOnFerry(page, 'these dials', dish);
+  await expect(variants.getByRole('button', { name: `Apply ${dish}` })).toBeVisible();
   await untilIdle(page);
   await saved(page);
 
   await page.goto('/library');
   await page.getByRole('tab', { name: 'Ramps' }).click();
-  await page.getByLabel('Search the ramps').fill('galley');
-  await page.getByRole('button', { name: 'Arrange Galley soot' }).click();
+  await page.getByLabel('Search the ramps').fill(soot);
+  await page.getByRole('button', { name: `Arrange ${soot}` }).click();
   await page.getByLabel('Another rack').click();
   await page.getByRole('option', { name: 'My own rack' }).click();
   await page.getByRole('button', { name: 'Move it there' }).click();
-  await expect(page.getByTestId('preset-Galley soot')).toContainText('My own rack');
-  await page.getByRole('button', { name: 'Arrange Galley soot' }).click();
+  await expect(page.getByTestId(`preset-${soot}`)).toContainText('My own rack');
+  await page.getByRole('button', { name: `Arrange ${soot}` }).click();
   await page.getByRole('button', { name: 'Forget it' }).click();
   await expect(page.getByText('No ramps have these words.')).toBeVisible();
   await page.getByRole('tab', { name: 'Variants' }).click();
-  await expect(page.getByTestId('preset-Galley dish')).toContainText('Crackle');
+  await expect(page.getByTestId(`preset-${dish}`)).toContainText('Crackle');
 });
 
 test('a material is kept as a starter, and another begins from it', async ({ page }) => {
+  const [hull, starter, second] = [
+    unique('Winter hull'),
+    unique('Hulls in winter'),
+    unique('Second hull'),
+  ];
   await signIn(page, 'tove');
-  await openStored(page, { ...BEGUN, name: 'Winter hull' }, 'demo-tile');
+  await openStored(page, { ...BEGUN, name: hull }, 'demo-tile');
   await page.goto('/materials');
-  await page.getByRole('link', { name: /Winter hull/ }).hover();
-  await page.getByRole('button', { name: 'What to do with Winter hull' }).click();
+  await page.getByRole('link', { name: hull }).hover();
+  await page.getByRole('button', { name: `What to do with ${hull}` }).click();
   await page.getByRole('menuitem', { name: /Keep as a starter/ }).click();
-  await keepOnFerry(page, 'this starter', 'Hulls in winter');
-  await expect(page.getByText('Kept the starter Hulls in winter')).toBeVisible();
-  await page.getByRole('radio', { name: /Hulls in winter/ }).click();
+  await keepOnFerry(page, 'this starter', starter);
+  await expect(page.getByText(`Kept the starter ${starter}`)).toBeVisible();
+  await page.getByRole('radio', { name: starter }).click();
   await expect(page.getByLabel('Model')).toContainText('Tile');
-  await page.getByLabel('Name of the new material').fill('Second hull');
+  await page.getByLabel('Name of the new material').fill(second);
   await page.getByRole('button', { name: 'Create' }).click();
   await page.waitForURL(/materials\/./);
   await untilIdle(page);
   await expect(card(page, 'Ramp')).toBeVisible();
-  await expect(page.getByRole('heading', { name: 'Second hull' })).toBeAttached();
+  await expect(page.getByRole('heading', { name: second })).toBeAttached();
 });

@@ -1,9 +1,8 @@
 /** A ramp by hand: stops at one place, zoom, copies, presets, files, its line on the model. */
 import { readFile } from 'node:fs/promises';
-import { expect, test } from '@playwright/test';
 import type { Locator, Page } from '@playwright/test';
-import { card, openStored, signIn, untilIdle } from './studio';
-import { BEGUN } from './harbour-paint';
+import { card, expect, openStored, signIn, test, untilIdle } from './studio';
+import { BEGUN } from './support/harbour-paint';
 
 const editor = (page: Page): Locator => page.getByTestId('ramp-editor');
 const stops = (page: Page): Locator => editor(page).getByRole('button', { name: /^Stop at/ });

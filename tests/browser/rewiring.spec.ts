@@ -1,20 +1,21 @@
 /** One act that rewires, by hand: exchange, swap, off and on, channels, lists, linked copies. */
 import { encode } from 'fast-png';
-import { expect, test } from '@playwright/test';
 import type { Locator, Page } from '@playwright/test';
 import {
   addNode,
   card,
   drag,
+  expect,
   newMaterial,
   openStored,
   port,
   signIn,
   strands,
+  test,
   tidy,
   untilIdle,
 } from './studio';
-import { BEGUN } from './harbour-paint';
+import { BEGUN } from './support/harbour-paint';
 
 const bench = (page: Page): Locator => page.getByTestId('bench');
 const toastOf = (page: Page, words: string | RegExp): Locator =>

@@ -1,8 +1,7 @@
 /** Seeing: states kept and compared, causes put back, amounts in rounds, figures, examples. */
-import { expect, test } from '@playwright/test';
 import type { Page } from '@playwright/test';
-import { BEGUN } from './harbour-paint';
-import { card, openStored, signIn, untilIdle } from './studio';
+import { BEGUN } from './support/harbour-paint';
+import { card, expect, openStored, signIn, test, untilIdle } from './studio';
 
 async function open(page: Page, name: string): Promise<void> {
   await page.context().grantPermissions(['clipboard-read', 'clipboard-write']);

@@ -1,8 +1,7 @@
 /** Other ways to see: channels, texture space, parts of the board, help, balls. */
-import { expect, test } from '@playwright/test';
 import type { Page } from '@playwright/test';
-import { BEGUN } from './harbour-paint';
-import { card, openStored, signIn, untilIdle } from './studio';
+import { BEGUN } from './support/harbour-paint';
+import { card, expect, openStored, signIn, test, untilIdle } from './studio';
 
 const SHOTS = process.env['SHOTS'];
 const shot = async (page: Page, name: string): Promise<void> => {

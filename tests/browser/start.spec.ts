@@ -1,14 +1,30 @@
 /** The start: from a starter, materials and models as things, and the guide of first steps. */
 import path from 'node:path';
-import { expect, test } from '@playwright/test';
 import type { Locator, Page } from '@playwright/test';
-import { addNode, card, newMaterial, signIn, strands, untilAwake, untilIdle } from './studio';
+import { emptyDocument } from '@/core/graph/document';
+import { BEGUN } from './support/harbour-paint';
+import {
+  addNode,
+  card,
+  expect,
+  keepOnFerry,
+  newMaterial,
+  openStart,
+  openStored,
+  signIn,
+  storeModel,
+  strands,
+  test,
+  unique,
+  untilAwake,
+  untilIdle,
+} from './studio';
 
 const toastOf = (page: Page, words: string | RegExp): Locator =>
   page.locator('[data-sonner-toast]').filter({ hasText: words }).first();
 const thing = (page: Page, name: string): Locator =>
   page.getByRole('listitem').filter({ has: page.getByRole('link', { name, exact: false }) });
-async function act(page: Page, name: string, item: string): Promise<void> {
+async function act(page: Page, name: string, item: string | RegExp): Promise<void> {
   await page.getByRole('button', { name: `What to do with ${name}`, exact: true }).click();
   await page.getByRole('menuitem', { name: item }).click();
 }
@@ -16,7 +32,8 @@ async function act(page: Page, name: string, item: string): Promise<void> {
 test('a material begins from a starter, is copied, named, archived, found and restored', async ({
   page,
 }) => {
-  await signIn(page, 'maren');
+  const [ferry, harbour] = [unique('Ferry bell'), unique('Harbour bell')];
+  await openStart(page, 'maren');
   const starters = page.getByRole('radiogroup', { name: 'What the new material begins from' });
   await expect(starters.getByRole('radio', { name: /Harbour set, coated/ })).toBeVisible();
   // Nothing, twelve that ship, and those on racks, of which other tests may keep more.
@@ -25,7 +42,7 @@ test('a material begins from a starter, is copied, named, archived, found and re
   await expect(page.getByLabel('Model', { exact: true })).toContainText('Mooring bell');
   await page.getByLabel('Name of the new material').fill('Bell bronze');
   await expect(page.getByText('a material of that name already')).toBeVisible();
-  await page.getByLabel('Name of the new material').fill('Ferry bell');
+  await page.getByLabel('Name of the new material').fill(ferry);
   await page.getByRole('button', { name: 'Create' }).click();
   await page.waitForURL(/\/materials\/[0-9a-f-]{36}$/);
   await expect(card(page, 'Verdigris')).toBeVisible();
@@ -33,89 +50,94 @@ test('a material begins from a starter, is copied, named, archived, found and re
 
   await page.goto('/materials');
   await untilAwake(page);
-  await act(page, 'Ferry bell', 'Duplicate');
-  await expect(toastOf(page, 'Made “Ferry bell (copy)”')).toBeVisible();
-  await act(page, 'Ferry bell (copy)', 'Rename');
-  const name = page.getByLabel('New name of Ferry bell (copy)');
-  await name.fill('Ferry bell');
+  await act(page, ferry, 'Duplicate');
+  await expect(toastOf(page, `Made “${ferry} (copy)”`)).toBeVisible();
+  await act(page, `${ferry} (copy)`, 'Rename');
+  const name = page.getByLabel(`New name of ${ferry} (copy)`);
+  await name.fill(ferry);
   await name.press('Enter');
-  await expect(toastOf(page, 'The project has a material “Ferry bell” already')).toBeVisible();
-  await act(page, 'Ferry bell (copy)', 'Rename');
-  await name.fill('Harbour bell');
+  await expect(toastOf(page, `The project has a material “${ferry}” already`)).toBeVisible();
+  await act(page, `${ferry} (copy)`, 'Rename');
+  await name.fill(harbour);
   await name.press('Enter');
-  await expect(page.getByRole('link', { name: 'Harbour bell' })).toBeVisible();
+  await expect(page.getByRole('link', { name: harbour })).toBeVisible();
 
-  await act(page, 'Harbour bell', 'Archive');
-  await expect(page.getByRole('link', { name: 'Harbour bell' })).toHaveCount(0);
+  await act(page, harbour, 'Archive');
+  await expect(page.getByRole('link', { name: harbour })).toHaveCount(0);
   const search = page.getByLabel('Search materials');
-  await search.fill('harbour bell');
+  await search.fill(harbour.toLowerCase());
   await expect(page.getByText('No material is called or made on')).toBeVisible();
   await page.getByRole('button', { name: /^Archive/ }).click();
-  await expect(page.getByRole('link', { name: 'Harbour bell' })).toBeVisible();
-  await act(page, 'Harbour bell', 'Restore');
+  await expect(page.getByRole('link', { name: harbour })).toBeVisible();
+  await act(page, harbour, 'Restore');
   await page.getByRole('button', { name: /^Archive/ }).click();
-  await expect(thing(page, 'Harbour bell')).toBeVisible();
-  await search.fill('mooring ferry bell');
-  await expect(page.getByRole('link', { name: 'Ferry bell' })).toBeVisible();
+  await expect(thing(page, harbour)).toBeVisible();
+  await search.fill(`mooring ${ferry.toLowerCase()}`);
+  await expect(page.getByRole('link', { name: ferry })).toBeVisible();
   await expect(page.getByRole('link', { name: 'Painted tin' })).toHaveCount(0);
 });
 
 test('materials are put together in a set, whose address can be sent', async ({ page }) => {
   await signIn(page, 'maren');
+  const [one, two, set] = [unique('Ferry bell'), unique('Harbour bell'), unique('Bells')];
+  for (const name of [one, two]) await openStored(page, emptyDocument(name));
+  await openStart(page, 'maren');
   const rail = page.getByRole('navigation', { name: 'Projects and sets' });
   await rail.getByRole('button', { name: /Lantern ferry/ }).click();
-  for (const name of ['Ferry bell', 'Harbour bell'])
+  for (const name of [one, two])
     await page.getByRole('checkbox', { name: `Choose ${name}`, exact: true }).click();
   const chosen = page.getByRole('group', { name: 'Chosen materials' });
   await expect(chosen).toContainText('2 chosen');
   await chosen.getByRole('button', { name: 'Put into a set …' }).click();
   await page.getByRole('menuitem', { name: 'New set …' }).click();
-  await page.getByLabel('Name of the new set').fill('Bells');
+  await page.getByLabel('Name of the new set').fill(set);
   await page.keyboard.press('Enter');
-  await expect(toastOf(page, 'Made the set “Bells”')).toBeVisible();
-  await rail.getByRole('button', { name: /^Bells/ }).click();
-  const list = page.getByRole('region', { name: 'Bells' });
+  await expect(toastOf(page, `Made the set “${set}”`)).toBeVisible();
+  await rail.getByRole('button', { name: set }).click();
+  const list = page.getByRole('region', { name: set });
   await expect(list.getByRole('link')).toHaveCount(2);
   await page.reload();
   await untilAwake(page);
   await expect(list.getByRole('link')).toHaveCount(2);
-  await page.getByRole('checkbox', { name: 'Choose Ferry bell', exact: true }).click();
+  await page.getByRole('checkbox', { name: `Choose ${one}`, exact: true }).click();
   await page.getByRole('button', { name: 'Take out of this set' }).click();
   await expect(list.getByRole('link')).toHaveCount(1);
-  await page.getByRole('button', { name: 'What to do with the set Bells' }).click();
+  await page.getByRole('button', { name: `What to do with the set ${set}` }).click();
   await page.getByRole('menuitem', { name: /Take apart/ }).click();
   await expect(toastOf(page, 'its materials stay')).toBeVisible();
-  await expect(page.getByRole('link', { name: /Harbour bell/ })).toBeVisible();
-  await expect(rail.getByRole('button', { name: /^Bells/ })).toHaveCount(0);
+  await expect(page.getByRole('link', { name: two })).toBeVisible();
+  await expect(rail.getByRole('button', { name: set })).toHaveCount(0);
 });
 
 test('a starter whose model is archived begins on another, and says so', async ({ page }) => {
-  await signIn(page, 'sefa');
-  await page.goto('/models?model=demo-floats');
+  await signIn(page, 'tove');
+  const [bell, starter] = [unique('Cracked bell'), unique('Cracked paint')];
+  const modelId = await storeModel(page, 'bell.glb', bell);
+  const material = unique('Paint that cracks');
+  await openStored(page, { ...BEGUN, name: material }, modelId);
+  await openStart(page, 'tove');
+  await act(page, material, /Keep as a starter/);
+  await keepOnFerry(page, 'this starter', starter);
+  await expect(toastOf(page, `Kept the starter ${starter}`)).toBeVisible();
+
+  await page.goto(`/models?model=${modelId}`);
   await untilAwake(page);
   await page.getByRole('button', { name: 'Model …' }).click();
   await page.getByRole('menuitem', { name: 'Archive' }).click();
-  await expect(toastOf(page, 'Archived “String of floats”')).toBeVisible();
-  try {
-    await page.goto('/materials');
-    await untilAwake(page);
-    const floats = page.getByRole('radio', { name: /Painted floats/ });
-    await expect(floats).toHaveAttribute('title', /is gone; it begins on another/);
-    await floats.click();
-    await page.getByLabel('Name of the new material').fill('Floats elsewhere');
-    await page.getByRole('button', { name: 'Create' }).click();
-    await page.waitForURL(/\/materials\/[0-9a-f-]{36}$/);
-    await expect(card(page, 'Painted float')).toBeVisible();
-  } finally {
-    await page.goto('/models?model=demo-floats');
-    await untilAwake(page);
-    await page.getByRole('button', { name: 'Model …' }).click();
-    await page.getByRole('menuitem', { name: 'Restore' }).click();
-    await expect(toastOf(page, 'is back')).toBeVisible();
-  }
+  await expect(toastOf(page, `Archived “${bell}”`)).toBeVisible();
+  await page.goto('/materials');
+  await untilAwake(page);
+  const kept = page.getByRole('radio', { name: starter });
+  await expect(kept).toHaveAttribute('title', /is gone; it begins on another/);
+  await kept.click();
+  await page.getByLabel('Name of the new material').fill(unique('Begun elsewhere'));
+  await page.getByRole('button', { name: 'Create' }).click();
+  await page.waitForURL(/\/materials\/[0-9a-f-]{36}$/);
+  await expect(card(page, 'Ramp')).toBeVisible();
 });
 
 test('what is typed before the page runs is kept', async ({ page }) => {
+  const early = unique('Early bird');
   await signIn(page, 'tove');
   let goOn = (): void => undefined;
   const mayRun = new Promise<void>((resolve) => {
@@ -126,7 +148,7 @@ test('what is typed before the page runs is kept', async ({ page }) => {
     await route.continue();
   });
   await page.goto('/materials', { waitUntil: 'commit' });
-  await page.getByLabel('Name of the new material').fill('Early bird');
+  await page.getByLabel('Name of the new material').fill(early);
   await page.getByLabel('Search materials').fill('stoneware');
   expect(await page.locator('html[data-awake]').count()).toBe(0);
   goOn();
@@ -136,21 +158,22 @@ test('what is typed before the page runs is kept', async ({ page }) => {
   await expect(page.getByLabel('Search materials')).toHaveValue('stoneware');
   await page.getByRole('button', { name: 'Create' }).click();
   await page.waitForURL(/\/materials\/[0-9a-f-]{36}$/);
-  await expect(page.getByText('Early bird').first()).toBeVisible();
+  await expect(page.getByText(early).first()).toBeVisible();
 });
 
 test('a model’s file is replaced once it is seen what changes, and put back', async ({ page }) => {
+  const bell = unique('Second bell');
   await signIn(page, 'tove');
   await page.goto('/models');
   await untilAwake(page);
   const models = path.resolve(import.meta.dirname, '../../assets/models');
   await page.getByLabel('Model file').setInputFiles(path.join(models, 'bell.glb'));
   await expect(page.getByText('bell was uploaded').or(page.getByText(/uploaded\./))).toBeVisible();
-  await page.getByLabel('Name of the model').fill('Second bell');
+  await page.getByLabel('Name of the model').fill(bell);
   await page.getByLabel('Name of the model').press('Enter');
-  await expect(toastOf(page, 'Renamed to “Second bell”')).toBeVisible();
+  await expect(toastOf(page, `Renamed to “${bell}”`)).toBeVisible();
 
-  const newer = page.getByLabel('Newer file of Second bell');
+  const newer = page.getByLabel(`Newer file of ${bell}`);
   await newer.setInputFiles({ name: 'note.glb', mimeType: 'x', buffer: Buffer.from('no model') });
   await expect(page.getByTestId('problem')).toContainText('note.glb:');
   await page.getByRole('button', { name: 'Keep the present file' }).click();
@@ -191,7 +214,7 @@ test('the guide goes on by what is done, is left at any moment, and found again'
 });
 
 test('text and controls grow together, and the choice stays', async ({ page }) => {
-  await signIn(page, 'tove');
+  await openStart(page, 'tove');
   const heading = page.getByText('New material from nothing');
   const heightOf = async (): Promise<number> => (await heading.boundingBox())?.height ?? 0;
   const before = await heightOf();

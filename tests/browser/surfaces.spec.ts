@@ -1,16 +1,17 @@
-import { expect, test } from '@playwright/test';
 import { encode } from 'fast-png';
 import {
   addNode,
   card,
   drag,
+  expect,
+  newMaterial,
   port,
   saved,
-  untilIdle,
-  signIn,
   stagePicture,
   strands,
+  test,
   tidy,
+  untilIdle,
 } from './studio';
 
 const redPng = Buffer.from(
@@ -26,11 +27,9 @@ const redPng = Buffer.from(
 test(
   'an image is brought in, read as what it is wired into; a wrong pair is told and cured; ' +
     'choices are compared; a coat shows on the stage',
+  { tag: '@stage' },
   async ({ page }) => {
-    await signIn(page, 'tove');
-    await page.getByLabel('Name of the new material').fill('Surfaces trial');
-    await page.getByRole('button', { name: 'Create' }).click();
-    await page.waitForURL(/\/materials\/[0-9a-f-]{36}$/);
+    await newMaterial(page, 'Surfaces trial');
 
     // A file that is no image is refused with its reason; one that is becomes the node's value.
     await addNode(page, 'bitmap', 60, 60);
@@ -88,8 +87,6 @@ test(
     await page.getByTestId('section-Coat').locator('summary').click();
     await page.getByLabel('Coat, number').fill('1');
     await page.getByLabel('Coat, number').press('Enter');
-    await untilIdle(page);
-    await page.waitForTimeout(500);
     await untilIdle(page);
     expect(before.equals(await stagePicture(page))).toBe(false);
 

@@ -3,7 +3,6 @@ import { lightHandle } from '@/core/edit/light-drag';
 import { decode } from 'fast-png';
 import { Document, WebIO } from '@gltf-transform/core';
 import { KHRDracoMeshCompression } from '@gltf-transform/extensions';
-import { expect, test } from '@playwright/test';
 import type { Page } from '@playwright/test';
 import draco from 'draco3d';
 import { documentOf, node } from '../support/networks';
@@ -11,13 +10,15 @@ import {
   addNode,
   card,
   drag,
+  expect,
   newMaterial,
   openStored,
   port,
-  untilAwake,
-  untilIdle,
   signIn,
   stagePicture,
+  test,
+  untilAwake,
+  untilIdle,
 } from './studio';
 
 const seenAt = (
@@ -29,6 +30,7 @@ const seenAt = (
 test(
   'a beacon is dragged by its handle in one undoable step; lights move what follows them; ' +
     'parts are chosen by name; a strand is bent',
+  { tag: '@stage' },
   async ({ page }) => {
     await newMaterial(page, 'Scene trial');
     await addNode(page, 'helper', 60, 40, 'Beacon');
@@ -177,36 +179,38 @@ async function bordersOf(page: Page): Promise<{ readonly all: number; readonly l
   return found;
 }
 
-test('the boundary of a beacon is drawn where its mask ends, whatever its shape', async ({
-  page,
-}) => {
-  await signIn(page, 'tove');
-  for (const [shape, place, extent] of [
-    ['sphere', [0.1, 0.1, 0.25], [0.3, 0.2, 0.35]],
-    ['box', [0.05, 0, 0.2], [0.15, 0.12, 0.4]],
-    ['cylinder', [0, 0.05, 0.2], [0.2, 0.2, 0.4]],
-    ['half-space', [0, -0.05, 0], [0.3, 0.3, 0.3]],
-  ] as const) {
-    const beacon = {
-      ...node(
-        'b',
-        'model.beacon',
-        { place, extent, turn: [10, 20, shape === 'half-space' ? -35 : 35], inner: 1 },
-        { shape },
-      ),
-      at: [60, 60] as const,
-    };
-    await openStored(page, documentOf([beacon]), 'demo-buoy');
-    await untilIdle(page);
-    await card(page, 'Beacon').click();
-    await page.getByRole('button', { name: 'Pin Beacon on the stage' }).click();
-    await untilIdle(page);
-    const { all, lined } = await bordersOf(page);
-    expect(all).toBeGreaterThan(40);
-    // Where one thing stands before another, white meets black without a boundary between.
-    expect(lined / all).toBeGreaterThan(0.8);
-  }
-});
+test(
+  'the boundary of a beacon is drawn where its mask ends, whatever its shape',
+  { tag: '@stage' },
+  async ({ page }) => {
+    await signIn(page, 'tove');
+    for (const [shape, place, extent] of [
+      ['sphere', [0.1, 0.1, 0.25], [0.3, 0.2, 0.35]],
+      ['box', [0.05, 0, 0.2], [0.15, 0.12, 0.4]],
+      ['cylinder', [0, 0.05, 0.2], [0.2, 0.2, 0.4]],
+      ['half-space', [0, -0.05, 0], [0.3, 0.3, 0.3]],
+    ] as const) {
+      const beacon = {
+        ...node(
+          'b',
+          'model.beacon',
+          { place, extent, turn: [10, 20, shape === 'half-space' ? -35 : 35], inner: 1 },
+          { shape },
+        ),
+        at: [60, 60] as const,
+      };
+      await openStored(page, documentOf([beacon]), 'demo-buoy');
+      await untilIdle(page);
+      await card(page, 'Beacon').click();
+      await page.getByRole('button', { name: 'Pin Beacon on the stage' }).click();
+      await untilIdle(page);
+      const { all, lined } = await bordersOf(page);
+      expect(all).toBeGreaterThan(40);
+      // Where one thing stands before another, white meets black without a boundary between.
+      expect(lined / all).toBeGreaterThan(0.8);
+    }
+  },
+);
 
 test('a Draco-compressed model and an OBJ are brought in by the browser', async ({ page }) => {
   await signIn(page, 'tove');

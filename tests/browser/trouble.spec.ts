@@ -1,17 +1,21 @@
 import { readFileSync } from 'node:fs';
-import { expect, test } from '@playwright/test';
 import type { Page } from '@playwright/test';
-import { addNode, card, isSave, saved, untilAwake, untilIdle, signIn } from './studio';
+import { emptyDocument } from '@/core/graph/document';
+import {
+  addNode,
+  card,
+  expect,
+  isSave,
+  openStored,
+  saved,
+  signIn,
+  test,
+  untilIdle,
+} from './studio';
 
-/** Makes a material by the interface and opens it. */
+/** Opens an empty material on the tile. */
 async function begin(page: Page, name: string): Promise<string> {
-  await page.goto('/materials');
-  await untilAwake(page);
-  await page.getByLabel('Name of the new material').fill(name);
-  await page.getByLabel('Model', { exact: true }).click();
-  await page.getByRole('option', { name: 'Tile' }).click();
-  await page.getByRole('button', { name: 'Create' }).click();
-  await page.waitForURL(/\/materials\/[0-9a-f-]{36}$/);
+  await openStored(page, emptyDocument(name));
   await untilIdle(page);
   return page.url();
 }
@@ -100,13 +104,10 @@ test('work goes on while the server is away, and is saved when it is back', asyn
 
 test('two people at once: both versions are kept and a choice is shown', async ({
   page,
-  browser,
+  other,
 }) => {
   await signIn(page, 'maren');
   const url = await begin(page, 'Shared');
-  const other = await (
-    await browser.newContext({ viewport: { width: 1280, height: 800 } })
-  ).newPage();
   await signIn(other, 'tove');
   await other.goto(url);
   await untilIdle(other);

@@ -1,7 +1,6 @@
-import { expect, test } from '@playwright/test';
 import type { Page } from '@playwright/test';
 import { documentOf, node } from '../support/networks';
-import { difference, openStored, untilIdle, signIn, stagePicture } from './studio';
+import { difference, expect, openStored, signIn, stagePicture, test, untilIdle } from './studio';
 
 /** A mask of the model's shape, a part's number and a surface whose colour is the mask. */
 const NETWORK = documentOf(
@@ -25,6 +24,7 @@ async function pin(page: Page, title: string | null): Promise<void> {
 test(
   'the graphics processor’s own program shows what the workers show: a surface, a mask, a ' +
     'part',
+  { tag: '@stage' },
   async ({ page }) => {
     await signIn(page, 'tove');
     await openStored(page, NETWORK, 'demo-buoy');

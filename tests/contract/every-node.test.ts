@@ -6,6 +6,8 @@ import { outputKey } from '@/core/graph/result-key';
 import { documentOf, node, optionVariants, randomLanes } from '../support/networks';
 
 const TOLERANCE = 1e-4;
+/** Whole sentences, not a word that only repeats a name. */
+const SENTENCES = /^\S+ .*\S+[.!?]$/s;
 
 describe('every node', () => {
   it('has a unique id that tells its family', () => {
@@ -17,11 +19,17 @@ describe('every node', () => {
   it.each(NODES.map((definition) => [definition.id, definition] as const))(
     '%s explains itself and keeps its defaults in range',
     (_id, definition) => {
-      expect(definition.help.length).toBeGreaterThan(15);
-      expect(definition.formula.length).toBeGreaterThan(0);
-      expect(definition.synonyms.length).toBeGreaterThan(0);
-      for (const port of Object.values(definition.inputs)) {
-        expect(port.help.length).toBeGreaterThan(5);
+      const { help, formula, synonyms, title, inputs, outputs } = definition;
+      expect(help).toMatch(SENTENCES);
+      // It says how what comes out follows from what goes in, which the help says in words.
+      expect(formula.trim()).not.toBe('');
+      expect(formula).not.toBe(help);
+      // What people type who do not know its name.
+      expect(new Set(synonyms).size).toBe(synonyms.length);
+      expect(synonyms.filter((word) => word.toLowerCase() !== title.toLowerCase())).not.toEqual([]);
+      for (const port of [...Object.values(inputs), ...Object.values(outputs)])
+        expect(port.help).toMatch(SENTENCES);
+      for (const port of Object.values(inputs)) {
         expect(port.soft[0]).toBeLessThan(port.soft[1]);
         if (typeof port.default !== 'number') continue;
         expect(port.default).toBeGreaterThanOrEqual(port.hard[0]);

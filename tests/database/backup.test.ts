@@ -31,7 +31,7 @@ async function run(...args: readonly string[]): Promise<{ code: number; said: st
   return { code, said: said.join('\n') };
 }
 async function ask(statement: string): Promise<readonly Record<string, unknown>[]> {
-  const client = new Client({ connectionString: studio.cluster.url });
+  const client = new Client({ connectionString: studio.url });
   await client.connect();
   const { rows } = await client.query<Record<string, unknown>>(statement);
   await client.end();

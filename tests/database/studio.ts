@@ -1,11 +1,7 @@
-import path from 'node:path';
-import { mkdtempSync } from 'node:fs';
-import { tmpdir } from 'node:os';
-import { removeCluster, startCluster } from '../../scripts/cluster';
 import type { Cluster } from '../../scripts/cluster';
 import { MATERIAL_PAGE } from '@/contract/materials';
 import type { MaterialSummary } from '@/contract/materials';
-import { closeDatabase, migrateDatabase } from '@/db/client';
+import { closeDatabase } from '@/db/client';
 import { insertPerson, insertProject } from '@/db/queries/seeding';
 import type { Role, SignedIn } from '@/server/authentication';
 import type { JobRow } from '@/db/queries/jobs';
@@ -15,27 +11,27 @@ import { findMaterials } from '@/server/material-search';
 import { findKind } from '@/server/jobs/kinds';
 import { stopQueue } from '@/server/jobs/queue';
 import { tryJob } from '@/server/jobs/run-job';
+import { makeDatabase } from './worker-cluster';
 
-/** A real PostgreSQL of its own for a test file, thrown away afterwards. */
-export async function startStudio(): Promise<{ cluster: Cluster; stop: () => Promise<void> }> {
-  const folder = mkdtempSync(path.join(tmpdir(), 'bright-loom-test-'));
-  const cluster = await startCluster({ folder, throwAway: true, say: () => undefined });
-  process.env['DATABASE_URL'] = cluster.url;
+/** A real database of its own for a test file, dropped afterwards. */
+export async function startStudio(): Promise<{
+  cluster: Cluster;
+  url: string;
+  stop: () => Promise<void>;
+}> {
+  const { cluster, url, drop } = await makeDatabase();
+  process.env['DATABASE_URL'] = url;
   process.env['BETTER_AUTH_SECRET'] = 'only-for-tests-0123456789abcdef0123456789abcdef';
   process.env['PUBLIC_URL'] = 'http://127.0.0.1:3000';
-  await migrateDatabase(path.resolve(import.meta.dirname, '../../drizzle'));
   return {
     cluster,
+    url,
     stop: async () => {
       await stopQueue().catch(() => undefined);
       await closeBodyThreads();
       await closeDatabase();
-      try {
-        cluster.stop();
-      } catch {
-        /* a test may have stopped it */
-      }
-      removeCluster(folder);
+      if (!cluster.isRunning()) await cluster.restart();
+      await drop();
     },
   };
 }

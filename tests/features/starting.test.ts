@@ -65,6 +65,8 @@ describe('walking along strands', () => {
 });
 
 describe('models compared', () => {
+  /** Texels along the side of a map: enough to tell a bell from a quay. */
+  const TEXELS = 32;
   const loaded = (name: string): LoadedModel => {
     const sketch = DEMO_MODELS.find((each) => each.name === name)?.make();
     if (!sketch) throw new Error(`no model ${name}`);
@@ -72,13 +74,13 @@ describe('models compared', () => {
   };
   it('a model and itself differ in nothing', () => {
     const bell = loaded('bell');
-    const { facts, masks } = compareModels(bell, loaded('bell'));
+    const { facts, masks } = compareModels(bell, loaded('bell'), TEXELS);
     expect(facts).toEqual([]);
     expect(masks.length).toBeGreaterThan(2);
     for (const { before, after } of masks) expect(after).toBeCloseTo(before, 6);
   });
   it('says of another which parts are gone and new, and how its masks differ', () => {
-    const { facts, masks } = compareModels(loaded('bell'), loaded('quay'));
+    const { facts, masks } = compareModels(loaded('bell'), loaded('quay'), TEXELS);
     expect(facts.join(' ')).toMatch(/Its size is .* times/);
     expect(facts.join(' ')).toMatch(/Gone: the part/);
     expect(facts.join(' ')).toMatch(/New: the part/);

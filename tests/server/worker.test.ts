@@ -26,7 +26,12 @@ let blobHash = '';
 const workers: ChildProcess[] = [];
 
 function startWorker(): ChildProcess {
-  const env = { ...process.env, NODE_OPTIONS: '', NODE_ENV: 'production' } as const;
+  const env = {
+    ...process.env,
+    NODE_OPTIONS: '',
+    NODE_ENV: 'production',
+    WORKER_SILENCE_SECONDS: '5',
+  } as const;
   const child = spawn(process.execPath, ['--import', 'tsx', 'src/server/worker-main.ts'], {
     cwd: root,
     env,

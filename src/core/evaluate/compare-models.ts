@@ -17,13 +17,16 @@ export interface ModelChanges {
 }
 
 /** The mean of each mask that has a look, over points spread evenly over the model. */
-function maskMeans({ analysis, uniform }: LoadedModel): ReadonlyMap<string, number> {
+function maskMeans(
+  { analysis, uniform }: LoadedModel,
+  texels: number,
+): ReadonlyMap<string, number> {
   const texel = new Float32Array(4);
   return new Map(
     [...MAP_VIEWS.values()].flatMap(({ kind, given, choices, look }) => {
       if (!look) return [];
       const settings = resolveMapSettings(kind, given, choices, analysis.mesh.size);
-      const map = analysis.quickMap(settings, MAP_SIZE.quick);
+      const map = analysis.quickMap(settings, texels);
       let sum = 0;
       for (let k = 0; k < uniform.count; k++) {
         sampleMap(map, uniform.atlas[k * 2] ?? 0, uniform.atlas[k * 2 + 1] ?? 0, texel, 0);
@@ -49,8 +52,14 @@ function nameChanges(what: string, before: readonly string[], after: readonly st
 /**
  * What changes for networks when one model takes the place of another: size, parts, attributes,
  * and the masks that are made from the shape.
+ *
+ * @param texels along the side of the maps from which masks are read
  */
-export function compareModels(before: LoadedModel, after: LoadedModel): ModelChanges {
+export function compareModels(
+  before: LoadedModel,
+  after: LoadedModel,
+  texels: number = MAP_SIZE.quick,
+): ModelChanges {
   const [old, now] = [getMeshFacts(before.mesh), getMeshFacts(after.mesh)];
   const ratio = now.size / old.size;
   const size =
@@ -62,7 +71,7 @@ export function compareModels(before: LoadedModel, after: LoadedModel): ModelCha
       : [];
   const names = ({ attributes }: typeof old): readonly string[] =>
     attributes.map(({ name }) => name);
-  const [were, are] = [maskMeans(before), maskMeans(after)];
+  const [were, are] = [maskMeans(before, texels), maskMeans(after, texels)];
   return {
     facts: [
       ...size,

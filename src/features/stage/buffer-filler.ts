@@ -76,6 +76,7 @@ export class BufferFiller {
     private readonly renderer: THREE.WebGLRenderer,
     private readonly source: FillSource,
     private readonly onFilled: (kind: ValueKind) => void,
+    private readonly isResting: boolean,
   ) {
     this.target = new THREE.WebGLRenderTarget(1, 1, {
       type: THREE.FloatType,
@@ -149,7 +150,7 @@ export class BufferFiller {
 
   /** Values changed: ask for them again. Requests made meanwhile become one. */
   refill(): void {
-    if (!this.isActive) return;
+    if (!this.isActive || this.isResting) return;
     if (this.busy) this.again = true;
     else void this.work();
   }

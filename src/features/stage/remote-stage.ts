@@ -17,10 +17,10 @@ import type { StageLook } from '@/state/stores';
 import { RemoteModel, stageProblem } from '@/features/stage/remote-model';
 import type { StageReporter } from '@/features/stage/remote-model';
 
-const sizeOf = (host: HTMLElement): StageSize => ({
+const sizeOf = (host: HTMLElement, { trial }: StageWishes): StageSize => ({
   width: Math.max(1, host.clientWidth),
   height: Math.max(1, host.clientHeight),
-  ratio: Math.min(2, window.devicePixelRatio),
+  ratio: trial?.ratio ?? Math.min(2, window.devicePixelRatio),
 });
 
 /**
@@ -53,6 +53,7 @@ export class RemoteStage implements StageFeed {
 
   private constructor(
     private readonly host: HTMLElement,
+    private readonly wishes: StageWishes,
     private readonly listener: StageListener,
   ) {
     const { canvas } = this;
@@ -65,7 +66,7 @@ export class RemoteStage implements StageFeed {
     );
     canvas.tabIndex = 0;
     this.observer = new ResizeObserver(() => {
-      this.send(this.remote.resize(sizeOf(host)));
+      this.send(this.remote.resize(sizeOf(host, wishes)));
     });
   }
 
@@ -75,9 +76,9 @@ export class RemoteStage implements StageFeed {
     wishes: StageWishes,
     listener: StageListener,
   ): Promise<RemoteStage> {
-    const stage = new RemoteStage(host, listener);
+    const stage = new RemoteStage(host, wishes, listener);
     try {
-      await stage.begin(wishes);
+      await stage.begin();
     } catch (error) {
       stage.close();
       throw error;
@@ -85,15 +86,15 @@ export class RemoteStage implements StageFeed {
     return stage;
   }
 
-  private async begin(wishes: StageWishes): Promise<void> {
-    const { canvas, host, remote } = this;
+  private async begin(): Promise<void> {
+    const { canvas, host, remote, wishes } = this;
     host.append(canvas);
     const surface = canvas.transferControlToOffscreen();
     const end = this.ending();
     const beginning = unwrap(
       remote.open(
         Comlink.transfer(surface, [surface]),
-        sizeOf(host),
+        sizeOf(host, wishes),
         wishes,
         Comlink.proxy(this.events()),
       ),

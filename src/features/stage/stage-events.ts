@@ -24,8 +24,13 @@ export interface StageWishes {
   readonly mode: StageMode | null;
   readonly trial: StageTrial | null;
 }
-/** How a driver is imitated that takes its time, refuses programs, or can do little. */
+/**
+ * How a driver is imitated that takes its time, refuses programs, or can do little; and what a test
+ * spares: a stage that rests fills and draws nothing, `ratio` is its pixels for each of the page's.
+ */
 export interface StageTrial {
+  readonly isResting?: boolean;
+  readonly ratio?: number;
   readonly delayMs?: number;
   readonly isRefusing?: boolean;
   readonly mostTargets?: number;

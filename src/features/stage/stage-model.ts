@@ -80,10 +80,11 @@ export class StageModel {
     fill: FillSource,
   ) {
     this.target = makeSurfaceTarget(view.targets);
-    this.filler = new BufferFiller(view.renderer, fill, (kind) => {
+    const filled = (kind: ValueKind): void => {
       this.useKind(kind);
       view.invalidate();
-    });
+    };
+    this.filler = new BufferFiller(view.renderer, fill, filled, view.trial?.isResting === true);
     this.program = new ModelProgram(view, this.programMesh, {
       onReady: (kind) => {
         this.filler.setActive(false);
@@ -171,6 +172,7 @@ export class StageModel {
 
   setAppearance(appearance: Appearance): void {
     this.appearance = appearance;
+    if (this.view.trial?.isResting) return;
     const size = (this.model?.size ?? 1) * this.shadedMesh.scale.x;
     if (this.looks === 'clay')
       return this.shading.show(CLAY_APPEARANCE, this.programMesh.geometry, size);

@@ -288,8 +288,9 @@ export class StageRenderer implements StageView {
     gl.readPixels(0, 0, 1, 1, gl.RGBA, gl.UNSIGNED_BYTE, new Uint8Array(4));
   }
 
-  /** What is drawn, as PNG. */
+  /** What is drawn, as PNG. @throws Error where the stage rests: nothing is drawn there */
   picture(): Promise<Blob> {
+    if (this.trial?.isResting) throw new Error('Invariant broken: a resting stage has no picture');
     return this.canvas.convertToBlob({ type: 'image/png' });
   }
 }

@@ -1,7 +1,7 @@
 import type { Evaluation } from '@/state/evaluation';
 import type { Stores } from '@/state/stores';
 import type { RemoteStage } from './remote-stage';
-import type { StageWishes } from './stage-events';
+import type { StageTrial, StageWishes } from './stage-events';
 
 /** What tests and benchmarks read of the page. */
 type TestHooks = Pick<Window, 'brightLoomStage' | 'brightLoomEvaluation' | 'brightLoomStores'>;
@@ -10,6 +10,8 @@ declare global {
     brightLoomStage?: RemoteStage;
     brightLoomEvaluation?: Evaluation;
     brightLoomStores?: Stores;
+    /** Set before the page runs: how its stage is tried. */
+    brightLoomTrial?: StageTrial;
   }
 }
 
@@ -20,7 +22,8 @@ export function openTestHooks(hooks: TestHooks): void {
 
 /**
  * How the stage is to be opened, by the address of the page: `stage=program` or `workers`. In a
- * build for tests also what driver is imitated: `delay` in milliseconds, `refuse`, `targets`.
+ * build for tests also what driver is imitated: `delay` in milliseconds, `refuse`, `targets`; the
+ * rest of a trial is set on the window.
  */
 export function stageWishes(search: string): StageWishes {
   const asked = new URLSearchParams(search);
@@ -31,6 +34,7 @@ export function stageWishes(search: string): StageWishes {
   return {
     mode,
     trial: {
+      ...window.brightLoomTrial,
       isRefusing: asked.has('refuse'),
       ...(delay === null ? {} : { delayMs: Number(delay) }),
       ...(targets === null ? {} : { mostTargets: Number(targets) }),

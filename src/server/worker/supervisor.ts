@@ -17,9 +17,12 @@ import { onJobChange } from '../jobs/watch';
 import { log, loggable } from '../log';
 import { JobRunner } from './job-runner';
 
-/** Seconds. A worker says so often that it lives, and is taken for dead after so much silence. */
-const BEAT = 3,
-  SILENCE = 15,
+/**
+ * Seconds. A worker is taken for dead after so much silence, and says five times within that that
+ * it lives.
+ */
+const SILENCE = Number(process.env['WORKER_SILENCE_SECONDS'] ?? 15),
+  BEAT = SILENCE / 5,
   LONG_WAIT = 60;
 const DAYS_KEPT = 30;
 /** The studio is put in order once a day; so often it is looked whether a day has passed. */

@@ -24,7 +24,7 @@ export const formula = defineNode({
   inputs: {
     formula: input.formula({
       title: 'Formula',
-      help: 'For example: float t = clamp(a, 0.0, 1.0); mix(b, c, t * t)',
+      help: 'For example: float t = clamp(a, 0.0, 1.0); mix(b, c, t * t).',
       default: 'mix(b, c, smoothstep(0.0, 1.0, a))',
     }),
     a: value('a', 0.5),

@@ -68,8 +68,14 @@ export const curvature = defineNode({
     }),
   },
   outputs: {
-    convex: output.scalar('Convex', 'Edges.', { low: 'flat or hollow', high: 'edge' }),
-    concave: output.scalar('Concave', 'Hollows.', { low: 'flat or edge', high: 'hollow' }),
+    convex: output.scalar('Convex', 'How far it bends outwards, as on edges.', {
+      low: 'flat or hollow',
+      high: 'edge',
+    }),
+    concave: output.scalar('Concave', 'How far it bends inwards, as in hollows.', {
+      low: 'flat or edge',
+      high: 'hollow',
+    }),
     signed: output.scalar('Signed', 'ρ·H, unlimited.', { low: 'hollow', high: 'edge' }),
   },
   lower: (b, { radius, gain, threshold, bias }, _options, model) => {

@@ -27,7 +27,7 @@ export const position = defineNode({
   outputs: {
     position: output.vector('Position', 'The three coordinates.'),
     x: output.scalar('X', 'To the right.'),
-    y: output.scalar('Y', 'Up.'),
+    y: output.scalar('Y', 'Upwards, from the origin.'),
     z: output.scalar('Z', 'To the front.'),
   },
   lower: (b, _inputs, { space }, model) => {

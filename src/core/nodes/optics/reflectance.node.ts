@@ -57,7 +57,9 @@ export const reflectance = defineNode({
   outputs: {
     index: output.scalar('Refractive index', '1 and above.', { quantity: 'refractive index' }),
     reflectance: output.scalar('Reflectance', '0 to 0.9.', { quantity: 'reflectance' }),
-    level: output.scalar('Specular level', 'F0/0.08.', { quantity: 'specular level' }),
+    level: output.scalar('Specular level', 'The reflectance divided by 0.08.', {
+      quantity: 'specular level',
+    }),
     outside: output.scalar('Outside', '1 where what is given had to be limited.', {
       low: 'possible',
       high: 'limited',

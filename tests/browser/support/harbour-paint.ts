@@ -1,10 +1,12 @@
 import { addDial } from '@/core/edit/dials';
 import { groupSelection } from '@/core/edit/group';
 import type { NetworkDocument } from '@/core/graph/document';
-import { expect } from '@playwright/test';
+import { expect } from './fixtures';
 import type { Page } from '@playwright/test';
-import { documentOf, node, strand } from '../support/networks';
-import { openStored, untilIdle } from './studio';
+import { documentOf, node, strand } from '../../support/networks';
+import { openStored } from './materials';
+import { untilIdle } from './stage';
+import { ownOrigin } from './studios';
 
 const named = (network: NetworkDocument): NetworkDocument => ({
   ...network,
@@ -66,7 +68,7 @@ export async function openPackaged(page: Page, name: string): Promise<string> {
   const worn = sized && addDial(sized.document, packed.groupId, 'step', 'edge', 'lift', 'Wear');
   if (!worn) throw new Error('the group has no such values');
   const saved = await page.request.put(`/api/materials/${id}`, {
-    headers: { origin: new URL(page.url()).origin },
+    headers: { origin: ownOrigin() },
     data: { base: 1, document: worn.document, modelId: 'demo-buoy' },
   });
   expect(saved.status()).toBe(200);

@@ -1,0 +1,3 @@
+import { beginRun } from './run-clusters';
+
+export default beginRun;

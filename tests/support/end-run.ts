@@ -1,0 +1,3 @@
+import { endRun } from './run-clusters';
+
+export default endRun;
