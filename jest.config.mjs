@@ -1,3 +1,4 @@
+/** @type {import('jest').Config} */
 export default {
   testEnvironment: 'node',
   roots: ['<rootDir>/src', '<rootDir>/tests', '<rootDir>/cli'],
@@ -5,17 +6,10 @@ export default {
   testPathIgnorePatterns: ['/node_modules/', '<rootDir>/tests/browser/'],
   extensionsToTreatAsEsm: ['.ts', '.tsx'],
   moduleNameMapper: { '^@/(.*)$': '<rootDir>/src/$1' },
-  transform: {
-    '^.+\\.tsx?$': [
-      '@swc/jest',
-      {
-        jsc: { target: 'es2022', parser: { syntax: 'typescript', tsx: true } },
-        module: { type: 'es6' },
-      },
-    ],
-  },
+  transform: { '^.+\\.tsx?$': '<rootDir>/tests/support/fast-globals.cjs' },
   globalSetup: '<rootDir>/tests/support/begin-run.ts',
   globalTeardown: '<rootDir>/tests/support/end-run.ts',
-  maxWorkers: 2,
+  testSequencer: '<rootDir>/tests/support/longest-first.cjs',
+  maxWorkers: 3,
   testTimeout: 120000,
 };

@@ -131,13 +131,16 @@ function tellError(error: unknown, complain: (text: string) => void): number {
 }
 
 if (process.argv[1]?.endsWith('main.ts')) {
-  process.exitCode = await main(
-    process.argv.slice(2),
-    (text) => {
-      process.stdout.write(`${text}\n`);
-    },
-    (text) => {
-      process.stderr.write(`${text}\n`);
-    },
-  );
+  // Whoever reads, such as `head`, may have seen enough.
+  process.stdout.on('error', (error: NodeJS.ErrnoException) => {
+    if (error.code !== 'EPIPE') throw error;
+    process.exit(0);
+  });
+  const writeTo = (stream: NodeJS.WriteStream) => (text: string) => {
+    stream.write(`${text}\n`);
+  };
+  const run = main(process.argv.slice(2), writeTo(process.stdout), writeTo(process.stderr));
+  void run.then((code) => {
+    process.exitCode = code;
+  });
 }

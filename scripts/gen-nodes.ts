@@ -2,8 +2,9 @@
  * Rewrites the generated registry of nodes from the files <family>/<name>.node.ts of a folder:
  * src/core/nodes, or the one given.
  */
-import { readFileSync, readdirSync, writeFileSync } from 'node:fs';
+import { readFileSync, readdirSync } from 'node:fs';
 import path from 'node:path';
+import { writeChanged } from './write-changed';
 
 const root = path.resolve(process.argv[2] ?? path.join(import.meta.dirname, '../src/core/nodes'));
 const files = readdirSync(root, { withFileTypes: true })
@@ -32,5 +33,5 @@ const text = [
   '];',
   '',
 ].join('\n');
-writeFileSync(path.join(root, 'registry.generated.ts'), text);
+writeChanged(path.join(root, 'registry.generated.ts'), text);
 console.log(`${String(found.length)} nodes`);

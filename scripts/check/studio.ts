@@ -12,13 +12,15 @@ const [folder = '', port = ''] = process.argv.slice(2);
 const say = (text: string): void => {
   console.log(`${path.basename(folder)}: ${text}`);
 };
+// Making the demo says in the environment which database it is made in.
+const env = { ...process.env };
 await makeDemo(say);
 removeCluster(folder);
 copyCluster(DEMO_FOLDER, folder, say);
 const start = spawn('./start', ['--throw-away'], {
   cwd: root,
   env: {
-    ...process.env,
+    ...env,
     BRIGHT_LOOM_DATA: folder,
     PORT: port,
     DATABASE_URL: '',

@@ -23,6 +23,8 @@ test('the start page lists materials; the editor of one shows stage, board and b
   page,
 }) => {
   await openStart(page, 'maren');
+  // What other tests made stands before it.
+  await page.getByLabel('Search materials').fill('Painted tin');
   await expect(page.getByRole('link', { name: /Painted tin/ }).first()).toBeVisible();
   await expect(page.locator('img[alt="Painted tin on Channel buoy"]')).toHaveJSProperty(
     'complete',

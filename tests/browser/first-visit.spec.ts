@@ -16,6 +16,8 @@ test(
     await page.goto('/materials/demo-painted-tin');
     await expect(page).toHaveURL(/sign-in/);
     await signInByHand(page, 'maren');
+    // What other tests made stands before it.
+    await page.getByLabel('Search materials').fill('Painted tin');
     await page.getByRole('link', { name: /^Painted tin on Channel buoy/ }).click();
     await expect(card(page, 'Chipped paint')).toBeVisible();
     await untilIdle(page);

@@ -107,7 +107,7 @@ test('a mask is fitted to strokes on the model', async ({ page }) => {
   if (!box) throw new Error('no stage');
   await page.getByRole('application').or(page.locator('.react-flow__pane')).first().click();
   await page.keyboard.press('s');
-  await page.getByRole('combobox').last().fill('threshold');
+  await page.getByPlaceholder('What should it do?').fill('threshold');
   await page.keyboard.press('Enter');
   await card(page, 'Threshold').click();
   const example = page.getByTestId('by-example');

@@ -93,7 +93,7 @@ test('materials are put together in a set, whose address can be sent', async ({ 
   await page.getByLabel('Name of the new set').fill(set);
   await page.keyboard.press('Enter');
   await expect(toastOf(page, `Made the set “${set}”`)).toBeVisible();
-  await rail.getByRole('button', { name: set }).click();
+  await rail.getByRole('button', { name: new RegExp(`^${set}`) }).click();
   const list = page.getByRole('region', { name: set });
   await expect(list.getByRole('link')).toHaveCount(2);
   await page.reload();

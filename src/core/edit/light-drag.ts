@@ -1,4 +1,4 @@
-import { add, dot, length, normalise, scale, sub } from '../base/vector';
+import { add, dot, normalise, scale, sub } from '../base/vector';
 import type { Vec3 } from '../base/vector';
 import { lightPlace } from '../compile/lights';
 import type { ModelBounds } from '../compile/model-scale';
@@ -62,8 +62,11 @@ export function pushLight(light: SceneLight, model: ModelBounds, eye: Vec3, shar
   return rounded(scale(sub(add(eye, scale(away, 1 + share)), middle), 1 / model.size));
 }
 
-/** Whether the handle of a light is farther from the eye than the middle of the model. */
+/**
+ * Whether the handle of a light stands behind the model as it is seen: beyond the place where the
+ * ray from the eye through it comes closest to the middle, as a drag along that ray finds it again.
+ */
 export function isBehindModel(light: SceneLight, model: ModelBounds, eye: Vec3): boolean {
-  const middle = middleOf(model);
-  return length(sub(lightHandle(light, model), eye)) > length(sub(middle, eye));
+  const handle = lightHandle(light, model);
+  return dot(sub(handle, middleOf(model)), sub(handle, eye)) > 0;
 }

@@ -1,6 +1,7 @@
 import { fork } from 'node:child_process';
 import type { ChildProcess } from 'node:child_process';
 import { readFileSync } from 'node:fs';
+import { constants, setPriority } from 'node:os';
 import path from 'node:path';
 import type { Problem } from '@/core/base/problem';
 import type { TryOutcome } from '../jobs/run-job';
@@ -34,7 +35,8 @@ export class JobRunner {
   private current: { readonly jobId: string; readonly end: (outcome: RunOutcome) => void } | null =
     null;
 
-  constructor() {
+  /** @param isPatient whether its jobs leave the processors to whatever else needs them */
+  constructor(private readonly isPatient: boolean) {
     this.start();
   }
 
@@ -88,6 +90,8 @@ export class JobRunner {
       this.current?.end({ ended: false, reason });
       this.start();
     });
+    if (this.isPatient && child.pid !== undefined)
+      setPriority(child.pid, constants.priority.PRIORITY_BELOW_NORMAL);
     this.child = child;
     return child;
   }
