@@ -61,13 +61,12 @@ async function storeUser(page: Page, { id, groups }: OpenedEntry, name: string):
   const brought = bringIn({ ...BEGUN, name }, { entryId: id, version: '1.0.0', groups });
   const added = putNode(brought.document, null, 'group', [60, 520], brought.groupId);
   const group = groups.definitions[groups.root];
-  const mask = group?.outputs.find(({ kind }) => kind === 'scalar');
   const set = setValue(added.document, null, added.id, group?.dials[0]?.id ?? '', 0.5);
   const document: NetworkDocument = {
     ...set,
     network: {
       ...set.network,
-      strands: [...set.network.strands, strand(`${added.id}:${mask?.id ?? ''} > paint:roughness`)],
+      strands: [...set.network.strands, strand(`${added.id}:${group?.outputs[0]?.id ?? ''} > paint:roughness`)],
     },
   };
   return openStored(page, document, 'demo-tile');
@@ -112,13 +111,13 @@ test('an author fixes a group, a librarian reviews it, an artist takes it and go
   await openStored(page, BEGUN, 'demo-tile');
   await placeByName(page, name);
   await card(page, name).dblclick();
-  await card(page, 'Smoothstep').click();
-  const edge = page.getByLabel('Edge, number');
-  await edge.fill('0.2');
-  await edge.press('Enter');
+  await card(page, 'Fractal noise').click();
+  const octaves = page.getByLabel('Octaves, number');
+  await octaves.fill('2');
+  await octaves.press('Enter');
   await page.getByRole('button', { name: 'Publish this group' }).click();
   await expect(page.getByTestId('next-choice')).toContainText('after 1.0.0');
-  await expect(page.getByLabel('What is new')).toHaveValue(/Smoothstep: Edge, .+ → 0\.2/);
+  await expect(page.getByLabel('What is new')).toHaveValue(/Fractal noise: Octaves, .+ → 2/);
   const publish = page.getByRole('button', { name: 'Publish the next release' });
   await page.getByRole('button', { name: 'Look at the consequences' }).click();
   await expect(page.getByTestId('changes')).toContainText('100 %', { timeout: 90_000 });
