@@ -10,6 +10,6 @@ export default {
   globalSetup: '<rootDir>/tests/support/begin-run.ts',
   globalTeardown: '<rootDir>/tests/support/end-run.ts',
   testSequencer: '<rootDir>/tests/support/longest-first.cjs',
-  maxWorkers: 3,
+  maxWorkers: 2,
   testTimeout: 120000,
 };

@@ -66,7 +66,10 @@ async function storeUser(page: Page, { id, groups }: OpenedEntry, name: string):
     ...set,
     network: {
       ...set.network,
-      strands: [...set.network.strands, strand(`${added.id}:${group?.outputs[0]?.id ?? ''} > paint:roughness`)],
+      strands: [
+        ...set.network.strands,
+        strand(`${added.id}:${group?.outputs[0]?.id ?? ''} > paint:roughness`),
+      ],
     },
   };
   return openStored(page, document, 'demo-tile');

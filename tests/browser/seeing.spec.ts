@@ -103,13 +103,14 @@ test('figures, a plot and the equation of the chosen node follow it', async ({ p
 test('a mask is fitted to strokes on the model', async ({ page }) => {
   await open(page, 'Example of paint');
   await card(page, 'Fractal noise').click();
-  const box = await page.getByTestId('stage').boundingBox();
-  if (!box) throw new Error('no stage');
   await page.getByRole('application').or(page.locator('.react-flow__pane')).first().click();
   await page.keyboard.press('s');
   await page.getByPlaceholder('What should it do?').fill('threshold');
   await page.keyboard.press('Enter');
   await card(page, 'Threshold').click();
+  await untilIdle(page);
+  const box = await page.getByTestId('stage').boundingBox();
+  if (!box) throw new Error('no stage');
   const example = page.getByTestId('by-example');
   const stroke = async (dx: number, dy: number): Promise<void> => {
     const [x, y] = [box.x + box.width / 2 + dx, box.y + box.height / 2 + dy];

@@ -194,7 +194,6 @@ beforeAll(async () => {
     await copyEntry(artist, known.entry, { rack: 'project:ferry', name: 'Grain to copy' })
   ).id;
   for (const { id } of PERSONAS) if (id && !cookies.has(id)) cookies.set(id, await cookieFor(id));
-  await noteWorker('a worker');
 }, 180000);
 afterAll(() => studio.stop());
 
@@ -456,6 +455,8 @@ describe.each(ROUTES.map((route) => [`${route.method} ${route.path}`, route] as 
   '%s',
   (_name, route) => {
     beforeAll(async () => {
+      // A worker lives as long as it says so, however long all routes take.
+      await noteWorker('a worker');
       const post = ROUTES.find(
         ({ method, path: at }) => method === 'POST' && at === '/api/images',
       ) as AnyRoute;

@@ -44,7 +44,7 @@ const childrenOf = (pid: number | undefined): number[] =>
   listProcesses()
     .filter(({ parent }) => parent === pid)
     .map((each) => each.pid);
-async function until(id: string, holds: (row: JobRow) => boolean, seconds = 60): Promise<JobRow> {
+async function until(id: string, holds: (row: JobRow) => boolean, seconds = 150): Promise<JobRow> {
   for (let k = 0; k < seconds * 10; k++) {
     const row = await findJob(id);
     if (row && holds(row)) return row;
@@ -96,7 +96,7 @@ it('a job whose worker is killed half-way is taken over by another', async () =>
   first.kill('SIGKILL');
   startWorker();
   expect(await until(id, hasEnded)).toMatchObject({ state: 'done', tries: 2, progress: 1 });
-}, 120000);
+}, 320000);
 
 it(
   'a job whose process ends is tried again, and one that is cancelled ends at once; others ' +
@@ -118,7 +118,7 @@ it(
     expect(await until(next, hasEnded)).toMatchObject({ state: 'done' });
     expect(await findJob(cancelled)).toMatchObject({ state: 'refused' });
   },
-  120000,
+  320000,
 );
 
 it(

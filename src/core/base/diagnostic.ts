@@ -33,6 +33,7 @@ export const DIAGNOSTIC_CODES = [
   'drive.law',
   'drive.kind',
   'compile.failed',
+  'node.failed',
 ] as const;
 
 /** A code of DIAGNOSTIC_CODES; codes are never reused. */

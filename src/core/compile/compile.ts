@@ -90,7 +90,8 @@ export function compileNetwork(given: NetworkDocument, request: CompileRequest):
   const b = new Builder();
   const lowering = new Lowering(b, document, request.antialias, findUsedOutputs(document, request));
   const surface = lowering.lowerMaterial();
-  if (lowering.report.findings.length > 0) throw new CompileError(lowering.report.findings);
+  const failures = lowering.report.findings.filter(({ severity }) => severity === 'error');
+  if (failures.length > 0) throw new CompileError(failures);
   const outputs: ProgramOutput[] = [];
   const slots: OutputSlot[] = [];
   const write = (key: string, kind: ValueKind, lanes: readonly F32[]): void => {

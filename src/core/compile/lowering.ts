@@ -12,7 +12,7 @@ import type { Quantity } from '../nodes/quantities';
 import type { SurfaceLanes } from '../nodes/parameters/lanes';
 import { passedInput } from './bypass';
 import { chosenOptions, describePorts, findNodeDefinition, findGroupDefinition } from './catalogue';
-import { reportFormula } from './check/check-node';
+import { reportFailure, reportFormula } from './check/check-node';
 import { CheckReport } from './check/report';
 import { toScalar } from './convert';
 import type { Lowered } from './convert';
@@ -78,12 +78,28 @@ export class Lowering {
     const byId = new Map(scope.network.nodes.map((node) => [node.id, node]));
     for (const id of topologicalOrder(scope.network).order) {
       const node = present(byId.get(id), 'node');
-      const outputs = this.inAmount(scope, node, this.lowerAny(scope, node));
+      const outputs = this.lowerContained(scope, node);
       for (const [output, value] of Object.entries(outputs)) {
         const kept = node.limited ? this.limit(value) : value;
         scope.outputs.set(`${id}/${output}`, kept);
         this.results.set(outputKey([...scope.path, id], output), kept);
       }
+    }
+  }
+
+  /**
+   * What a node gives. One that the program cannot compute is a finding at its card and gives
+   * nothing; the rest of the network goes on.
+   */
+  private lowerContained(scope: Scope, node: NodeInstance): Record<string, Lowered> {
+    try {
+      return this.inAmount(scope, node, this.lowerAny(scope, node));
+    } catch (error) {
+      reportFailure(this.report, error, node, valuesPath(scope, node).slice(0, -1));
+      const { outputs } = present(describePorts(this.document, node), 'ports');
+      return Object.fromEntries(
+        outputs.map(({ id, kind }) => [id, this.emptyOutput(kind, undefined)]),
+      );
     }
   }
 
@@ -122,10 +138,12 @@ export class Lowering {
             ? undefined
             : passedInput(node, ports, output, (id) => wired(id).length > 0);
         const [first] = input ? wired(input.id) : [];
-        const isPlain = first && (!input?.port || input.kind === 'scalars');
+        const isList = input?.kind === 'scalars';
+        const isPlain = first && (!input?.port || isList);
         const value = isPlain
           ? this.inputs.convert(first.value, first.value.kind, first.strand.conversion)
-          : input?.port && this.inputs.lowerValue(scope, node, input.id, input.port);
+          : // A list has no value of its own: without strands nothing is passed.
+            input?.port && !isList && this.inputs.lowerValue(scope, node, input.id, input.port);
         if (!value) return [output.id, this.emptyOutput(output.kind, quantity)];
         const { kind } = output;
         return [output.id, kind === 'flex' ? value : this.inputs.convert(value, kind as ValueKind)];

@@ -1,7 +1,6 @@
 import { fork } from 'node:child_process';
 import type { ChildProcess } from 'node:child_process';
 import { readFileSync } from 'node:fs';
-import { constants, setPriority } from 'node:os';
 import path from 'node:path';
 import type { Problem } from '@/core/base/problem';
 import type { TryOutcome } from '../jobs/run-job';
@@ -35,8 +34,7 @@ export class JobRunner {
   private current: { readonly jobId: string; readonly end: (outcome: RunOutcome) => void } | null =
     null;
 
-  /** @param isPatient whether its jobs leave the processors to whatever else needs them */
-  constructor(private readonly isPatient: boolean) {
+  constructor() {
     this.start();
   }
 
@@ -90,8 +88,6 @@ export class JobRunner {
       this.current?.end({ ended: false, reason });
       this.start();
     });
-    if (this.isPatient && child.pid !== undefined)
-      setPriority(child.pid, constants.priority.PRIORITY_BELOW_NORMAL);
     this.child = child;
     return child;
   }

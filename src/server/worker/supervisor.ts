@@ -38,9 +38,7 @@ const UNCHANGED = 'Nothing was changed.';
  */
 export class Supervisor {
   readonly id = `${hostname()}-${randomUUID()}`;
-  private readonly runners = new Map<Lane, JobRunner>(
-    LANES.map((lane) => [lane, new JobRunner(lane === 'long')]),
-  );
+  private readonly runners = new Map<Lane, JobRunner>(LANES.map((lane) => [lane, new JobRunner()]));
   private readonly leave: () => void;
   /** Jobs this worker has taken on, from before it claims them. */
   private readonly handled = new Set<string>();

@@ -1,3 +1,4 @@
+import { errorMessage } from '../../base/diagnostic';
 import { own } from '../../base/own';
 import { isChoice, isCurve, isFormula, isRamp, isTriple } from '../../graph/document';
 import type {
@@ -215,6 +216,23 @@ function checkFormula(
     if (!(error instanceof FormulaError)) throw error;
     reportFormula(report, error, node, at);
   }
+}
+
+/** A node that the program failed to compute, as a warning at it: everything else is computed. */
+export function reportFailure(
+  report: CheckReport,
+  error: unknown,
+  node: NodeInstance,
+  at: DocumentPath,
+): void {
+  const title = node.name ?? findDefinition(node.type)?.title ?? node.type;
+  report.add(
+    'node.failed',
+    at,
+    `The program failed at “${title}” and takes what it gives as nothing; the rest is computed. ` +
+      `Change what goes in or its settings, or report it: ${errorMessage(error)}`,
+    { node: node.id, severity: 'warning' },
+  );
 }
 
 /** A formula's error as a finding at its node, with the character it is about. */
