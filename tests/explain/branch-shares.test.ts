@@ -53,6 +53,35 @@ it('parts a mix by what each side brings', async () => {
   expect(strands.get(strandShareKey([], 's-paint-surface-out-surface'))?.[0]).toBe(1);
 });
 
+it('carries a number into the lanes of a colour, as the network does', async () => {
+  const mix = (b: string): NetworkDocument =>
+    documentOf(
+      [
+        node('n', 'patterns.noise', { scale: 3 }),
+        node('ramp', 'gradients.ramp'),
+        node('grey', 'patterns.noise', { scale: 7 }),
+        node('colour', 'colour.pack'),
+        node('mix', 'math.mix', { amount: 0.4 }),
+        node('flat', 'surface.surface'),
+      ],
+      [
+        'n:value > ramp:value',
+        'ramp:colour > mix:a',
+        ...['red', 'green', 'blue'].map((lane) => `grey:value > colour:${lane}`),
+        `${b} > mix:b`,
+        'mix:value > flat:baseColour',
+        'flat:surface > @out:surface',
+      ],
+    );
+  // The same grey, once as a number and once as a colour of three equal lanes.
+  const [number, colour] = [
+    await sharesOf(mix('grey:value')),
+    await sharesOf(mix('colour:colour')),
+  ];
+  for (const key of ['ramp:colour', 'mix:value'])
+    expect(number.outputs.get(key)).toEqual(colour.outputs.get(key));
+});
+
 it('gives nothing to a side that does not get through', async () => {
   const { outputs } = await sharesOf(mixed(0));
   expect(outputs.get('a:value')).toEqual([1, 1, 1, 1, 1]);

@@ -43,6 +43,50 @@ describe('the class of a release', () => {
   );
 });
 
+describe('dials are compared by the value a card keeps', () => {
+  /** Dials of the ready groups that multiply one typed number. */
+  const times = READY_GROUPS.flatMap((_, k) => {
+    const group = groupAt(k);
+    return group.dials.flatMap((dial) => {
+      const [drive] = dial.drives;
+      const node = group.network.nodes.find(({ id }) => id === drive?.node);
+      const designed = drive && node?.values[drive.input];
+      return drive?.law === 'times' && dial.drives.length === 1 && typeof designed === 'number'
+        ? [{ group, dial, drive, designed }]
+        : [];
+    });
+  });
+  it('whatever its place on a slider that was normalised anew', () => {
+    expect(times.length).toBeGreaterThan(4);
+    for (const { group, dial, drive, designed } of times) {
+      // 0 to 2 about 1 becomes 0 to 1 about a half: ends and home give inside what they gave.
+      const anew = {
+        ...dial,
+        home: 0.5,
+        soft: [0, 1] as const,
+        drives: [{ ...drive, law: 'span' as const, low: 0, high: 2 * designed }],
+      };
+      const dials = group.dials.map((each) => (each === dial ? anew : each));
+      const found = compareReleases(released(group), released({ ...group, dials }), models);
+      expect({ of: dial.name, is: found.releaseClass }).not.toEqual({ of: dial.name, is: 'same' });
+    }
+  }, 60000);
+  it('a slider that is only longer or shorter changes no look', () => {
+    for (let k = 0; k < READY_GROUPS.length; k++) {
+      const group = groupAt(k);
+      for (const factor of [0.5, 1.5]) {
+        const dials = group.dials.map((dial) => {
+          const [low, high] = dial.soft;
+          const soft = [low, low + (high - low) * factor] as const;
+          return dial.kind === 'scalar' && soft[1] <= dial.hard[1] ? { ...dial, soft } : dial;
+        });
+        const found = compareReleases(released(group), released({ ...group, dials }), models);
+        expect(found).toMatchObject({ releaseClass: 'same', moved: [] });
+      }
+    }
+  }, 60000);
+});
+
 describe('versions', () => {
   it('follow from the class, and pass over what is taken', () => {
     expect(nextVersion(null, 'first')).toBe('1.0.0');

@@ -90,6 +90,8 @@ export function offerDial(
     const designed = getInputValue(value.node, input) ?? (kind === 'image' ? NO_IMAGE : undefined);
     return designed === undefined ? null : plain(kind, designed);
   }
+  // What a card of a group gets by its edge is driven nowhere; its dials are.
+  if (value.node.type === 'group' && !dial) return null;
   return value.isWired ? offerStrand(value, value.port) : offerTyped(value, value.port);
 }
 
@@ -121,11 +123,18 @@ function offerOption({ node, input, drivenBy }: Exposed): DialOffer | null {
 }
 
 const zeros: Triple = [0, 0, 0];
-function designedOf({ node, input }: Exposed, { kind, dial }: InputView): number | Triple {
-  const value = own(node.values, input) ?? dial?.home ?? getInputValue(node, input);
+const valueOf = ({ node, input }: Exposed, { dial }: InputView) =>
+  own(node.values, input) ?? dial?.home ?? getInputValue(node, input);
+function designedOf(exposed: Exposed, port: InputView): number | Triple {
+  const value = valueOf(exposed, port);
   if (typeof value === 'number' || isTriple(value)) return value;
-  return kind === 'vector' || kind === 'colour' ? zeros : 0;
+  return port.kind === 'vector' || port.kind === 'colour' ? zeros : 0;
 }
+/** Whether an input counts as something another at every point, such as the position. */
+const isWord = (exposed: Exposed, port: InputView): boolean => {
+  const value = valueOf(exposed, port);
+  return typeof value !== 'number' && !isTriple(value);
+};
 
 /** Laws act on what a strand brings. */
 function offerStrand(value: Exposed, port: InputView): DialOffer | null {
@@ -145,6 +154,8 @@ function offerTyped(value: Exposed, port: InputView): DialOffer | null {
   const counts = portOf(value)?.counts !== undefined;
   if (isTriple(designed) || port.kind === 'colour' || port.kind === 'vector') {
     const kind = port.kind === 'colour' ? 'colour' : 'vector';
+    // What differs from point to point has no value that could stand for it at home.
+    if (isWord(value, port)) return { ...plain(kind, zeros), laws: ['lift', 'times'] };
     const asIs: readonly Law[] = isAlone ? ['as is'] : [];
     return {
       ...plain(kind, isTriple(designed) ? designed : zeros),

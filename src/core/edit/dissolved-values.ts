@@ -112,7 +112,8 @@ function withDriven(dissolving: Dissolving, node: NodeInstance, input: string): 
   if (isWired) refuse(moved.dial, 'is not at home and acts on a strand');
   const view = describePorts(dissolving.document, node)?.inputs.find(({ id }) => id === input);
   const designed = getInputValue(node, input) ?? view?.dial?.home;
-  if (typeof designed !== 'number' && !isTriple(designed)) return node;
+  if (typeof designed !== 'number' && !isTriple(designed))
+    refuse(moved.dial, 'is not at home and acts on what no typed value stands for');
   const value = parts.reduce<number | Triple>((each, part) => applied(part, each), designed);
   return { ...node, values: { ...node.values, [input]: value } };
 }

@@ -124,11 +124,16 @@ export function keysForShares(
   });
 }
 
-/** How far two values are apart at a point, over all lanes. */
+/**
+ * How far two values are apart at a point, over all lanes. A number beside a colour or a vector
+ * stands in each of its lanes, as along a strand: without a branch a node may give another kind.
+ */
 function apart(a: readonly Float32Array[], b: readonly Float32Array[], point: number): number {
+  const lane = (of: readonly Float32Array[], k: number): number =>
+    (of.length === 1 ? of[0] : of[k])?.[point] ?? 0;
   let sum = 0;
-  for (const [k, lane] of a.entries()) {
-    const distance = Math.abs((lane[point] ?? 0) - (b[k]?.[point] ?? 0));
+  for (let k = 0; k < Math.max(a.length, b.length); k++) {
+    const distance = Math.abs(lane(a, k) - lane(b, k));
     if (Number.isFinite(distance)) sum += distance;
   }
   return sum;

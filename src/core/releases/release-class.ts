@@ -3,7 +3,14 @@ import type { DialValues } from '../edit/variants';
 import { dialStates } from '../edit/sheet-plan';
 import { own } from '../base/own';
 import { isChoice } from '../graph/document';
-import type { Dial, GroupDefinition, GroupPort, NetworkDocument, Strand } from '../graph/document';
+import type {
+  Dial,
+  GroupDefinition,
+  GroupPort,
+  InputValue,
+  NetworkDocument,
+  Strand,
+} from '../graph/document';
 import { outputKey } from '../graph/result-key';
 import { uniformPoints } from '../mesh/sample-points';
 import type { SamplePoints } from '../mesh/sample-points';
@@ -66,28 +73,49 @@ export function findMissing(before: GroupDefinition, after: GroupDefinition): re
   ];
 }
 
-/** Every dial of both at each of its states, each on its own; home first. */
+/** A number, short enough for a title. */
+const short = (value: number): string => String(Number(value.toPrecision(4)));
+
+/**
+ * Values that a card may have kept of a dial that both have: ends of both sliders, both homes, what
+ * lies between, and what can be typed in both.
+ */
+function keptValues(dial: Dial, now: Dial): readonly (readonly [string, InputValue])[] {
+  const { home, soft } = dial;
+  if (dial.kind !== 'scalar' || typeof home !== 'number' || typeof now.home !== 'number')
+    return dialStates(dial).map(({ title, value }) => [title, value] as const);
+  const least = Math.max(dial.hard[0], now.hard[0]);
+  const most = Math.min(dial.hard[1], now.hard[1]);
+  const between = ([low, high]: readonly [number, number]): readonly number[] =>
+    [0.25, 0.5, 0.75].map((share) => low + (high - low) * share);
+  const values = [...soft, ...now.soft, home, now.home, ...between(soft), least, most];
+  // What cannot be typed any more is told apart.
+  const inBoth = values.filter((value) => value >= least && value <= most);
+  return [...new Set(inBoth)].sort((x, y) => x - y).map((value) => [short(value), value] as const);
+}
+
+/**
+ * Every dial of both at values that a card may have kept, each on its own; home first, which a card
+ * follows that has kept nothing.
+ */
 function settingsOf(
   before: GroupDefinition,
   after: GroupDefinition,
-): readonly { readonly title: string; readonly was: DialValues; readonly is: DialValues }[] {
+): readonly { readonly title: string; readonly values: DialValues }[] {
   const rows = before.dials.flatMap((dial) => {
     const now = after.dials.find(({ id }) => id === dial.id);
-    if (!now) return [];
-    const [old, later] = [dialStates(dial), dialStates(now)];
-    return old.map(({ title, value }, k) => {
-      const match = isChoice(value)
-        ? later.find((each) => isChoice(each.value) && each.value.choice === value.choice)
-        : later[k];
-      return {
+    if (now?.kind !== dial.kind) return [];
+    return keptValues(dial, now)
+      .filter(([, value]) => !isChoice(value) || hasChoice(now, value.choice))
+      .map(([title, value]) => ({
         title: `“${dial.name}” at ${title}`,
-        was: { [dial.id]: value },
-        is: { [dial.id]: match?.value ?? value },
-      };
-    });
+        values: { [dial.id]: value },
+      }));
   });
-  return [{ title: 'home', was: {}, is: {} }, ...rows];
+  return [{ title: 'home', values: {} }, ...rows];
 }
+const hasChoice = (dial: Dial, choice: string): boolean =>
+  dial.choices?.some(({ value }) => value === choice) ?? false;
 
 /** Where something that varies over the surface comes from, by the kind of an input. */
 const FEEDS: Readonly<
@@ -205,7 +233,7 @@ export function compareReleases(
       new Side(after, outputs, isFed, prepared),
     ];
     for (const each of settingsOf(was, is)) {
-      const share = shareApart(old.at(each.was), now.at(each.is));
+      const share = shareApart(old.at(each.values), now.at(each.values));
       if (share > 0) moved.set(each.title, Math.max(share, moved.get(each.title) ?? 0));
     }
   }

@@ -106,8 +106,8 @@ export function NextChoice({ next: { offered, chosen, choose } }: { readonly nex
       ) : null}
       {chosen ? (
         <p className="text-soft">
-          It is compared with {base} at home and at every end of every dial; its class and its
-          version follow from that.
+          It is compared with {base} at home and at values of every dial that a card may have kept;
+          its class and its version follow from that.
         </p>
       ) : null}
     </fieldset>
