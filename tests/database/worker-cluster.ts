@@ -46,7 +46,7 @@ async function ownCluster(): Promise<Cluster> {
 export interface SuiteDatabase {
   readonly cluster: Cluster;
   readonly url: string;
-  drop(): Promise<void>;
+  readonly drop: () => Promise<void>;
 }
 
 export async function makeDatabase(): Promise<SuiteDatabase> {
