@@ -6,8 +6,11 @@ import { existsSync, mkdirSync } from 'node:fs';
 import path from 'node:path';
 import { closeDatabase } from '@/db/client';
 import { DEMO_PEOPLE } from '@/server/demo/people';
+import { findProgram } from '@/server/programs';
+import type { ProgramName } from '@/server/programs';
 import { bringUpTables } from './bring-up-tables';
 import { build } from './build';
+import { buildPrograms } from './build-programs';
 import { FOLDER_NOTE, LOGS } from './cluster-files';
 import { removeCluster, startCluster } from './cluster';
 import type { Cluster } from './cluster';
@@ -119,11 +122,12 @@ function runPrograms({ port, host, publicUrl, secret }: Settings): void {
     HOST: host,
     PORT: String(port),
   };
-  const run = (name: string, file: string): void => {
+  const run = (name: string, program: ProgramName): void => {
+    const { file, execArgv } = findProgram(program);
     programs.push(
       keepRunning({
         name,
-        args: ['--import', 'tsx', file],
+        args: [...execArgv, file],
         env: { ...env, BRIGHT_LOOM_PART: name },
         folder: root,
         logs,
@@ -131,8 +135,8 @@ function runPrograms({ port, host, publicUrl, secret }: Settings): void {
       }),
     );
   };
-  run('server', 'src/server/web/server-main.ts');
-  run('worker', 'src/server/worker-main.ts');
+  run('server', 'web/server-main');
+  run('worker', 'worker-main');
 }
 
 async function main(): Promise<void> {
@@ -140,7 +144,9 @@ async function main(): Promise<void> {
   if (has('--fresh')) await beginAnew();
   const settings = await readSettings(folder, process.env);
   // The build is on its way while the demo data is made.
+  const compiled = buildPrograms(root);
   await Promise.all([build(root, say), bringUpDatabase(settings)]);
+  process.env['BRIGHT_LOOM_PROGRAMS'] = await compiled;
   if (isStopping) return;
   if (cluster?.startedHere) watchDatabase(cluster);
   runPrograms(settings);

@@ -19,9 +19,11 @@ import { insertRelease } from '@/db/queries/library';
 import { insertMaterial } from '@/db/queries/materials';
 import { findModel } from '@/db/queries/models';
 import { askConsequences, readConsequences } from '@/server/outlooks';
+import { findProgram } from '@/server/programs';
 import { prepareModel } from '@/server/render';
 import { LIBRARIAN } from './studio';
 import { largeNetwork } from '../core/network';
+import { buildPrograms } from '../../scripts/build-programs';
 import { sized } from '../size';
 
 const ENTRY = 'bench-entry';
@@ -95,8 +97,9 @@ async function publishBoth(groups: ReleasedGroups): Promise<void> {
     );
 }
 
-const worker = (): ChildProcess =>
-  spawn(process.execPath, ['--import', 'tsx', 'src/server/worker-main.ts'], {
+function worker(): ChildProcess {
+  const { file, execArgv } = findProgram('worker-main');
+  return spawn(process.execPath, [...execArgv, file], {
     env: {
       ...process.env,
       NODE_OPTIONS: '',
@@ -105,6 +108,7 @@ const worker = (): ChildProcess =>
     } as const,
     stdio: 'ignore',
   });
+}
 const wait = (ms: number): Promise<void> =>
   new Promise((resolve) => {
     setTimeout(resolve, ms);
@@ -171,6 +175,7 @@ export async function measureConsequences(count: number): Promise<ConsequenceFig
   const made = material();
   await publishBoth(made.groups);
   await insertUsers(made.document, 0, Math.min(WARMING, count));
+  process.env['BRIGHT_LOOM_PROGRAMS'] = await buildPrograms(process.cwd());
   const [first, second] = [worker(), worker()];
   while ((await countWorkers(LATELY_SECONDS)) < 2) await wait(200);
   // Both are warm before either is measured: else the second's start would count, and the first's

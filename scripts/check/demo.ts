@@ -7,8 +7,10 @@ import { randomBytes } from 'node:crypto';
 import { existsSync, mkdirSync, readFileSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
 import pg from 'pg';
+import { findProgram } from '@/server/programs';
 import { bringUpTables } from '../bring-up-tables';
 import { hashSources } from '../build';
+import { buildPrograms } from '../build-programs';
 import { removeCluster, startCluster } from '../cluster';
 import { SETTINGS } from '../cluster-files';
 
@@ -26,7 +28,9 @@ const pause = (ms: number): Promise<void> =>
 
 /** Has a worker do what is asked for in the database, until nothing waits. */
 async function workOff(url: string): Promise<void> {
-  const worker = spawn(process.execPath, ['--import', 'tsx', 'src/server/worker-main.ts'], {
+  process.env['BRIGHT_LOOM_PROGRAMS'] = await buildPrograms(ROOT);
+  const { file, execArgv } = findProgram('worker-main');
+  const worker = spawn(process.execPath, [...execArgv, file], {
     cwd: ROOT,
     env: { ...process.env, NODE_ENV: 'production', BRIGHT_LOOM_PART: 'worker' },
     stdio: 'ignore',

@@ -21,7 +21,7 @@ export interface OwnStudio {
   readonly stop: () => Promise<void>;
 }
 
-const FILES = { server: 'server-main.ts', worker: 'worker-main.ts' } as const;
+const FILES = { server: 'server-main.mjs', worker: 'worker-main.mjs' } as const;
 
 /** Starts a studio with the demo data on a database that is thrown away. */
 export async function startOwnStudio(): Promise<OwnStudio> {

@@ -16,6 +16,7 @@ import { enqueue } from '@/server/jobs/enqueue';
 import { MESH_MAP, SWATCH } from '@/server/jobs/lanes';
 import { cancelJob } from '@/server/jobs/service';
 import type { MapTask } from '@/server/mesh-maps';
+import { findProgram } from '@/server/programs';
 import { listProcesses } from '../../scripts/processes';
 import { makePerson, startStudio } from '../database/studio';
 
@@ -32,7 +33,8 @@ function startWorker(): ChildProcess {
     NODE_ENV: 'production',
     WORKER_SILENCE_SECONDS: '5',
   } as const;
-  const child = spawn(process.execPath, ['--import', 'tsx', 'src/server/worker-main.ts'], {
+  const { file, execArgv } = findProgram('worker-main');
+  const child = spawn(process.execPath, [...execArgv, file], {
     cwd: root,
     env,
     stdio: 'ignore',

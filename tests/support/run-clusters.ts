@@ -5,13 +5,15 @@
 import { mkdtempSync, readdirSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
+import { buildPrograms } from '../../scripts/build-programs';
 import { removeCluster, startCluster } from '../../scripts/cluster';
 
 /** Names the folder where the servers of one run keep their data. */
 export const RUN_FOLDER = 'BRIGHT_LOOM_TEST_CLUSTERS';
 
-/** Before any worker begins. */
-export function beginRun(): void {
+/** Before any worker begins. Programs that tests start run as they do in a studio: compiled. */
+export async function beginRun(): Promise<void> {
+  process.env['BRIGHT_LOOM_PROGRAMS'] = await buildPrograms(process.cwd());
   process.env[RUN_FOLDER] = mkdtempSync(path.join(tmpdir(), 'bright-loom-tests-'));
 }
 

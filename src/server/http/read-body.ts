@@ -1,10 +1,10 @@
-import path from 'node:path';
 import { Piscina } from 'piscina';
 import { AppError } from '@/core/base/diagnostic';
 import type { AnyRoute, Route } from '@/contract/route';
 import type { BodyTask } from './body-thread';
 import { checkBody } from './check-body';
 import type { BodyCheck } from './check-body';
+import { findProgram } from '../programs';
 
 /** Bodies up to so many bytes are checked at once: it takes less than handing them over. */
 const AT_ONCE = 16 * 1024;
@@ -14,9 +14,10 @@ const UNCHANGED = 'Nothing was changed.';
 const kept = globalThis as unknown as { brightLoomBodies?: Piscina };
 
 function threads(): Piscina {
+  const { file, execArgv } = findProgram('http/body-thread');
   kept.brightLoomBodies ??= new Piscina({
-    filename: path.resolve(process.cwd(), 'src/server/http/body-thread.ts'),
-    execArgv: ['--import', 'tsx'],
+    filename: file,
+    execArgv: [...execArgv],
     minThreads: 1,
     maxThreads: 2,
     idleTimeout: 60_000,

@@ -1,9 +1,9 @@
 import { fork } from 'node:child_process';
 import type { ChildProcess } from 'node:child_process';
 import { readFileSync } from 'node:fs';
-import path from 'node:path';
 import type { Problem } from '@/core/base/problem';
 import type { TryOutcome } from '../jobs/run-job';
+import { findProgram } from '../programs';
 import type { JobOrder, JobReply } from './job-process';
 
 export interface RunLimits {
@@ -71,9 +71,9 @@ export class JobRunner {
   }
 
   private start(): ChildProcess {
-    const file = path.resolve(process.cwd(), 'src/server/worker/job-process.ts');
+    const { file, execArgv } = findProgram('worker/job-process');
     const child = fork(file, {
-      execArgv: ['--import', 'tsx'],
+      execArgv: [...execArgv],
       stdio: ['ignore', 'inherit', 'inherit', 'ipc'],
     });
     child.on('message', (message: JobReply | 'ready') => {

@@ -59,9 +59,12 @@ async function lend(
   for (const each of machine.pages()) await each.close();
 }
 
-const onMachine = (browser: {
-  newContext: (options: object) => Promise<BrowserContext>;
-}): Promise<BrowserContext> => browser.newContext({ baseURL: ownOrigin(), viewport: VIEWPORT });
+const onMachine = (
+  browser: { newContext: (options: object) => Promise<BrowserContext> },
+  reducedMotion: 'reduce' | null = 'reduce',
+): Promise<BrowserContext> =>
+  // Nothing glides that a test would have to wait for; a first visit has all motion.
+  browser.newContext({ baseURL: ownOrigin(), viewport: VIEWPORT, reducedMotion });
 
 export const test = base.extend<TestFixtures, WorkerFixtures>({
   baseURL: async ({}, give) => {
@@ -88,7 +91,7 @@ export const test = base.extend<TestFixtures, WorkerFixtures>({
   },
   page: async ({ browser, machine }, give, info) => {
     const isFirst = info.tags.includes(FIRST_VISIT);
-    const lent = isFirst ? await onMachine(browser) : machine;
+    const lent = isFirst ? await onMachine(browser, null) : machine;
     await lend(lent, info, give);
     if (isFirst) await lent.close();
   },
