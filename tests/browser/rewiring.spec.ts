@@ -210,6 +210,7 @@ test('images are dropped on the board, several at once, and on a card to exchang
     port(card(page, 'Fractal noise'), 'output', 'Value'),
     port(card(page, 'Smoothstep'), 'input', 'Value'),
   );
+  await expect(strands(page)).toHaveCount(1);
   await dropFiles(page, page.getByTestId('board').locator('.react-flow__pane'), [
     'kelp.png',
     'slate.png',

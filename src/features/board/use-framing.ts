@@ -88,6 +88,39 @@ export function useFraming(): void {
     if (wanted) void flow.setViewport(wanted);
   }, [asked, width, height, flow]);
   useKeptInView(height);
+  useNewSeen(width, height);
+}
+
+/** Room around a card that is brought into sight, pixels. */
+const MARGIN = 16;
+/** By how much a stretch must move to lie inside a length; its start counts where it is longer. */
+function inwards(from: number, to: number, length: number): number {
+  if (from < MARGIN || to - from > length - 2 * MARGIN) return MARGIN - from;
+  return Math.min(0, length - MARGIN - to);
+}
+
+/** A card that was just made and is chosen is brought into sight where it stands beyond the edge. */
+function useNewSeen(width: number, height: number): void {
+  const flow = useReactFlow<BoardNode>();
+  const selection = useView((state) => state.selection);
+  const path = useView((state) => state.path);
+  const known = useRef<{ path: unknown; ids: ReadonlySet<string> }>({ path: null, ids: new Set() });
+  useEffect(() => {
+    const { nodes } = getNetwork(stores.document.getState().document, currentBoard());
+    const before = known.current;
+    known.current = { path, ids: new Set(nodes.map(({ id }) => id)) };
+    if (before.path !== path || width === 0) return;
+    const made = selection.filter((id) => known.current.ids.has(id) && !before.ids.has(id));
+    const box =
+      made.length > 0
+        ? boxOf((id) => flow.getInternalNode(id)?.measured.height ?? 190, made)
+        : null;
+    if (!box) return;
+    const { x, y, zoom } = flow.getViewport();
+    const dx = inwards(box.x * zoom + x, (box.x + box.width) * zoom + x, width);
+    const dy = inwards(box.y * zoom + y, (box.y + box.height) * zoom + y, height);
+    if (dx !== 0 || dy !== 0) void flow.setViewport({ x: x + dx, y: y + dy, zoom });
+  }, [selection, path, flow, width, height]);
 }
 
 /** A board that becomes lower, as the bench opens, moves up until the chosen card is seen. */
