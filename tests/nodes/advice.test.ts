@@ -48,6 +48,20 @@ describe('advice from values', () => {
     ).toBe('The same value over the whole surface');
     expect(adviceOn(fed('math.math', 'a', { b: 0 }, { operation: 'add' })).size).toBe(0);
   });
+  it('advises a limit for shares and colours only, whatever the node', () => {
+    // An index of 1.5, a place in metres, a distance and a count are right above 1.
+    const beyond = [
+      documentOf([node('n', 'optics.measured')]),
+      documentOf([node('n', 'optics.reflectance', { index: 1.5 })]),
+      documentOf([node('n', 'constants.number', { value: 7 })]),
+      fed('masks.nearest-of', 'distances'),
+      documentOf([node('n', 'model.slope', {}, {})]),
+    ];
+    for (const document of beyond) {
+      const advice = adviceOn(document, -2, 2);
+      expect([...advice.keys()].filter((code) => /^value.(above|below)$/.test(code))).toEqual([]);
+    }
+  });
   it('a clamp that changes nothing', () => {
     expect(adviceOn(fed('ranges.clamp', 'value')).get('clamp.idle')).toContain(
       'changes nothing: what arrives lies between 0.00 and 1.00',

@@ -1,7 +1,7 @@
 import { own } from '../base/own';
 import { INPUT_EDGE, OUTPUT_EDGE } from '../graph/document';
 import type { GroupDefinition, Network, NetworkDocument, Strand } from '../graph/document';
-import { quantityConversion } from '../nodes/quantities';
+import { differsInKind, quantityConversion } from '../nodes/quantities';
 import type { Quantity } from '../nodes/quantities';
 import { findNodeDefinition, findGroupDefinition, inputPort } from './catalogue';
 
@@ -35,6 +35,13 @@ function outgoing(
   return node && own(findNodeDefinition(node)?.outputs, from.output)?.quantity;
 }
 
+/** What a node's output stands for, as far as that is known; through groups, too. */
+export const outputQuantity = (
+  document: NetworkDocument,
+  network: Network,
+  from: Strand['from'],
+): Quantity | undefined => outgoing(document, network, null, from, 0);
+
 /** What to say of a strand whose ends stand for different things; null where there is nothing. */
 export function quantityNote(
   document: NetworkDocument,
@@ -46,7 +53,7 @@ export function quantityNote(
   const target = network.nodes.find((each) => each.id === strand.to.node);
   const to = target && inputPort(target, strand.to.input)?.quantity;
   const from = to && outgoing(document, network, group, strand.from, 0);
-  return from && to && from !== to
+  return from && to && differsInKind(from, to)
     ? { from, to, formula: quantityConversion(from, to)?.formula ?? null }
     : null;
 }

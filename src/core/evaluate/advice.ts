@@ -8,6 +8,7 @@ import {
   findGroupDefinition,
 } from '../compile/catalogue';
 import type { CompiledNetwork } from '../compile/compile';
+import { outputQuantity } from '../compile/quantities';
 import { findNode, getInputValue, rampModes } from '../compile/uniforms';
 import { orderedStops, stopPlaces } from '../compile/ramp-rows';
 import { isRamp } from '../graph/document';
@@ -16,6 +17,7 @@ import { pointer } from '../graph/pointer';
 import type { Advice, AdviceReads, ValueRange } from '../nodes/advice';
 import type { Family, PortKind } from '../nodes/define';
 import { percent } from '../nodes/advice';
+import { isShare } from '../nodes/quantities';
 import { describeValues } from './statistics';
 
 /** Finds the range of a result by its key; null where it was not measured. */
@@ -62,7 +64,7 @@ export function adviseNode(place: NodePlace, lookup: RangeLookup): readonly Advi
   return [
     ...follows,
     ...sourceless,
-    ...(first ? generalAdvice(first) : []).filter(
+    ...(first ? generalAdvice(first, isShareAt(place, outputs[0]?.id ?? '', first)) : []).filter(
       // Why it is the same everywhere is said already.
       ({ code }) => code !== 'value.constant' || sourceless.length === 0,
     ),
@@ -101,10 +103,17 @@ function noSource({ document, network, path, node }: NodePlace): readonly Advice
   ];
 }
 
-function generalAdvice(range: ValueRange): readonly Advice[] {
-  // A vector is never limited: places and directions have every right to leave 0–1.
-  const limit =
-    range.kind !== 'vector' ? ({ cure: { title: 'Limit to 0–1', limit: true } } as const) : {};
+/** Whether what an output gives is a share: places, directions and angles may be anything. */
+const isShareAt = (
+  { document, network, node }: NodePlace,
+  output: string,
+  { kind }: ValueRange,
+): boolean =>
+  kind !== 'vector' && isShare(outputQuantity(document, network, { node: node.id, output }));
+
+/** @param isLimited whether the value is a share, which means nothing more outside 0–1 */
+function generalAdvice(range: ValueRange, isLimited: boolean): readonly Advice[] {
+  const limit = { cure: { title: 'Limit to 0–1', limit: true } } as const;
   const found: Advice[] = [];
   if (range.notANumber > 0)
     found.push({
@@ -112,14 +121,14 @@ function generalAdvice(range: ValueRange): readonly Advice[] {
       mark: '∅',
       message: `${percent(range.notANumber)} of the surface is not a number`,
     });
-  if (range.below > 0)
+  if (isLimited && range.below > 0)
     found.push({
       code: 'value.below',
       mark: '<0',
       message: `${percent(range.below)} of the surface lies below 0`,
       ...limit,
     });
-  if (range.above > 0)
+  if (isLimited && range.above > 0)
     found.push({
       code: 'value.above',
       mark: '>1',

@@ -6,6 +6,10 @@ import type { F32 } from '../ir/types';
  * says so; otherwise it warns.
  */
 export const QUANTITIES = [
+  'mask',
+  'distance',
+  'count',
+  'coordinate',
   'roughness',
   'gloss',
   'opacity',
@@ -17,6 +21,26 @@ export const QUANTITIES = [
 ] as const;
 /** What a number stands for beyond being a number. */
 export type Quantity = (typeof QUANTITIES)[number];
+
+/** Of these any number may be made, and they of any number: nothing is to be said of a strand. */
+const FREE: ReadonlySet<Quantity> = new Set(['mask', 'distance', 'count', 'coordinate']);
+/** Whether a strand from one to the other needs a word: they differ, and neither is free. */
+export const differsInKind = (from: Quantity, to: Quantity): boolean =>
+  from !== to && !FREE.has(from) && !FREE.has(to);
+
+/** What has every right to lie outside 0–1: to limit it would make another thing of it. */
+const BEYOND_ONE: ReadonlySet<Quantity> = new Set([
+  'distance',
+  'count',
+  'coordinate',
+  'refractive index',
+  'specular level',
+  'degrees',
+  'normal',
+]);
+/** Whether a value is a share of something, so that below 0 and above 1 it means nothing more. */
+export const isShare = (quantity: Quantity | undefined): boolean =>
+  quantity === undefined || !BEYOND_ONE.has(quantity);
 
 /** Reflectance at normal incidence of specular level 1: one half gives the usual 0.04. */
 export const LEVEL_ONE = 0.08;

@@ -27,7 +27,7 @@ import { NodePalette } from './NodePalette';
 import { Overview } from './Overview';
 import { Selvedge } from './Selvedge';
 import { StrandEdge } from './StrandEdge';
-import { isFitting, layProposed, markFitting, openEndAt } from './board-strands';
+import { cardAt, isFitting, landOn, layProposed, markFitting, openEndAt } from './board-strands';
 import { useAdding } from './use-adding';
 import { useBoardElements } from './use-board-elements';
 import { useBoardKeys } from './use-board-keys';
@@ -133,6 +133,7 @@ function useCallbacks(
       const at = 'clientX' in event ? event : event.changedTouches[0];
       if (isValid || !fromHandle?.id || toHandle || !at) return;
       const open = openEndAt(now(), fromHandle.nodeId, fromHandle.id, fromHandle.type);
+      if (open && landOn(cardAt(at), open)) return;
       setPalette({ x: at.clientX, y: at.clientY, initial: '', open });
     };
     return {

@@ -2,7 +2,7 @@
 import { Handle, Position } from '@xyflow/react';
 import { memo } from 'react';
 import type { PlacedFinding } from '@/state/findings-state';
-import { ASIDE_LEFT, asideTop, portTop } from './card-geometry';
+import { ASIDE_LEFT, asideTop, portHeight, portTop } from './card-geometry';
 import { PortMark } from './port-mark';
 import type { CardPort, CardPorts } from './card-ports';
 
@@ -26,7 +26,7 @@ export const CardHandles = memo(function CardHandles({ title, ports, findings }:
           end="input"
           title={title}
           faults={faults('input', port.id)}
-          style={{ top: portTop(inputs.length, k) }}
+          style={{ top: portTop(inputs.length, k), height: portHeight(inputs.length) }}
         />
       ))}
       {aside.map((port, k) => (
@@ -47,7 +47,7 @@ export const CardHandles = memo(function CardHandles({ title, ports, findings }:
           end="output"
           title={title}
           faults={faults('output', port.id)}
-          style={{ top: portTop(outputs.length, k) }}
+          style={{ top: portTop(outputs.length, k), height: portHeight(outputs.length) }}
         />
       ))}
     </>

@@ -1,15 +1,21 @@
 import type { Connection, Edge, Node } from '@xyflow/react';
+import { toast } from 'sonner';
 import { describePorts, mayConnect } from '@/core/compile/catalogue';
+import { outputQuantity } from '@/core/compile/quantities';
 import { getNetwork } from '@/core/edit/board';
+import { landingInput } from '@/core/edit/landing';
 import { isBend } from '@/core/edit/marks';
 import type { Place } from '@/core/edit/marks';
 import { NEW_PORT, leadIn, leadOut } from '@/core/edit/group-ports';
 import { canConnect, connect, inputKind, outputKind } from '@/core/edit/strands';
 import { INPUT_EDGE, OUTPUT_EDGE } from '@/core/graph/document';
 import type { BoardId, NetworkDocument, ValueKind } from '@/core/graph/document';
+import { outputKey } from '@/core/graph/result-key';
 import { TYPED_ONLY } from '@/core/nodes/define';
 import type { PortKind } from '@/core/nodes/define';
-import { currentBoard } from '@/state/editing';
+import type { Quantity } from '@/core/nodes/quantities';
+import { commit, currentBoard } from '@/state/editing';
+import { stores } from '@/state/stores';
 import { BEND } from './board-elements';
 
 /** The end of a strand that was let go over nothing, and which end is wanted. */
@@ -17,7 +23,15 @@ export interface OpenEnd {
   readonly node: string;
   readonly port: string;
   readonly kind: PortKind;
+  /** What leaves an output stands for, as far as that is known. */
+  readonly quantity?: Quantity | undefined;
   readonly end: 'input' | 'output';
+}
+
+/** What an output of no fixed kind gives as the network stands; a number where that is unknown. */
+function kindNow(node: string, output: string): PortKind {
+  const key = outputKey([...stores.view.getState().path, node], output);
+  return stores.results.getState().kinds.get(key) ?? 'scalar';
 }
 
 /** The open end of a strand that begins at a port; null where the port is none. */
@@ -32,7 +46,11 @@ export function openEndAt(
     type === 'source'
       ? outputKind(document, at, { node, output: port })
       : inputKind(document, at, { node, input: port });
-  return kind ? { node, port, kind, end: type === 'source' ? 'input' : 'output' } : null;
+  if (!kind) return null;
+  if (type === 'target') return { node, port, kind, end: 'output' };
+  const from = { node, output: port };
+  const quantity = outputQuantity(document, getNetwork(document, at), from);
+  return { node, port, kind: kind === 'flex' ? kindNow(node, port) : kind, quantity, end: 'input' };
 }
 
 /** Whether a strand may be laid as the drawing library proposes. */
@@ -99,15 +117,15 @@ export function markFitting(
   }
 }
 
-/** Wires a new node to the open end it was added for, by its first port that fits. */
+/** Wires a node to an open end: by the input where it belongs, or the first output that fits. */
 export function joinOpenEnd(document: NetworkDocument, id: string, open: OpenEnd): NetworkDocument {
   const board = currentBoard();
   const node = getNetwork(document, board).nodes.find((each) => each.id === id);
   const ports = node && describePorts(document, node);
   if (open.end === 'input') {
-    const input = ports?.inputs.find((port) => mayConnect(open.kind, port.kind));
+    const input = node && landingInput(document, getNetwork(document, board), node, open);
     const from = { node: open.node, output: open.port };
-    return input ? connect(document, board, from, { node: id, input: input.id }) : document;
+    return input ? connect(document, board, from, { node: id, input }) : document;
   }
   const output = ports?.outputs.find((port) => mayConnect(port.kind, open.kind));
   const to = { node: open.node, input: open.port };
@@ -133,4 +151,27 @@ export function strandEnds(
     [(start?.position.x ?? 0) + (start?.measured?.width ?? 0), (start?.position.y ?? 0) + 60],
     [end?.position.x ?? 0, (end?.position.y ?? 0) + 60],
   ];
+}
+
+/** The card under a place on the screen. */
+export const cardAt = ({
+  clientX,
+  clientY,
+}: {
+  readonly clientX: number;
+  readonly clientY: number;
+}): string | null =>
+  window.document
+    .elementFromPoint(clientX, clientY)
+    ?.closest('.react-flow__node-card')
+    ?.getAttribute('data-id') ?? null;
+
+/** A strand let go over a card goes where it belongs there. @returns whether there was a card */
+export function landOn(card: string | null, open: OpenEnd): boolean {
+  if (card === null || card === open.node) return false;
+  const before = stores.document.getState().document;
+  commit('Connected a strand', (current) => joinOpenEnd(current, card, open));
+  if (stores.document.getState().document === before)
+    toast('The strand fits nowhere on that card, or would close a circle.');
+  return true;
 }

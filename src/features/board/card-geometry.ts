@@ -25,9 +25,13 @@ const DIAL = 18;
 export const pictureHeight = (node: NodeInstance): number =>
   node.folded ? FOLDED_PICTURE : PICTURE;
 
+/** How far ports of a card stand apart that has so many on one side. */
+const portPitch = (count: number): number => 106 / Math.max(1, count - 1);
 /** How far down the card the k-th of so many ports stands. */
 export const portTop = (count: number, k: number): number =>
-  count === 1 ? 62 : 12 + (k * 106) / Math.max(1, count - 1);
+  count === 1 ? 62 : 12 + k * portPitch(count);
+/** How high a port may be pressed: where many stand close, none reaches over the next one. */
+export const portHeight = (count: number): number => Math.min(PORT, portPitch(count));
 /** The same for those that stand aside. */
 export const asideTop = (k: number): number => (k + 0.5) * 14 - 10;
 export const ASIDE_LEFT = -16;
@@ -73,21 +77,29 @@ const handle = (
   id: string,
   end: 'source' | 'target',
   [x, y]: readonly [number, number],
+  height = PORT,
 ): NodeHandle => ({
   id,
   type: end,
   position: end === 'target' ? Position.Left : Position.Right,
   x: x - PORT / 2,
-  y: y - PORT / 2,
+  y: y - height / 2,
   width: PORT,
-  height: PORT,
+  height,
 });
 
 /** Where the ports of a card are. */
 export const cardHandles = ({ inputs, aside, outputs }: CardPorts): NodeHandle[] => [
-  ...inputs.map(({ id }, k) => handle(id, 'target', [BORDER, BORDER + portTop(inputs.length, k)])),
+  ...inputs.map(({ id }, k) =>
+    handle(id, 'target', [BORDER, BORDER + portTop(inputs.length, k)], portHeight(inputs.length)),
+  ),
   ...aside.map(({ id }, k) => handle(id, 'target', [BORDER + ASIDE_LEFT, BORDER + asideTop(k)])),
   ...outputs.map(({ id }, k) =>
-    handle(id, 'source', [CARD_WIDTH - BORDER, BORDER + portTop(outputs.length, k)]),
+    handle(
+      id,
+      'source',
+      [CARD_WIDTH - BORDER, BORDER + portTop(outputs.length, k)],
+      portHeight(outputs.length),
+    ),
   ),
 ];

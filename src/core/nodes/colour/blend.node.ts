@@ -195,6 +195,7 @@ export const blend = defineNode({
     where: input.scalar({
       title: 'Where',
       help: 'Mask of the upper colour.',
+      quantity: 'mask',
       default: 1,
       low: 'only under',
       high: 'fully over',

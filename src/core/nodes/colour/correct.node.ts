@@ -138,6 +138,7 @@ export const correct = defineNode({
     amount: input.scalar({
       title: 'Amount',
       help: 'Of the whole correction.',
+      quantity: 'mask',
       default: 1,
       low: 'untouched',
       high: 'full',
@@ -160,6 +161,7 @@ export const correct = defineNode({
       'The corrected colour; not limited unless the switch on the node says so.',
     ),
     selection: output.scalar('Selection', 'Where the hue band lies.', {
+      quantity: 'mask',
       low: 'other hues',
       high: 'chosen',
     }),

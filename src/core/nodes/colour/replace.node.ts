@@ -45,6 +45,7 @@ export const replace = defineNode({
   outputs: {
     colour: output.colour('Colour', 'With the replacement.'),
     selection: output.scalar('Selection', 'What was found.', {
+      quantity: 'mask',
       low: 'other colours',
       high: 'found',
     }),

@@ -9,6 +9,6 @@ export const number = defineNode({
   help: 'One number for several places.',
   formula: 'value',
   inputs: { value: input.scalar({ title: 'Value', help: 'The number.', default: 0.5 }) },
-  outputs: { value: output.scalar('Value', 'The number.') },
+  outputs: { value: output.scalar('Value', 'The number.', { quantity: 'count' }) },
   lower: (_b, { value }) => ({ value }),
 });

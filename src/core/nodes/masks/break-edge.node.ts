@@ -64,6 +64,7 @@ export const breakEdge = defineNode({
   options: { per: perOption },
   outputs: {
     mask: output.scalar('Mask', 'The mask with its border broken.', {
+      quantity: 'mask',
       low: 'outside',
       high: 'inside',
     }),

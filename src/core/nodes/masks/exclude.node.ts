@@ -16,7 +16,11 @@ export const exclude = defineNode({
     }),
   },
   outputs: {
-    mask: output.scalar('Mask', 'In one, not in both.', { low: 'in none or both', high: 'in one' }),
+    mask: output.scalar('Mask', 'In one, not in both.', {
+      quantity: 'mask',
+      low: 'in none or both',
+      high: 'in one',
+    }),
   },
   lower: (b, { masks }) => ({
     mask: masks

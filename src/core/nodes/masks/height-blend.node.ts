@@ -45,7 +45,11 @@ export const heightBlend = defineNode({
     }),
   },
   outputs: {
-    mask: output.scalar('Mask', 'Where the upper material is.', { low: 'under', high: 'over' }),
+    mask: output.scalar('Mask', 'Where the upper material is.', {
+      quantity: 'mask',
+      low: 'under',
+      high: 'over',
+    }),
   },
   lower: (b, { under, over, amount, width }, _options, model) => {
     const one = b.f(1);

@@ -23,7 +23,11 @@ export const intersect = defineNode({
     }),
   },
   outputs: {
-    mask: output.scalar('Mask', 'What they share.', { low: 'not in all', high: 'in all' }),
+    mask: output.scalar('Mask', 'What they share.', {
+      quantity: 'mask',
+      low: 'not in all',
+      high: 'in all',
+    }),
   },
   lower: (b, { masks }, { mode }) => {
     const join = (x: F32, y: F32): F32 => {

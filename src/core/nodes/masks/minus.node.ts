@@ -28,7 +28,13 @@ export const minus = defineNode({
       difference: ['Difference', 'Plain subtraction, not below 0.'],
     }),
   },
-  outputs: { mask: output.scalar('Mask', 'What remains.', { low: 'taken away', high: 'kept' }) },
+  outputs: {
+    mask: output.scalar('Mask', 'What remains.', {
+      quantity: 'mask',
+      low: 'taken away',
+      high: 'kept',
+    }),
+  },
   lower: (b, { mask, cuts }, { mode }) => ({
     mask: cuts
       .map((cut) => b.saturate(cut))

@@ -24,7 +24,13 @@ export const nearestOf = defineNode({
       high: 'flowing',
     }),
   },
-  outputs: { distance: output.scalar('Distance', 'The smallest.', { low: 'near', high: 'far' }) },
+  outputs: {
+    distance: output.scalar('Distance', 'The smallest.', {
+      quantity: 'distance',
+      low: 'near',
+      high: 'far',
+    }),
+  },
   lower: (b, { distances, smoothing }) => {
     const [first, ...rest] = distances;
     const flat = b.le(smoothing, b.f(0));

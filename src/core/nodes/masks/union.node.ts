@@ -22,7 +22,13 @@ export const union = defineNode({
       screen: ['Screen', 'Like overlapping sheets.'],
     }),
   },
-  outputs: { mask: output.scalar('Mask', 'All of them.', { low: 'in none', high: 'in some' }) },
+  outputs: {
+    mask: output.scalar('Mask', 'All of them.', {
+      quantity: 'mask',
+      low: 'in none',
+      high: 'in some',
+    }),
+  },
   lower: (b, { masks }, { mode }) => {
     const join = (x: F32, y: F32): F32 => {
       if (mode === 'largest') return b.max(x, y);

@@ -23,7 +23,7 @@ export const measure = defineNode({
     }),
   },
   idle: ({ operation }) => (operation === 'length' ? ['b'] : []),
-  outputs: { value: output.scalar('Value', 'The result.') },
+  outputs: { value: output.scalar('Value', 'The result.', { quantity: 'coordinate' }) },
   tolerance: { value: 1e-3, reason: 'Degrees multiply the rounding of the angle by 57.' },
   lower: (builder, { a, b }, { operation }) => {
     const length = (v: typeof a) => builder.sqrt(builder.dot(v, v));

@@ -17,6 +17,7 @@ export const mix = defineNode({
     amount: input.flex({
       title: 'Amount',
       help: 'How far towards B.',
+      quantity: 'mask',
       default: 0.5,
       low: 'all A',
       high: 'all B',

@@ -17,9 +17,9 @@ export const split = defineNode({
     }),
   },
   outputs: {
-    x: output.scalar('X', 'First component, or red.'),
-    y: output.scalar('Y', 'Second component, or green.'),
-    z: output.scalar('Z', 'Third component, or blue.'),
+    x: output.scalar('X', 'First component, or red.', { quantity: 'coordinate' }),
+    y: output.scalar('Y', 'Second component, or green.', { quantity: 'coordinate' }),
+    z: output.scalar('Z', 'Third component, or blue.', { quantity: 'coordinate' }),
   },
   lower: (_b, { vector }) => ({ x: vector[0], y: vector[1], z: vector[2] }),
 });

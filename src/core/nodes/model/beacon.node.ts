@@ -89,10 +89,12 @@ export const beacon = defineNode({
   },
   outputs: {
     mask: output.scalar('Mask', '1 inside, 0 from the boundary on.', {
+      quantity: 'mask',
       low: 'outside',
       high: 'inside',
     }),
     distance: output.scalar('Distance', '0 in the middle, 1 at its boundary, more outside.', {
+      quantity: 'distance',
       low: 'middle',
       high: 'boundary',
     }),

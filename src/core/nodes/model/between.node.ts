@@ -33,6 +33,7 @@ export const between = defineNode({
   options: { measure: measureOption },
   outputs: {
     distance: output.scalar('Distance', 'In object sizes or metres.', {
+      quantity: 'distance',
       low: 'together',
       high: 'far apart',
     }),

@@ -42,7 +42,11 @@ export const creaseDistance = defineNode({
       low: 'on a crease',
       high: 'away',
     }),
-    band: output.scalar('Band', '1 − distance.', { low: 'away', high: 'on a crease' }),
+    band: output.scalar('Band', '1 − distance.', {
+      quantity: 'mask',
+      low: 'away',
+      high: 'on a crease',
+    }),
   },
   lower: (b, { angle, width }, _options, model) => {
     const distance = model.meshMap('crease', { angle, width, measure: 'measure' });

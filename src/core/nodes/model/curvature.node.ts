@@ -69,10 +69,12 @@ export const curvature = defineNode({
   },
   outputs: {
     convex: output.scalar('Convex', 'How far it bends outwards, as on edges.', {
+      quantity: 'mask',
       low: 'flat or hollow',
       high: 'edge',
     }),
     concave: output.scalar('Concave', 'How far it bends inwards, as in hollows.', {
+      quantity: 'mask',
       low: 'flat or edge',
       high: 'hollow',
     }),

@@ -62,7 +62,11 @@ export const facingDirection = defineNode({
     }),
   },
   outputs: {
-    mask: output.scalar('Mask', '0 to 1.', { low: 'other sides', high: 'this side' }),
+    mask: output.scalar('Mask', '0 to 1.', {
+      quantity: 'mask',
+      low: 'other sides',
+      high: 'this side',
+    }),
     facing: output.scalar('Facing', '−1 to 1.', { low: 'away', high: 'towards' }),
   },
   lower: (b, { direction, centre, width, softness }, { smoothing }, model) => {

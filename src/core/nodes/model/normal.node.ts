@@ -53,9 +53,9 @@ export const normal = defineNode({
   },
   outputs: {
     normal: output.vector('Normal', 'The direction.'),
-    x: output.scalar('X', 'Rightward part.'),
-    y: output.scalar('Y', 'Upward part.'),
-    z: output.scalar('Z', 'Frontward part.'),
+    x: output.scalar('X', 'Rightward part.', { quantity: 'coordinate' }),
+    y: output.scalar('Y', 'Upward part.', { quantity: 'coordinate' }),
+    z: output.scalar('Z', 'Frontward part.', { quantity: 'coordinate' }),
   },
   idle: ({ smoothing }) => (smoothing === 'detail' ? [] : ['detail']),
   lower: (b, { turn, offset, detail }, { smoothing, space, range }, model) => {

@@ -81,8 +81,16 @@ export const occlusion = defineNode({
     }),
   },
   outputs: {
-    openness: output.scalar('Openness', 'Free share.', { low: 'covered', high: 'open' }),
-    occlusion: output.scalar('Occlusion', '1 − openness.', { low: 'open', high: 'covered' }),
+    openness: output.scalar('Openness', 'Free share.', {
+      quantity: 'mask',
+      low: 'covered',
+      high: 'open',
+    }),
+    occlusion: output.scalar('Occlusion', '1 − openness.', {
+      quantity: 'mask',
+      low: 'open',
+      high: 'covered',
+    }),
     colour: output.colour('Colour', 'From the deep to the open colour.'),
   },
   lower: (b, { reach, cone, falloff, open, deep }, _options, model) => {

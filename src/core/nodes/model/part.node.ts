@@ -25,7 +25,7 @@ export const part = defineNode({
     seed: input.seed('Another throw; whole numbers.'),
   },
   outputs: {
-    id: output.scalar('Number', 'Counted from 0.'),
+    id: output.scalar('Number', 'Counted from 0.', { quantity: 'count' }),
     random: output.scalar('Random', '0 to 1, one for each part.'),
     colour: output.colour('Random colour', 'Three numbers of their own, each 0 to 1.'),
     centre: output.vector('Centre', 'The middle of the part’s bounds, metres in object space.'),

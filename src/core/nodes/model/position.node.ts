@@ -26,9 +26,9 @@ export const position = defineNode({
   },
   outputs: {
     position: output.vector('Position', 'The three coordinates.'),
-    x: output.scalar('X', 'To the right.'),
-    y: output.scalar('Y', 'Upwards, from the origin.'),
-    z: output.scalar('Z', 'To the front.'),
+    x: output.scalar('X', 'To the right.', { quantity: 'coordinate' }),
+    y: output.scalar('Y', 'Upwards, from the origin.', { quantity: 'coordinate' }),
+    z: output.scalar('Z', 'To the front.', { quantity: 'coordinate' }),
   },
   lower: (b, _inputs, { space }, model) => {
     const at =

@@ -63,6 +63,7 @@ export const proximity = defineNode({
     distance: output.scalar(
       'Distance',
       'In object sizes or metres; 2 object sizes where there is nothing to measure to.',
+      { quantity: 'distance' },
     ),
   },
   lower: (b, { place, near, far, atNear, atFar }, { to, measure }, model) => {

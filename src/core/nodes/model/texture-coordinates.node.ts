@@ -16,8 +16,12 @@ export const textureCoordinates = defineNode({
   },
   outputs: {
     coordinates: output.vector('Coordinates', 'u, v and 0.'),
-    u: output.scalar('U', 'Across the map.', { low: 'left', high: 'right' }),
-    v: output.scalar('V', 'Down the map.', { low: 'top', high: 'bottom' }),
+    u: output.scalar('U', 'Across the map.', {
+      quantity: 'coordinate',
+      low: 'left',
+      high: 'right',
+    }),
+    v: output.scalar('V', 'Down the map.', { quantity: 'coordinate', low: 'top', high: 'bottom' }),
   },
   lower: (b, _inputs, { set }, model) => {
     const [u, v, none] = model.textureCoordinates;

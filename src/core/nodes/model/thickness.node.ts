@@ -31,7 +31,11 @@ export const thickness = defineNode({
   },
   outputs: {
     thickness: output.scalar('Thickness', 'Share of the reach.', { low: 'thin', high: 'thick' }),
-    thinness: output.scalar('Thinness', '1 − thickness.', { low: 'thick', high: 'thin' }),
+    thinness: output.scalar('Thinness', '1 − thickness.', {
+      quantity: 'mask',
+      low: 'thick',
+      high: 'thin',
+    }),
   },
   lower: (b, { reach }, _options, model) => {
     // What occlusion measures looking inwards, each hit counting by its distance, is this mean.

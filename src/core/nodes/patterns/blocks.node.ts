@@ -69,7 +69,11 @@ export const blocks = defineNode({
   },
   options: { plane: planeOption, per: perOption },
   outputs: {
-    mask: output.scalar('Mask', 'Blocks and joints.', { low: 'joint', high: 'block' }),
+    mask: output.scalar('Mask', 'Blocks and joints.', {
+      quantity: 'mask',
+      low: 'joint',
+      high: 'block',
+    }),
     height: output.scalar('Height', 'With its bevel, for bumps.', { low: 'joint', high: 'face' }),
     random: output.scalar('Random', 'A number per block, 0 to 1.'),
     u: output.scalar('U', '0 to 1 along a block.'),

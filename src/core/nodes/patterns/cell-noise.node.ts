@@ -62,10 +62,13 @@ export const cellNoise = defineNode({
   },
   outputs: {
     nearest: output.scalar('Nearest', 'Distance to the nearest point, in cells.', {
+      quantity: 'distance',
       low: 'at a point',
       high: 'between',
     }),
-    second: output.scalar('Second', 'Distance to the second nearest, in cells.'),
+    second: output.scalar('Second', 'Distance to the second nearest, in cells.', {
+      quantity: 'distance',
+    }),
     border: output.scalar('Border', 'Second − nearest.', { low: 'on a border', high: 'inside' }),
     cell: output.scalar('Cell value', 'A random number per cell, 0 to 1.'),
     colour: output.colour('Cell colour', 'A random colour per cell.'),

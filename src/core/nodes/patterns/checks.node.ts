@@ -37,7 +37,7 @@ export const checks = defineNode({
     }),
   },
   outputs: {
-    mask: output.scalar('Mask', '0 or 1.', { low: 'first', high: 'second' }),
+    mask: output.scalar('Mask', '0 or 1.', { quantity: 'mask', low: 'first', high: 'second' }),
     colour: output.colour('Colour', 'The two colours.'),
   },
   lower: (b, { at, scale, first, second }, { per, axes }, model) => {

@@ -51,7 +51,11 @@ export const hexagons = defineNode({
   },
   options: { plane: planeOption, per: perOption },
   outputs: {
-    mask: output.scalar('Mask', 'Hexagons and joints.', { low: 'joint', high: 'hexagon' }),
+    mask: output.scalar('Mask', 'Hexagons and joints.', {
+      quantity: 'mask',
+      low: 'joint',
+      high: 'hexagon',
+    }),
     height: output.scalar('Height', 'With its bevel, for bumps.', { low: 'joint', high: 'face' }),
     border: output.scalar('Border', 'Distance to the nearest side, 0 to ½.', {
       low: 'on a side',

@@ -91,7 +91,11 @@ export const scratches = defineNode({
   },
   options: { plane: planeOption, per: perOption },
   outputs: {
-    mask: output.scalar('Mask', '0 to 1.', { low: 'unmarked', high: 'in a mark' }),
+    mask: output.scalar('Mask', '0 to 1.', {
+      quantity: 'mask',
+      low: 'unmarked',
+      high: 'in a mark',
+    }),
     random: output.scalar('Random', 'A number per mark, 0 to 1; 0 where there is none.'),
   },
   tolerance: {

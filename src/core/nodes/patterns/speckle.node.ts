@@ -52,7 +52,7 @@ export const speckle = defineNode({
   },
   options: { per: perOption },
   outputs: {
-    mask: output.scalar('Mask', '0 to 1.', { low: 'between', high: 'in a spot' }),
+    mask: output.scalar('Mask', '0 to 1.', { quantity: 'mask', low: 'between', high: 'in a spot' }),
     random: output.scalar('Random', 'A number per spot, 0 to 1; 0 between them.'),
   },
   tolerance: {

@@ -67,6 +67,7 @@ export const stripes = defineNode({
     number: output.scalar(
       'Number',
       'Which stripe this is, counted from the middle: whole numbers.',
+      { quantity: 'count' },
     ),
   },
   tolerance: { value: 1e-3, reason: 'The phase of fine stripes is a difference of large numbers.' },

@@ -56,7 +56,11 @@ export const weave = defineNode({
       low: 'hole',
       high: 'crest',
     }),
-    mask: output.scalar('Mask', 'Threads and holes.', { low: 'hole', high: 'thread' }),
+    mask: output.scalar('Mask', 'Threads and holes.', {
+      quantity: 'mask',
+      low: 'hole',
+      high: 'thread',
+    }),
     upright: output.scalar('Upright', '1 where the upper thread runs along the second coordinate.'),
     random: output.scalar('Random', 'A number per thread, 0 to 1.'),
   },

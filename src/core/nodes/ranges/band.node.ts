@@ -30,7 +30,9 @@ export const band = defineNode({
       high: 'soft',
     }),
   },
-  outputs: { mask: output.scalar('Mask', '0 to 1.', { low: 'outside', high: 'inside' }) },
+  outputs: {
+    mask: output.scalar('Mask', '0 to 1.', { quantity: 'mask', low: 'outside', high: 'inside' }),
+  },
   lower: (b, { value, centre, width, softness }, _options, model) => ({
     mask: softBand(b, b.abs(b.sub(value, centre)), width, softness, model),
   }),

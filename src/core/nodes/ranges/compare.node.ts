@@ -31,7 +31,13 @@ export const compare = defineNode({
     }),
   },
   idle: ({ operation }) => (operation === 'equal' ? [] : ['tolerance']),
-  outputs: { mask: output.scalar('Mask', '0 or 1.', { low: 'does not hold', high: 'holds' }) },
+  outputs: {
+    mask: output.scalar('Mask', '0 or 1.', {
+      quantity: 'mask',
+      low: 'does not hold',
+      high: 'holds',
+    }),
+  },
   lower: (b, { a, b: other, tolerance }, { operation }, model) => {
     // a > b wherever b does not reach a, and the other way round.
     if (operation === 'greater') return { mask: b.sub(b.f(1), evenStep(b, other, a, model)) };

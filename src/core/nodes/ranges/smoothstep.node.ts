@@ -56,7 +56,13 @@ export const smoothstep = defineNode({
     }),
   },
   idle: ({ form }) => (form === 'edges' ? ['width'] : ['upper']),
-  outputs: { mask: output.scalar('Mask', '0 to 1.', { low: 'below the edge', high: 'above' }) },
+  outputs: {
+    mask: output.scalar('Mask', '0 to 1.', {
+      quantity: 'mask',
+      low: 'below the edge',
+      high: 'above',
+    }),
+  },
   lower: (b, { value, edge, width, upper }, { form }, model) => {
     if (form === 'edges') return { mask: smooth(b, b.saturate(position01(b, value, edge, upper))) };
     const soft = b.max(width, b.f(0));

@@ -57,7 +57,9 @@ export const threshold = defineNode({
       gaussian: ['Gaussian', 'Like a blurred edge; four deviations wide.'],
     }),
   },
-  outputs: { mask: output.scalar('Mask', '0 to 1.', { low: 'below', high: 'above' }) },
+  outputs: {
+    mask: output.scalar('Mask', '0 to 1.', { quantity: 'mask', low: 'below', high: 'above' }),
+  },
   lower: (b, { value, level, width }, { shape }, model) => {
     const hard = b.le(width, b.f(0));
     const raw = b.div(b.sub(value, level), b.select(hard, b.f(1), width));

@@ -36,6 +36,7 @@ export const layer = defineNode({
     where: input.scalar({
       title: 'Where',
       help: 'Mask of the upper surface.',
+      quantity: 'mask',
       default: 0.5,
       low: 'only under',
       high: 'fully over',
