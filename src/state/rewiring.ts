@@ -1,3 +1,5 @@
+import { passesOn } from '../core/compile/bypass';
+import { describePorts } from '../core/compile/catalogue';
 import { changeNode, getNetwork } from '../core/edit/board';
 import { complementInput, maskInput } from '../core/edit/complement';
 import { exchangeNode, swapInputs } from '../core/edit/exchange';
@@ -19,6 +21,11 @@ export function toggleOff(ids: readonly string[]): void {
   if (nodes.length === 0) return;
   const isOff = nodes.every(({ off }) => off);
   const words = nodes.length === 1 ? 'A node is' : `${String(nodes.length)} nodes are`;
+  const isSource = nodes.every((node) => {
+    const ports = describePorts(openDocument(), node);
+    return ports !== null && !passesOn(node, ports, getNetwork(openDocument(), currentBoard()));
+  });
+  const does = isSource ? 'what it fed goes on without it' : 'passes on what comes in';
   commit(isOff ? 'Switched on' : 'Switched off', (document, board) =>
     nodes.reduce(
       (current, { id }) =>
@@ -28,7 +35,7 @@ export function toggleOff(ids: readonly string[]): void {
       document,
     ),
   );
-  tellChange(isOff ? `${words} on again` : `${words} off and passes on what comes in`);
+  tellChange(isOff ? `${words} on again` : `${words} off${isSource ? ': ' : ' and '}${does}`);
 }
 
 /** Waits for a choice of what a node is exchanged for. */

@@ -1,6 +1,6 @@
 import { findNodeDefinition } from './catalogue';
 import type { InputView, OutputView, PortsView } from './catalogue';
-import type { NodeInstance } from '../graph/document';
+import type { Network, NodeInstance } from '../graph/document';
 import type { Family } from '../nodes/define';
 import type { PortKind } from '../nodes/define';
 
@@ -14,6 +14,8 @@ const PASSES: Readonly<Partial<Record<PortKind, readonly PortKind[]>>> = {
 };
 /** Families that make something new: their settings are not what they are about. */
 const MAKERS: ReadonlySet<Family> = new Set(['patterns', 'model', 'constants', 'optics']);
+/** Of these nothing is about what arrives. */
+const SOURCES: ReadonlySet<Family> = new Set(['model', 'constants']);
 
 /**
  * The input that an output passes on while its node is off: the node's first input where it fits;
@@ -26,9 +28,21 @@ export function passedInput(
   isWired: (input: string) => boolean,
 ): InputView | undefined {
   const fits = ({ kind }: InputView): boolean => PASSES[output.kind]?.includes(kind) ?? false;
+  const family = findNodeDefinition(node)?.family;
+  if (family && SOURCES.has(family)) return undefined;
   const [first] = inputs;
   if (first && fits(first)) return first;
-  const family = findNodeDefinition(node)?.family;
   if (family && MAKERS.has(family)) return undefined;
   return inputs.find((input) => fits(input) && isWired(input.id));
+}
+
+/** Whether a node passes something on while it is off; one that does not is a source. */
+export function passesOn(
+  node: NodeInstance,
+  ports: PortsView,
+  { strands }: Pick<Network, 'strands'>,
+): boolean {
+  const isWired = (input: string): boolean =>
+    strands.some(({ to }) => to.node === node.id && to.input === input);
+  return ports.outputs.some((output) => passedInput(node, ports, output, isWired) !== undefined);
 }

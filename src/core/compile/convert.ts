@@ -8,10 +8,14 @@ import type { Quantity } from '../nodes/quantities';
 import type { SurfaceLanes } from '../nodes/parameters/lanes';
 
 /** What an output gives: its kind and its lanes. */
-export type Lowered =
+export type Lowered = (
   | { readonly kind: 'scalar'; readonly lanes: readonly [F32]; readonly quantity?: Quantity }
   | { readonly kind: 'vector' | 'colour'; readonly lanes: Lanes3 }
-  | { readonly kind: 'surface'; readonly surface: SurfaceLanes };
+  | { readonly kind: 'surface'; readonly surface: SurfaceLanes }
+) & {
+  /** Its source is off: whoever it was made for goes on without it. */
+  readonly absent?: boolean;
+};
 
 /** A value as one lane: by `method`, else luminance of a colour and length of a vector. */
 export function toScalar(b: Builder, value: Lowered, method?: Conversion): F32 {

@@ -63,6 +63,12 @@ export class InputLowering {
     return value.kind === 'scalar' ? value : { kind, lanes: [toScalar(this.b, value, method)] };
   }
 
+  /** The same, and what is absent stays absent. */
+  convertAll(value: Lowered, kind: ValueKind, method?: Strand['conversion']): Lowered {
+    const converted = this.convert(value, kind, method);
+    return value.absent ? { ...converted, absent: true } : converted;
+  }
+
   bound(kind: 'scalar' | 'vector' | 'colour', source: BindingSource): Lowered {
     const index = this.b.reserveUniforms(kind === 'scalar' ? 1 : 3);
     this.bindings.push({ index, shape: kind === 'scalar' ? 'scalar' : 'triple', source });
@@ -90,7 +96,9 @@ export class InputLowering {
     }
     if (port.kind === 'scalars')
       return {
-        lowered: wired.map(({ value, strand }) => toScalar(this.b, value, strand.conversion)),
+        lowered: wired
+          .filter(({ value }) => !value.absent)
+          .map(({ value, strand }) => toScalar(this.b, value, strand.conversion)),
         kind: 'scalar',
       };
     if (port.kind === 'ramp') return { lowered: this.rampTable(scope, node, id), kind: 'colour' };
@@ -101,10 +109,14 @@ export class InputLowering {
       return { lowered: isFormula(text) ? text.formula : '', kind: 'scalar' };
     }
     const [first] = wired;
-    const base = first
-      ? this.asPort(first.value, port, first.strand)
-      : (isNeutral(scope, node.id, id) && this.neutral(node, id)) ||
-        this.unwired(node, path, id, port);
+    const isAbsent = first?.value.absent === true;
+    const base =
+      first && !isAbsent
+        ? this.asPort(first.value, port, first.strand)
+        : isAbsent && port.quantity === 'mask'
+          ? this.nothing('scalar')
+          : ((isAbsent || isNeutral(scope, node.id, id)) && this.neutral(node, id)) ||
+            this.unwired(node, path, id, port);
     const driven = this.drive(scope, node, id, base);
     this.arrived.set(arrivingKey(path, id), driven);
     if (port.kind === 'fixed') {

@@ -7,10 +7,8 @@ import { OUTPUT_EDGE, SURFACE_OUTPUT, isFlowing } from '../graph/document';
 import type { NetworkDocument, NodeInstance, ValueKind } from '../graph/document';
 import type { Builder } from '../ir/builder';
 import type { F32 } from '../ir/types';
-import type { AnyLowered, ModelReads, NodeDefinition, PortKind } from '../nodes/define';
-import type { Quantity } from '../nodes/quantities';
+import type { AnyLowered, ModelReads, NodeDefinition } from '../nodes/define';
 import type { SurfaceLanes } from '../nodes/parameters/lanes';
-import { passedInput } from './bypass';
 import { chosenOptions, describePorts, findNodeDefinition, findGroupDefinition } from './catalogue';
 import { reportFailure, reportFormula } from './check/check-node';
 import { CheckReport } from './check/report';
@@ -25,6 +23,7 @@ import { mixByAmount } from './amount';
 import { topologicalOrder } from './order';
 import { ALL_USED } from './used-outputs';
 import type { UsedOutputs } from './used-outputs';
+import { PassThrough } from './pass-through';
 import { findNode } from './uniforms';
 import type { Binding } from './uniforms';
 import { InputLowering } from './lower-inputs';
@@ -43,6 +42,7 @@ export class Lowering {
   readonly results: Map<string, Lowered>;
   private readonly model: SharedReads;
   private readonly inputs: InputLowering;
+  private readonly bypass: PassThrough;
 
   constructor(
     private readonly b: Builder,
@@ -52,6 +52,7 @@ export class Lowering {
   ) {
     this.model = makeModelReads(b, this.bindings, antialias);
     this.inputs = new InputLowering(b, document, this.model, this.bindings);
+    this.bypass = new PassThrough(b, document, this.model, this.inputs);
     this.results = this.inputs.arrived;
   }
 
@@ -98,14 +99,16 @@ export class Lowering {
       reportFailure(this.report, error, node, valuesPath(scope, node).slice(0, -1));
       const { outputs } = present(describePorts(this.document, node), 'ports');
       return Object.fromEntries(
-        outputs.map(({ id, kind }) => [id, this.emptyOutput(kind, undefined)]),
+        outputs.map(({ id, kind }) => [id, this.bypass.empty(kind, undefined)]),
       );
     }
   }
 
   private lowerAny(scope: Scope, node: NodeInstance): Record<string, Lowered> {
-    if (node.off) return this.passThrough(scope, node);
-    return node.type === 'group' ? this.lowerGroup(scope, node) : this.lowerNode(scope, node);
+    if (node.off) return this.bypass.off(scope, node);
+    if (node.type === 'group') return this.lowerGroup(scope, node);
+    const without = this.bypass.withoutSource(scope, node);
+    return { ...this.lowerNode(scope, node), ...without };
   }
 
   /** What a node makes, mixed with what it would pass on if it were off, by its overall amount. */
@@ -117,7 +120,7 @@ export class Lowering {
     if (node.amount === undefined || node.off) return made;
     const source = { from: 'amount', path: [...scope.path, node.id] } as const;
     const amount = toScalar(this.b, this.inputs.bound('scalar', source));
-    const passed = this.passThrough(scope, node);
+    const passed = this.bypass.off(scope, node);
     return Object.fromEntries(
       Object.entries(made).map(([output, value]) => {
         const from = passed[output];
@@ -126,43 +129,11 @@ export class Lowering {
     );
   }
 
-  /** What the outputs of a node give while it is off: what fits of what it gets, or nothing. */
-  private passThrough(scope: Scope, node: NodeInstance): Record<string, Lowered> {
-    const ports = present(describePorts(this.document, node), 'ports');
-    const wired = (input: string) => wiredTo(scope, node.id, input);
-    return Object.fromEntries(
-      ports.outputs.map((output): [string, Lowered] => {
-        const quantity = own(findNodeDefinition(node)?.outputs, output.id)?.quantity;
-        const input =
-          quantity === 'opacity'
-            ? undefined
-            : passedInput(node, ports, output, (id) => wired(id).length > 0);
-        const [first] = input ? wired(input.id) : [];
-        const isList = input?.kind === 'scalars';
-        const isPlain = first && (!input?.port || isList);
-        const value = isPlain
-          ? this.inputs.convert(first.value, first.value.kind, first.strand.conversion)
-          : // A list has no value of its own: without strands nothing is passed.
-            input?.port && !isList && this.inputs.lowerValue(scope, node, input.id, input.port);
-        if (!value) return [output.id, this.emptyOutput(output.kind, quantity)];
-        const { kind } = output;
-        return [output.id, kind === 'flex' ? value : this.inputs.convert(value, kind as ValueKind)];
-      }),
-    );
-  }
-
-  /** What an output gives that passes nothing: black, the surface's own normal, or clay. */
-  private emptyOutput(kind: PortKind, quantity: Quantity | undefined): Lowered {
-    if (quantity === 'opacity') return { kind: 'scalar', lanes: [this.b.f(1)] };
-    if (kind === 'vector' && quantity === 'normal') return { kind, lanes: this.model.normal };
-    return this.inputs.nothing(kind === 'flex' ? 'scalar' : (kind as ValueKind));
-  }
-
   private limit(value: Lowered): Lowered {
     if (value.kind === 'scalar') return { ...value, lanes: [this.b.saturate(value.lanes[0])] };
     if (value.kind !== 'colour') return value;
     const [x, y, z] = value.lanes;
-    return { kind: 'colour', lanes: [this.b.saturate(x), this.b.saturate(y), this.b.saturate(z)] };
+    return { ...value, lanes: [this.b.saturate(x), this.b.saturate(y), this.b.saturate(z)] };
   }
 
   private lowerGroup(scope: Scope, node: NodeInstance): Record<string, Lowered> {
@@ -174,9 +145,10 @@ export class Lowering {
       const all = wiredTo(scope, node.id, port.id);
       const [wired] = all;
       const convert = ({ value, strand }: (typeof all)[number]): Lowered =>
-        this.inputs.convert(value, port.kind, strand.conversion);
+        this.inputs.convertAll(value, port.kind, strand.conversion);
       if (port.many) lists.set(port.id, all.map(convert));
-      if (wired) inputs.set(port.id, convert(wired));
+      const isStated = port.fallback !== undefined || port.unwired !== undefined;
+      if (wired && !(wired.value.absent && isStated)) inputs.set(port.id, convert(wired));
       else if (port.fallback !== undefined && port.kind !== 'surface')
         inputs.set(
           port.id,
@@ -187,9 +159,10 @@ export class Lowering {
     }
     for (const dial of group.dials.filter(isFlowing)) {
       const wired = wiredTo(scope, node.id, dial.id)[0];
-      const setting = wired
-        ? this.inputs.convert(wired.value, dial.kind, wired.strand.conversion)
-        : this.inputs.bound(dial.kind, { from: 'dial', path, dial: dial.id });
+      const setting =
+        wired && !wired.value.absent
+          ? this.inputs.convert(wired.value, dial.kind, wired.strand.conversion)
+          : this.inputs.bound(dial.kind, { from: 'dial', path, dial: dial.id });
       inputs.set(dial.id, this.inputs.drive(scope, node, dial.id, setting));
     }
     const fed = new Set(
@@ -205,7 +178,7 @@ export class Lowering {
         return [
           port.id,
           wired
-            ? this.inputs.convert(wired.value, port.kind, wired.strand.conversion)
+            ? this.inputs.convertAll(wired.value, port.kind, wired.strand.conversion)
             : this.inputs.nothing(port.kind),
         ];
       }),

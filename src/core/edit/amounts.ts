@@ -19,8 +19,8 @@ import { addNode } from './nodes';
 const within = (amount: number): number => Math.min(AMOUNT[1], Math.max(AMOUNT[0], amount));
 
 /**
- * Sets how much of what a node does is kept: 0 as if it were off, 1 all, up to 2 twice as much. Its
- * values stay as they are.
+ * Sets how much of what a node does is kept: 0 as if it were off, 1 all, up to 2 twice as much; of
+ * a source, which passes nothing on, so many times what it gives. Its values stay as they are.
  * @param amount null: no overall amount any more
  */
 export const setAmount = (

@@ -136,6 +136,8 @@ export interface NodeDefinition extends NodeText {
   };
   /** The operand that changes nothing, per option choice, offered when the choice changes. */
   readonly neutral: Readonly<Record<string, { readonly input: string; readonly value: number }>>;
+  /** Two inputs of which the other is passed where one has no source any more. */
+  readonly sides?: readonly [string, string];
   /** What to say about the values that pass through it on the model at hand. */
   readonly advise: (reads: AdviceReads) => readonly Advice[];
   /**
@@ -159,6 +161,7 @@ interface TypedNode<I extends Ports, O extends Outputs, P extends Options> exten
   readonly neutral?: Readonly<
     Record<string, { readonly input: keyof I & string; readonly value: number }>
   >;
+  readonly sides?: readonly [keyof I & string, keyof I & string];
   readonly follows?: 'camera' | 'lights';
   readonly starts?: readonly (StartingPoint & {
     readonly values: Readonly<

@@ -168,7 +168,7 @@ function itemsFor(node: NodeInstance, onAsk: Ask): readonly (readonly MenuItem[]
       ...lookingItems(id),
       {
         title: node.off ? 'Switch on' : 'Switch off',
-        help: 'Ctrl+. ; off, it passes on what comes in',
+        help: 'Ctrl+. ; off, it passes on what comes in; a source counts as not there',
         act: () => {
           toggleOff([id]);
         },

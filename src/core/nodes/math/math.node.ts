@@ -194,6 +194,7 @@ export const math = defineNode({
       return neutral === undefined ? [] : [[name, { input: 'b' as const, value: neutral }]];
     }),
   ),
+  sides: ['a', 'b'],
   outputs: { value: output.flex('Value', 'The result.') },
   tolerance: {
     value: 1e-3,
