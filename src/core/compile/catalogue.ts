@@ -232,6 +232,16 @@ export function chosenOptions(
   );
 }
 
+/** Whether the neutral value of an input changes nothing to the bit, whatever else arrives. */
+export function isNeutralExact(node: NodeInstance, input: string): boolean {
+  const definition = findNodeDefinition(node);
+  const chosen = definition ? Object.values(chosenOptions(definition, node)) : [];
+  return chosen.some((choice) => {
+    const mode = own(definition?.neutral, choice);
+    return mode?.input === input && mode.isExact === true;
+  });
+}
+
 /** The value at which an input changes nothing under the options chosen; undefined without one. */
 export function neutralValue(node: NodeInstance, input: string): number | undefined {
   const definition = findNodeDefinition(node);

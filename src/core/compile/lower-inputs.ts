@@ -18,7 +18,7 @@ import type { DriveScope } from './drives';
 import { IMAGE_UNIFORMS, chooseReading } from './images';
 import type { ImageSlot } from './images';
 import type { SharedReads } from './model-reads';
-import { isNeutral, wiredTo } from './scope';
+import { wiredTo } from './scope';
 import type { Scope } from './scope';
 import { getInputValue } from './uniforms';
 import type { Binding, BindingSource } from './uniforms';
@@ -115,8 +115,7 @@ export class InputLowering {
         ? this.asPort(first.value, port, first.strand)
         : isAbsent && port.quantity === 'mask'
           ? this.nothing('scalar')
-          : ((isAbsent || isNeutral(scope, node.id, id)) && this.neutral(node, id)) ||
-            this.unwired(node, path, id, port);
+          : (isAbsent && this.neutral(node, id)) || this.unwired(node, path, id, port);
     const driven = this.drive(scope, node, id, base);
     this.arrived.set(arrivingKey(path, id), driven);
     if (port.kind === 'fixed') {

@@ -28,7 +28,7 @@ import { findNode } from './uniforms';
 import type { Binding } from './uniforms';
 import { InputLowering } from './lower-inputs';
 import { widest, wrapOutputs } from './lower-outputs';
-import { isFed, makeScope, findSource, valuesPath, wiredTo } from './scope';
+import { arrives, isFed, makeScope, findSource, valuesPath, wiredTo } from './scope';
 import type { Scope } from './scope';
 
 /** Turns a checked document into IR: opens groups, resolves dials, converts along strands. */
@@ -154,8 +154,9 @@ export class Lowering {
           port.id,
           this.inputs.bound(port.kind, { from: 'fallback', path, input: port.id }),
         );
-      else if (port.unwired && port.unwired !== 'neutral')
-        inputs.set(port.id, this.inputs.coordinates(port.unwired));
+      else if (port.unwired === 'neutral')
+        inputs.set(port.id, { ...this.inputs.nothing(port.kind), absent: true });
+      else if (port.unwired) inputs.set(port.id, this.inputs.coordinates(port.unwired));
     }
     for (const dial of group.dials.filter(isFlowing)) {
       const wired = wiredTo(scope, node.id, dial.id)[0];
@@ -199,12 +200,12 @@ export class Lowering {
     const model: ModelReads = {
       ...this.model,
       isUsed: (output) => this.used.has(outputKey([...scope.path, node.id], output)),
-      isWired: (input) => wiredTo(scope, node.id, input).length > 0,
+      isWired: (input) => arrives(scope, node.id, input),
       isFed: (input) => isFed(scope, node.id, input),
       meshMap: (kind, wanted, { which, detail } = {}) => {
         const path = [...scope.path, node.id],
           field = laneName({ of: 'map', field: path.join('/') + (which ? `~${which}` : '') });
-        const isDetailed = detail !== undefined && wiredTo(scope, node.id, detail).length > 0;
+        const isDetailed = detail !== undefined && arrives(scope, node.id, detail);
         this.mapSlots.push(
           makeMapSlot(
             this.b,

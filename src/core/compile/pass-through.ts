@@ -5,11 +5,12 @@ import type { Builder } from '../ir/builder';
 import type { PortKind } from '../nodes/define';
 import type { Quantity } from '../nodes/quantities';
 import { passedInput } from './bypass';
-import { chosenOptions, describePorts, findNodeDefinition } from './catalogue';
+import { describePorts, findNodeDefinition } from './catalogue';
 import type { OutputView } from './catalogue';
 import type { Lowered } from './convert';
 import type { InputLowering } from './lower-inputs';
 import type { SharedReads } from './model-reads';
+import { sidesOf } from './neutral';
 import { wiredTo } from './scope';
 import type { Scope } from './scope';
 
@@ -55,8 +56,7 @@ export class PassThrough {
     const isAbsent = (input: string): boolean =>
       wiredTo(scope, node.id, input)[0]?.value.absent === true &&
       own(definition.inputs, input)?.kind !== 'scalars';
-    const idle = definition.idle(chosenOptions(definition, node));
-    const sides = definition.sides?.filter((side) => !idle.includes(side)) ?? [];
+    const sides = sidesOf(node);
     const ports = present(describePorts(this.document, node), 'ports');
     const told = ports.outputs.flatMap((output): [string, Lowered][] => {
       const main = passedInput(node, ports, output, () => false)?.id;

@@ -64,16 +64,14 @@ export function wiredTo(
 /** Whether a strand brings something to an input that begins at a node, here or further out. */
 export const isFed = (scope: Scope, node: string, input: string): boolean =>
   (scope.arriving.get(`${node}/${input}`) ?? []).some(
-    ({ from }) => from.node !== INPUT_EDGE || scope.fed.has(from.output),
+    (strand) =>
+      (strand.from.node !== INPUT_EDGE || scope.fed.has(strand.from.output)) &&
+      findSource(scope, strand)?.absent !== true,
   );
 
-/** Whether an input is to count as if it changed nothing: its group's input says so, unwired. */
-export const isNeutral = (scope: Scope, node: string, input: string): boolean =>
-  (scope.arriving.get(`${node}/${input}`) ?? []).some(
-    ({ from }) =>
-      from.node === INPUT_EDGE &&
-      scope.group?.inputs.find(({ id }) => id === from.output)?.unwired === 'neutral',
-  );
+/** Whether something arrives at an input that is not absent. */
+export const arrives = (scope: Scope, node: string, input: string): boolean =>
+  wiredTo(scope, node, input).some(({ value }) => value.absent !== true);
 
 /** Where the values of a node stand in the document, as a JSON pointer's steps. */
 export const valuesPath = (scope: Scope, node: NodeInstance): readonly (string | number)[] => [

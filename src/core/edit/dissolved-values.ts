@@ -1,6 +1,7 @@
 import { AppError } from '../base/diagnostic';
 import { own } from '../base/own';
-import { describePorts, inputPort, neutralValue } from '../compile/catalogue';
+import { describePorts, inputPort, isNeutralExact, neutralValue } from '../compile/catalogue';
+import { withoutInput } from '../compile/neutral';
 import { fits } from '../compile/check/kinds';
 import { isPlaceOf } from './dials';
 import { settingOf, withSetting } from '../compile/settings';
@@ -134,7 +135,12 @@ const COORDINATES: Readonly<Record<string, string>> = {
 };
 
 /** A node whose input has what an unwired port of the group stands for. */
-function withPort(node: NodeInstance, input: string, port: GroupPort): NodeInstance {
+function withPort(
+  document: NetworkDocument,
+  node: NodeInstance,
+  input: string,
+  port: GroupPort,
+): NodeInstance {
   const inner = inputPort(node, input);
   const { fallback, unwired } = port;
   if (fallback === undefined && unwired !== undefined && unwired !== 'neutral') {
@@ -142,21 +148,31 @@ function withPort(node: NodeInstance, input: string, port: GroupPort): NodeInsta
       inner?.default === COORDINATES[unwired] && own(node.values, input) === undefined;
     return isUsual ? node : refuseUnwired(port);
   }
-  const value = fallback ?? (unwired === 'neutral' ? neutralValue(node, input) : undefined);
+  const isNeutral = fallback === undefined && unwired === 'neutral';
+  // An empty list is none, and a mask without a source lets nothing through.
+  const isMask = inner?.quantity === 'mask';
+  if (isNeutral && inner?.kind !== 'scalars' && !isMask) {
+    const does = withoutInput(document, node, input);
+    if (does === 'goes on' && !isNeutralExact(node, input)) refuseUnwired(port);
+  }
+  const value = fallback ?? (isNeutral ? (isMask ? 0 : neutralValue(node, input)) : undefined);
   if (value === undefined) return node;
   if (!inner || !fits(inner.kind, value)) refuseUnwired(port);
   return { ...node, values: { ...node.values, [input]: value } };
 }
 
 /** A node with what unwired inputs of the group stand for typed where they go. */
-function withUnwired({ network, group, card }: Dissolving, node: NodeInstance): NodeInstance {
+function withUnwired(
+  { document, network, group, card }: Dissolving,
+  node: NodeInstance,
+): NodeInstance {
   return group.network.strands.reduce((changed, { from, to }) => {
     if (from.node !== INPUT_EDGE || to.node !== node.id) return changed;
     const port = group.inputs.find(({ id }) => id === from.output);
     const isWired = network.strands.some(
       (strand) => strand.to.node === card.id && strand.to.input === from.output,
     );
-    return port && !isWired ? withPort(changed, to.input, port) : changed;
+    return port && !isWired ? withPort(document, changed, to.input, port) : changed;
   }, node);
 }
 

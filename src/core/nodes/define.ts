@@ -135,9 +135,11 @@ export interface NodeDefinition extends NodeText {
     readonly synonyms: Readonly<Record<string, readonly string[]>>;
   };
   /** The operand that changes nothing, per option choice, offered when the choice changes. */
-  readonly neutral: Readonly<Record<string, { readonly input: string; readonly value: number }>>;
+  readonly neutral: Readonly<
+    Record<string, { readonly input: string; readonly value: number; readonly isExact?: boolean }>
+  >;
   /** Two inputs of which the other is passed where one has no source any more. */
-  readonly sides?: readonly [string, string];
+  readonly sides?: (options: Readonly<Record<string, string>>) => readonly [string, string] | null;
   /** What to say about the values that pass through it on the model at hand. */
   readonly advise: (reads: AdviceReads) => readonly Advice[];
   /**
@@ -159,9 +161,14 @@ interface TypedNode<I extends Ports, O extends Outputs, P extends Options> exten
   readonly options?: P;
   readonly idle?: (options: ChosenOptions<P>) => readonly (keyof I & string)[];
   readonly neutral?: Readonly<
-    Record<string, { readonly input: keyof I & string; readonly value: number }>
+    Record<
+      string,
+      { readonly input: keyof I & string; readonly value: number; readonly isExact?: boolean }
+    >
   >;
-  readonly sides?: readonly [keyof I & string, keyof I & string];
+  readonly sides?: (
+    options: ChosenOptions<P>,
+  ) => readonly [keyof I & string, keyof I & string] | null;
   readonly follows?: 'camera' | 'lights';
   readonly starts?: readonly (StartingPoint & {
     readonly values: Readonly<

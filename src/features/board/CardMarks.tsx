@@ -20,7 +20,10 @@ export function CardMarks({ advice, findings, isOff, amount }: Props) {
   return (
     <span className="absolute top-0.5 left-0.5 flex gap-0.5">
       {isOff ? (
-        <span className={`${CHIP} text-ink`} title="Off: it passes on what comes in; a source counts as not there">
+        <span
+          className={`${CHIP} text-ink`}
+          title="Off: it passes on what comes in; a source counts as not there"
+        >
           off
         </span>
       ) : null}

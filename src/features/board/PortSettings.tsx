@@ -2,11 +2,14 @@
 import { ArrowDown, ArrowUp, Trash2 } from 'lucide-react';
 import { Popover } from 'radix-ui';
 import { useState } from 'react';
+import { own } from '@/core/base/own';
+import { findKeptValue } from '@/core/compile/neutral';
 import { addPort, changePort, movePort, removePort } from '@/core/edit/group-ports';
 import type { PortSide } from '@/core/edit/group-ports';
 import { isTriple } from '@/core/graph/document';
 import type { GroupPort, ValueKind } from '@/core/graph/document';
-import { commit } from '@/state/editing';
+import { commit, currentBoard } from '@/state/editing';
+import { useDocument } from '@/state/use-stores';
 import { Button } from '@/ui/Button';
 import { Choose } from '@/ui/Choose';
 import { IconButton } from '@/ui/IconButton';
@@ -103,8 +106,22 @@ const COORDINATES = [
   { value: 'texture', title: 'texture coordinates' },
 ];
 
+const NEUTRAL = {
+  value: 'neutral',
+  title: 'neutral',
+  help: 'As if it were not there: the other side passes, a list counts the rest.',
+};
+
 /** What an input is while nothing is wired to it. */
 function Unwired({ port, change }: { readonly port: GroupPort; readonly change: Change }) {
+  // Offered where every input it goes to can do without it; kept in sight where it is chosen.
+  const isNeutralOffered = useDocument(({ document }) => {
+    const group = own(document.groups, currentBoard() ?? '');
+    return (
+      port.unwired === 'neutral' ||
+      (group !== undefined && findKeptValue(document, group, port.id) === null)
+    );
+  });
   if (port.kind === 'surface' || port.many) return null;
   const now = port.fallback !== undefined ? VALUE : (port.unwired ?? INNER);
   const choose = (next: string): void => {
@@ -124,7 +141,7 @@ function Unwired({ port, change }: { readonly port: GroupPort; readonly change: 
           items={[
             { value: INNER, title: 'as inside', help: 'The values typed inside count.' },
             { value: VALUE, title: 'a value' },
-            { value: 'neutral', title: 'neutral', help: 'What changes nothing where it goes.' },
+            ...(isNeutralOffered ? [NEUTRAL] : []),
             ...(port.kind === 'vector' ? COORDINATES : []),
           ]}
           onChange={choose}

@@ -1,6 +1,8 @@
 import { INPUT_EDGE } from '../../graph/document';
 import type { GroupDefinition, Network, NetworkDocument } from '../../graph/document';
-import { findGroupDefinition, getNodeTitle, inputPort } from '../catalogue';
+import { findGroupDefinition, findNodeDefinition, getNodeTitle, inputPort } from '../catalogue';
+import { findKeptValue } from '../neutral';
+import type { KeptValue } from '../neutral';
 import type { CheckReport, DocumentPath } from './report';
 
 /** What a vector counts as inside a group while nothing is wired to it and nothing is declared. */
@@ -14,6 +16,9 @@ export function silentMeaning({ network }: GroupDefinition, port: string): strin
   return null;
 }
 
+const titleOf = ({ node, input }: KeptValue): string =>
+  `${inputPort(node, input)?.title ?? input} of “${node.name ?? findNodeDefinition(node)?.title ?? node.type}”`;
+
 /** Cards of groups with an input that counts as coordinates without anybody having said so. */
 export function checkUnwired(
   report: CheckReport,
@@ -25,7 +30,20 @@ export function checkUnwired(
     const group = findGroupDefinition(document, node);
     for (const port of group?.inputs ?? []) {
       const isWired = network.strands.some(({ to }) => to.node === node.id && to.input === port.id);
-      if (!group || isWired || port.fallback !== undefined || port.unwired) continue;
+      if (!group || isWired || port.fallback !== undefined) continue;
+      if (port.unwired === 'neutral') {
+        const kept = findKeptValue(document, group, port.id);
+        if (kept)
+          report.add(
+            'group.unwired',
+            [...at, 'nodes', k],
+            `${port.name} of “${getNodeTitle(document, node)}” is not wired and is to be neutral, ` +
+              `but ${titleOf(kept)} knows no value that changes nothing and keeps its own. ` +
+              'Wire it, or say on the left edge of the group what it is unwired.',
+            { node: node.id, severity: 'warning' },
+          );
+      }
+      if (port.unwired) continue;
       const meaning = port.kind === 'vector' ? silentMeaning(group, port.id) : null;
       if (meaning === null) continue;
       report.add(

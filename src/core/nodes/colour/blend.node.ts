@@ -225,7 +225,7 @@ export const blend = defineNode({
       ],
     }),
   },
-  sides: ['under', 'over'],
+  sides: () => ['under', 'over'],
   outputs: { colour: output.colour('Colour', 'The two together.') },
   tolerance: {
     value: 1e-3,

@@ -44,7 +44,7 @@ export const heightBlend = defineNode({
       high: 'soft',
     }),
   },
-  sides: ['under', 'over'],
+  sides: () => ['under', 'over'],
   outputs: {
     mask: output.scalar('Mask', 'Where the upper material is.', {
       quantity: 'mask',

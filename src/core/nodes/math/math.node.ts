@@ -11,6 +11,8 @@ interface Operation {
   readonly neutral?: number;
   readonly make: (b: Builder, x: F32, y: F32, z: F32) => F32;
 }
+/** With their neutral operand these give the other one to the bit, whatever it is. */
+const EXACT: ReadonlySet<string> = new Set(['add', 'subtract', 'multiply', 'divide']);
 const OPERATIONS = {
   add: { title: 'Add', help: 'a + b', operands: 2, neutral: 0, make: (b, x, y) => b.add(x, y) },
   subtract: {
@@ -191,10 +193,14 @@ export const math = defineNode({
   neutral: Object.fromEntries(
     NAMES.flatMap((name) => {
       const { neutral } = entryOf(name);
-      return neutral === undefined ? [] : [[name, { input: 'b' as const, value: neutral }]];
+      const isExact = EXACT.has(name);
+      return neutral === undefined
+        ? []
+        : [[name, { input: 'b' as const, value: neutral, isExact }]];
     }),
   ),
-  sides: ['a', 'b'],
+  // What is added at last stays, whatever becomes of the factor before it.
+  sides: ({ operation }) => (operation === 'multiplyAdd' ? null : ['a', 'b']),
   outputs: { value: output.flex('Value', 'The result.') },
   tolerance: {
     value: 1e-3,

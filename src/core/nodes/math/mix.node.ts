@@ -29,7 +29,7 @@ export const mix = defineNode({
       no: ['Goes on', 'Beyond both ends.'],
     }),
   },
-  sides: ['a', 'b'],
+  sides: () => ['a', 'b'],
   outputs: { value: output.flex('Value', 'The mixture.') },
   watches: ['amount'],
   advise: (reads) => {

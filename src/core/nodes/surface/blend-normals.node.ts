@@ -36,7 +36,7 @@ export const blendNormals = defineNode({
       high: 'strong detail',
     }),
   },
-  sides: ['base', 'detail'],
+  sides: () => ['base', 'detail'],
   outputs: { normal: output.vector('Normal', 'Both reliefs together.') },
   options: {
     method: option('Method', 'How the two come together.', {

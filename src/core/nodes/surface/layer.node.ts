@@ -57,7 +57,7 @@ export const layer = defineNode({
     sheen: part('Sheen', 'sheen'),
     opacity: part('Opacity', 'opacity'),
   },
-  sides: ['under', 'over'],
+  sides: () => ['under', 'over'],
   outputs: {
     surface: output.surface('Surface', 'The two together.'),
     coverage: output.scalar('Coverage', 'Where the upper surface lies.', {
