@@ -1,12 +1,18 @@
 import { own } from '../base/own';
-import { getNodeTitle, describePorts } from '../compile/catalogue';
+import { describePorts, findNodeDefinition, getNodeTitle } from '../compile/catalogue';
 import { changeNode, getNetwork, withGroup } from '../edit/board';
 import type { BoardId } from '../edit/board';
+import { getInputValue } from '../compile/uniforms';
 import { canonicalJson } from '../graph/canonical';
 import type { Dial, GroupDefinition, NetworkDocument, NodeInstance } from '../graph/document';
 import type { ChangeKind, DocumentChange } from './change';
-import { showValue } from './show-value';
+import { showPair } from './show-value';
 import { wiringChanges } from './wiring-changes';
+
+const asWords = (was: unknown, is: unknown): Pick<DocumentChange, 'before' | 'after'> => {
+  const [before, after] = showPair(was, is);
+  return { before, after };
+};
 
 type Values = Readonly<Record<string, unknown>>;
 const differ = (a: unknown, b: unknown): boolean =>
@@ -45,9 +51,20 @@ function nodeChanges(
   { board, words }: Place,
   document: NetworkDocument,
 ): DocumentChange[] {
-  const titles = new Map(
-    describePorts(document, after)?.inputs.map(({ id, title }) => [id, title]) ?? [],
-  );
+  const ports = describePorts(document, after)?.inputs ?? [];
+  const titles = new Map(ports.map(({ id, title }) => [id, title]));
+  const options = findNodeDefinition(after)?.options ?? {};
+  // As the interface calls them: choices by their titles, what is not typed by what it is then.
+  const wordsOf = (kind: ChangeKind, key: string, value: unknown): unknown => {
+    const option = kind === 'mode' ? own(options, key) : undefined;
+    const choice = value ?? option?.default;
+    if (option) return option.choices.find((each) => each.value === choice)?.title ?? choice;
+    return (
+      value ??
+      getInputValue({ ...after, values: {} }, key) ??
+      ports.find(({ id }) => id === key)?.port?.default
+    );
+  };
   const change = (
     kind: ChangeKind,
     what: string,
@@ -60,16 +77,16 @@ function nodeChanges(
     node: after.id,
     place: words,
     what,
-    before: showValue(was),
-    after: showValue(is),
+    ...asWords(was, is),
     undo: (whole) => changeNode(whole, board, after.id, put),
   });
+  const titleOf = (key: string): string => titles.get(key) ?? own(options, key)?.title ?? key;
   const members = (name: 'values' | 'options', kind: ChangeKind): DocumentChange[] =>
     keysOf(before[name], after[name]).flatMap((key) => {
       const [was, is] = [own<unknown>(before[name], key), own<unknown>(after[name], key)];
       if (!differ(was, is)) return [];
       return [
-        change(kind, titles.get(key) ?? key, was, is, (node) => ({
+        change(kind, titleOf(key), wordsOf(kind, key, was), wordsOf(kind, key, is), (node) => ({
           ...node,
           [name]: withMember(node[name], key, was),
         })),
@@ -138,8 +155,7 @@ function dialChanges(
         ...base,
         kind: WORDS.includes(key) ? ('words' as const) : ('dial' as const),
         what: `${title}: ${DIAL_WORDS[key] ?? key}`,
-        before: showValue(was[key]),
-        after: showValue(is[key]),
+        ...asWords(was[key], is[key]),
         undo: (whole) =>
           withGroup(whole, after.id, (group) => ({
             ...group,
@@ -204,8 +220,7 @@ function groupChanges(
           node: null,
           place: words,
           what,
-          before: showValue(before[key]),
-          after: showValue(after[key]),
+          ...asWords(before[key], after[key]),
           undo: (whole) =>
             withGroup(whole, after.id, (group) => withMember(group, key, before[key])),
         },
@@ -231,8 +246,7 @@ function sceneChanges(before: NetworkDocument, after: NetworkDocument): Document
         node: null,
         place: 'Scene',
         what,
-        before: showValue(before[key]),
-        after: showValue(after[key]),
+        ...asWords(before[key], after[key]),
         undo: (whole) => withMember(whole, key, before[key]),
       },
     ];
