@@ -140,6 +140,7 @@ export class Evaluation {
     if (isPinned) {
       this.current.update();
       this.companions.update(false);
+      this.swatches.readPinned();
     }
     if (isPinned || state.look !== before.look) this.showLook();
     if (isOtherSight(state, before)) this.stage?.setSight(state);

@@ -84,6 +84,11 @@ export class SwatchLedger {
     this.fresh.clear();
   }
 
+  /** One card is to be made again. */
+  forget(id: NodeId): void {
+    this.fresh.delete(id);
+  }
+
   /** Takes note of the newest state of the board that is open. */
   follow(document: NetworkDocument, board: BoardId): void {
     if (this.of === document && this.board === board) return;

@@ -1,5 +1,6 @@
 import type { ModelId, NodeId, ResultKey } from '../core/base/ids';
 import { describeError } from '../core/base/problem';
+import { describePorts } from '../core/compile/catalogue';
 import { structureKey } from '../core/compile/structure';
 import { getNetwork } from '../core/edit/board';
 import { boardTaps, cardTaps } from '../core/evaluate/board-taps';
@@ -8,6 +9,7 @@ import type { Camera } from '../core/evaluate/camera';
 import type { NestedDemand } from '../core/evaluate/session';
 import type { TapResult } from '../core/evaluate/tap-results';
 import type { NetworkDocument, NodeInstance } from '../core/graph/document';
+import { outputKey } from '../core/graph/result-key';
 import { isLost, unwrap } from '../workers/answer';
 import { boardAt } from '../core/edit/board';
 import type { EditorParts } from './editor-parts';
@@ -77,6 +79,17 @@ export class SwatchRequests {
   renew(): void {
     this.ledger.renew();
     this.surfaceOf = null;
+    this.request();
+  }
+
+  /** Another output is pinned: its card's picture and figures are read, too. */
+  readPinned(): void {
+    const { pin, path } = this.parts.stores.view.getState();
+    const { document } = this.parts.stores.document.getState();
+    const node = pin === null ? undefined : pinnedOn(document, path, pin);
+    this.here = null;
+    const isKnown = pin !== null && this.parts.stores.results.getState().taps.has(pin);
+    if (node && !isKnown) this.ledger.forget(node.id);
     this.request();
   }
 
@@ -154,12 +167,15 @@ export class SwatchRequests {
 
   private ask({ document, path, cards, camera, side, isSurface }: Round, model: ModelId) {
     const { evaluator, documents } = this.parts.pool;
+    const { pin } = this.parts.stores.view.getState();
+    const chosen = pin === null ? undefined : pinnedOn(document, path, pin);
+    const pinned = pin !== null && chosen && cards.includes(chosen) ? [pin] : [];
     return unwrap(
       evaluator.evaluate({
         model,
         document: documents.bring(evaluator, document),
         path,
-        taps: [...new Set(cards.flatMap((node) => cardTaps(document, path, node)))],
+        taps: [...new Set([...cards.flatMap((node) => cardTaps(document, path, node)), ...pinned])],
         surface: isSurface,
         camera: squareCamera(camera),
         size: side,
@@ -170,19 +186,33 @@ export class SwatchRequests {
   /** New results over those there are; of nodes that are gone nothing stays. */
   private merged(results: readonly TapResult[]): ReadonlyMap<ResultKey, TapResult> {
     const { document } = this.parts.stores.document.getState();
-    const { path } = this.parts.stores.view.getState();
+    const { path, pin } = this.parts.stores.view.getState();
     const structure = `${path.join('/')} ${structureKey(document)}`;
     if (this.here?.structure !== structure)
-      this.here = { structure, keys: keysInSight(document, path) };
+      this.here = { structure, keys: keysInSight(document, path, pin) };
     return reconcileTaps(this.parts.stores.results.getState().taps, results, this.here.keys);
   }
 }
+
+/** The node of the open board whose output is pinned. */
+const pinnedOn = (
+  document: NetworkDocument,
+  path: readonly NodeId[],
+  pin: ResultKey,
+): NodeInstance | undefined =>
+  getNetwork(document, boardAt(document, path)).nodes.find((node) =>
+    describePorts(document, node)?.outputs.some(
+      ({ id }) => outputKey([...path, node.id], id) === pin,
+    ),
+  );
 
 /** The results of the open board, and of the board around it as they were seen last. */
 const keysInSight = (
   document: NetworkDocument,
   path: readonly NodeId[],
+  pin: ResultKey | null,
 ): ReadonlySet<ResultKey> => {
   const around = path.length > 0 ? boardTaps(document, path.slice(0, -1)) : [];
-  return new Set([...boardTaps(document, path), ...around]);
+  const pinned = pin !== null && pinnedOn(document, path, pin) ? [pin] : [];
+  return new Set([...boardTaps(document, path), ...around, ...pinned]);
 };

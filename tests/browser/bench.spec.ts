@@ -1,4 +1,16 @@
-import { addNode, card, expect, newMaterial, saved, test, untilIdle } from './studio';
+import {
+  addNode,
+  card,
+  drag,
+  expect,
+  newMaterial,
+  port,
+  saved,
+  strands,
+  test,
+  tidy,
+  untilIdle,
+} from './studio';
 
 test(
   'a formula tells its mistake at the character and keeps the last one in use; advice is ' +
@@ -33,7 +45,7 @@ test(
     // A vector has every right to leave 0–1.
     await text.fill('vec3(a, 2.0, b)');
     await untilIdle(page);
-    await expect(advice.getByText('lies above 1')).toBeVisible();
+    await expect(advice.getByText('lies above 1')).toHaveCount(0);
     await expect(advice.getByRole('button', { name: 'Limit to 0–1' })).toHaveCount(0);
 
     // What cannot be read is not lost: it stays in the document, named as wrong, and comes back
@@ -63,3 +75,31 @@ test(
     await expect(page.getByTestId('finding-notes')).toHaveCount(0);
   },
 );
+
+test('a mask let go on a card goes to its mask; a bench shows the output that is looked at', async ({
+  page,
+}) => {
+  await newMaterial(page, 'Landing');
+  await addNode(page, 'position', 120, 120);
+  await untilIdle(page);
+  const bench = page.getByTestId('bench');
+  await expect(bench.getByRole('img', { name: 'Position of' })).toBeVisible();
+  const least = (): Promise<string> => bench.locator('dd').first().innerText();
+  const ofAll = await least();
+  await bench.getByRole('button', { name: 'X', exact: true }).click();
+  await untilIdle(page);
+  await expect(bench.getByRole('img', { name: 'X of' })).toBeVisible();
+  expect(await least()).not.toBe(ofAll);
+
+  await addNode(page, 'blend', 420, 120, 'Blend');
+  await page.keyboard.press('Escape');
+  await tidy(page);
+  await drag(
+    page,
+    port(card(page, 'Position'), 'output', 'X'),
+    card(page, 'Blend').locator('canvas').first(),
+  );
+  await expect(strands(page)).toHaveCount(1);
+  await strands(page).click();
+  await expect(page.getByTestId('strand-bench')).toContainText('Where');
+});

@@ -28,9 +28,10 @@ function explainPlace({ altKey, clientX, clientY, target }: MouseEvent<HTMLEleme
 export function BenchPicture({ node, outputs }: Props) {
   const path = useView((state) => state.path);
   const pin = useView((state) => state.pin);
-  const [first] = outputs;
+  // What is pinned is what is asked about; else what the card shows.
+  const chosen = outputs.find(({ id }) => keyOnBoard(path, node.id, id) === pin) ?? outputs[0];
   const tap = useResults((state) =>
-    first ? state.taps.get(keyOnBoard(path, node.id, first.id)) : undefined,
+    chosen ? state.taps.get(keyOnBoard(path, node.id, chosen.id)) : undefined,
   );
   return (
     <div className="w-[150px] shrink-0">
@@ -38,7 +39,7 @@ export function BenchPicture({ node, outputs }: Props) {
         <span title="Alt-click tells what makes a point" className="block" onClick={explainPlace}>
           <PictureCanvas
             picture={tap.picture}
-            label={`Output of ${node.name ?? node.type}`}
+            label={`${chosen?.title ?? 'Output'} of ${node.name ?? node.type}`}
             className="h-[112px] w-[112px] bg-stage"
           />
         </span>

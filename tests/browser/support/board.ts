@@ -90,6 +90,9 @@ export async function drag(page: Page, from: Locator, to: Locator): Promise<void
   await page.mouse.down();
   await page.mouse.move((a.x + b.x) / 2, (a.y + b.y) / 2, { steps: 4 });
   await page.mouse.move(b.x + b.width / 2, b.y + b.height / 2, { steps: 4 });
+  // As a hand does: where the board made room meanwhile, it follows before it lets go.
+  const now = (await to.boundingBox()) ?? b;
+  await page.mouse.move(now.x + now.width / 2, now.y + now.height / 2);
   await page.mouse.up();
 }
 
