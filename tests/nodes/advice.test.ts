@@ -1,6 +1,7 @@
 import { compileNetwork, uniformsFor } from '@/core/compile/compile';
 import { WasmRunner } from '@/core/backends/wasm/runner';
 import { adviseDocument, adviseNode, listPlaces, watchedIn } from '@/core/evaluate/advice';
+import { NODES } from '@/core/nodes/registry.generated';
 import type { InputValue, NetworkDocument, NodeInstance } from '@/core/graph/document';
 import { TEST_SCALE, documentOf, node } from '../support/networks';
 
@@ -61,6 +62,35 @@ describe('advice from values', () => {
       const advice = adviceOn(document, -2, 2);
       expect([...advice.keys()].filter((code) => /^value.(above|below)$/.test(code))).toEqual([]);
     }
+  });
+  it('what is multiplied by 0, for every such input of the catalogue', () => {
+    let count = 0;
+    for (const definition of NODES)
+      for (const [id, { factor, kind }] of Object.entries(definition.inputs)) {
+        if (factor === undefined) continue;
+        count++;
+        expect(definition.inputs[factor]?.kind).toBe('scalar');
+        const source = kind === 'colour' ? 'c:colour' : 'v:value';
+        const wired = (value: number): NetworkDocument =>
+          documentOf(
+            [
+              node('c', 'constants.colour'),
+              node('v', 'constants.number'),
+              node('n', definition.id, { [factor]: value }),
+            ],
+            [`${source} > n:${id}`],
+          );
+        const said = adviceOn(wired(0)).get('factor.idle');
+        expect([id, said]).toEqual([id, expect.stringContaining('does nothing')]);
+        expect([id, adviceOn(wired(0.5)).get('factor.idle')]).toEqual([id, undefined]);
+      }
+    expect(count).toBeGreaterThan(5);
+  });
+  it('a level that no clear body has', () => {
+    const level = (value: number): NetworkDocument =>
+      documentOf([node('n', 'optics.reflectance', { level: value }, { from: 'level' })]);
+    expect(adviceOn(level(14)).get('range.left')).toContain('limited everywhere');
+    expect(adviceOn(level(0.5)).has('range.left')).toBe(false);
   });
   it('a clamp that changes nothing', () => {
     expect(adviceOn(fed('ranges.clamp', 'value')).get('clamp.idle')).toContain(

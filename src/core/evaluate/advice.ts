@@ -68,6 +68,7 @@ export function adviseNode(place: NodePlace, lookup: RangeLookup): readonly Advi
       // Why it is the same everywhere is said already.
       ({ code }) => code !== 'value.constant' || sourceless.length === 0,
     ),
+    ...idleFactors(place),
     ...(definition?.advise(readsOf(place, lookup)) ?? []),
   ];
 }
@@ -101,6 +102,26 @@ function noSource({ document, network, path, node }: NodePlace): readonly Advice
       cure: { title: 'Wire a noise into it', source: 'patterns.noise', into: id },
     },
   ];
+}
+
+/** What is wired in and multiplied by a value that is typed as 0. */
+function idleFactors({ node, network }: NodePlace): readonly Advice[] {
+  const inputs = findNodeDefinition(node)?.inputs ?? {};
+  const isWired = (id: string): boolean =>
+    network.strands.some(({ to }) => to.node === node.id && to.input === id);
+  return Object.entries(inputs).flatMap(([id, { title, factor }]) => {
+    const other = factor === undefined ? undefined : own(inputs, factor);
+    if (factor === undefined || !other || !isWired(id) || isWired(factor)) return [];
+    if (getInputValue(node, factor) !== 0) return [];
+    return [
+      {
+        code: 'factor.idle' as const,
+        mark: '×0',
+        message: `${title} does nothing: ${other.title} is 0.`,
+        cure: { title: `Set ${other.title} to 1`, input: factor, value: 1 },
+      },
+    ];
+  });
 }
 
 /** Whether what an output gives is a share: places, directions and angles may be anything. */

@@ -32,6 +32,8 @@ export const ADVICE_CODES = [
   'layer.coverage',
   'ramp.unreached',
   'tint.idle',
+  'factor.idle',
+  'range.left',
   'range.flat',
   'value.follows',
   'input.no-source',

@@ -73,6 +73,8 @@ export interface PortText {
   readonly picks?: 'direction' | 'place';
   /** Takes whole numbers only; of a seed, one is as good as another. */
   readonly counts?: 'whole' | 'seed';
+  /** The input that this one is multiplied by: while that is 0, this one does nothing. */
+  readonly factor?: string;
   /** The value at which the node changes nothing, as far as this input goes. */
   readonly neutral?: number;
 }

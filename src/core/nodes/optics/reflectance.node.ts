@@ -65,6 +65,21 @@ export const reflectance = defineNode({
       high: 'limited',
     }),
   },
+  watches: [':outside'],
+  advise: (reads) => {
+    const outside = reads.result('outside');
+    if (!outside || outside.maximum <= 0) return [];
+    const where = outside.minimum > 0 ? 'everywhere' : 'on a part of the surface';
+    return [
+      {
+        code: 'range.left',
+        mark: 'limits',
+        message:
+          `What is given is limited ${where}: no clear body has it. An index is 1 or more, a ` +
+          'reflectance 0 to 0.9, a specular level 0 to 11.25. Is it in another unit?',
+      },
+    ];
+  },
   tolerance: { value: 1e-3, reason: 'Near a reflectance of 0.9 the index changes fast.' },
   lower: (b, { index, reflectance: given, level }, { from }) => {
     const one = b.f(1);

@@ -10,6 +10,7 @@ export const coatRoughness = defineParameter({
   layer: 'coat',
   inputs: {
     coatRoughness: input.scalar({
+      factor: 'coat',
       quantity: 'roughness',
       title: 'Coat roughness',
       help: 'How blurred the coat’s reflections are.',

@@ -10,6 +10,7 @@ export const dispersion = defineParameter({
   layer: 'clarity',
   inputs: {
     dispersion: input.scalar({
+      factor: 'transmission',
       title: 'Dispersion',
       help: 'How far colours are spread: 20 divided by the Abbe number.',
       default: 0,

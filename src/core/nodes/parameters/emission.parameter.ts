@@ -10,6 +10,7 @@ export const emission = defineParameter({
   layer: 'glow',
   inputs: {
     emission: input.colour({
+      factor: 'emissionStrength',
       title: 'Emission',
       help: 'Colour of its own light.',
       default: [1, 1, 1],

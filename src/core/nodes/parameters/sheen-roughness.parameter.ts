@@ -9,6 +9,7 @@ export const sheenRoughness = defineParameter({
   layer: 'sheen',
   inputs: {
     sheenRoughness: input.scalar({
+      factor: 'sheen',
       quantity: 'roughness',
       title: 'Sheen roughness',
       help: 'How wide the rim is.',

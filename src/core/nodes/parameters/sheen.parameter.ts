@@ -19,6 +19,7 @@ export const sheen = defineParameter({
       section: 'Sheen',
     }),
     sheenColour: input.colour({
+      factor: 'sheen',
       title: 'Sheen colour',
       help: 'Colour of that rim.',
       default: [1, 1, 1],

@@ -10,6 +10,7 @@ export const specularColour = defineParameter({
   layer: 'finish',
   inputs: {
     specularColour: input.colour({
+      factor: 'specular',
       title: 'Reflection colour',
       help: 'Tints that reflection, head-on.',
       default: [1, 1, 1],

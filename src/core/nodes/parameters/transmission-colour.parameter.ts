@@ -11,6 +11,7 @@ export const transmissionColour = defineParameter({
   layer: 'clarity',
   inputs: {
     transmissionColour: input.colour({
+      factor: 'transmission',
       title: 'Transmission colour',
       help: 'Tints what shines through.',
       default: [1, 1, 1],
