@@ -76,7 +76,7 @@ test(
   },
 );
 
-test('a mask let go on a card goes to its mask; a bench shows the output that is looked at', async ({
+test('a mask let go on a card goes to its mask; the bench shows the output looked at', async ({
   page,
 }) => {
   await newMaterial(page, 'Landing');

@@ -28,7 +28,8 @@ describe('words of changes', () => {
     const before = documentOf([node('n', 'gradients.ramp', { stops: ramp([1, 0, 0]) })]);
     const after = setValue(before, null, 'n', 'stops', ramp([0, 0, 1], 0.25));
     expect(said(before, after)).toEqual([
-      'Stops: stop 2 position 0.5, stop 2 colour #ff0000 → stop 2 position 0.25, stop 2 colour #0000ff',
+      'Stops: stop 2 position 0.5, stop 2 colour #ff0000 → ' +
+        'stop 2 position 0.25, stop 2 colour #0000ff',
     ]);
   });
   it('say what of a light is another', () => {

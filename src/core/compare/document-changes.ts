@@ -44,6 +44,22 @@ interface Place {
   readonly words: string;
 }
 
+/** As the interface calls them: choices by their titles, what is not typed by what it is then. */
+function wordsFor(document: NetworkDocument, node: NodeInstance) {
+  const ports = describePorts(document, node)?.inputs ?? [];
+  const options = findNodeDefinition(node)?.options ?? {};
+  const portOf = (key: string) => ports.find(({ id }) => id === key);
+  return {
+    titleOf: (key: string): string => portOf(key)?.title ?? own(options, key)?.title ?? key,
+    wordsOf: (kind: ChangeKind, key: string, value: unknown): unknown => {
+      const option = kind === 'mode' ? own(options, key) : undefined;
+      const choice = value ?? option?.default;
+      if (option) return option.choices.find((each) => each.value === choice)?.title ?? choice;
+      return value ?? getInputValue({ ...node, values: {} }, key) ?? portOf(key)?.port?.default;
+    },
+  };
+}
+
 /** What of one node is not as it was. */
 function nodeChanges(
   before: NodeInstance,
@@ -51,20 +67,7 @@ function nodeChanges(
   { board, words }: Place,
   document: NetworkDocument,
 ): DocumentChange[] {
-  const ports = describePorts(document, after)?.inputs ?? [];
-  const titles = new Map(ports.map(({ id, title }) => [id, title]));
-  const options = findNodeDefinition(after)?.options ?? {};
-  // As the interface calls them: choices by their titles, what is not typed by what it is then.
-  const wordsOf = (kind: ChangeKind, key: string, value: unknown): unknown => {
-    const option = kind === 'mode' ? own(options, key) : undefined;
-    const choice = value ?? option?.default;
-    if (option) return option.choices.find((each) => each.value === choice)?.title ?? choice;
-    return (
-      value ??
-      getInputValue({ ...after, values: {} }, key) ??
-      ports.find(({ id }) => id === key)?.port?.default
-    );
-  };
+  const { titleOf, wordsOf } = wordsFor(document, after);
   const change = (
     kind: ChangeKind,
     what: string,
@@ -80,7 +83,6 @@ function nodeChanges(
     ...asWords(was, is),
     undo: (whole) => changeNode(whole, board, after.id, put),
   });
-  const titleOf = (key: string): string => titles.get(key) ?? own(options, key)?.title ?? key;
   const members = (name: 'values' | 'options', kind: ChangeKind): DocumentChange[] =>
     keysOf(before[name], after[name]).flatMap((key) => {
       const [was, is] = [own<unknown>(before[name], key), own<unknown>(after[name], key)];

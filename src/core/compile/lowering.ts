@@ -1,7 +1,6 @@
 import { laneName } from '../base/lane-name';
 import { outputKey } from '../graph/result-key';
 import { present } from '../base/assert';
-import { own } from '../base/own';
 import { FormulaError } from '../nodes/formula/tokens';
 import { OUTPUT_EDGE, SURFACE_OUTPUT, isFlowing } from '../graph/document';
 import type { NetworkDocument, NodeInstance, ValueKind } from '../graph/document';

@@ -99,7 +99,7 @@ function inwards(from: number, to: number, length: number): number {
   return Math.min(0, length - MARGIN - to);
 }
 
-/** A card that was just made and is chosen is brought into sight where it stands beyond the edge. */
+/** A card just made and chosen is brought into sight where it stands beyond the edge. */
 function useNewSeen(width: number, height: number): void {
   const flow = useReactFlow<BoardNode>();
   const selection = useView((state) => state.selection);

@@ -16,8 +16,10 @@ export function silentMeaning({ network }: GroupDefinition, port: string): strin
   return null;
 }
 
-const titleOf = ({ node, input }: KeptValue): string =>
-  `${inputPort(node, input)?.title ?? input} of “${node.name ?? findNodeDefinition(node)?.title ?? node.type}”`;
+const titleOf = ({ node, input }: KeptValue): string => {
+  const title = node.name ?? findNodeDefinition(node)?.title ?? node.type;
+  return `${inputPort(node, input)?.title ?? input} of “${title}”`;
+};
 
 /** Cards of groups with an input that counts as coordinates without anybody having said so. */
 export function checkUnwired(
@@ -37,9 +39,9 @@ export function checkUnwired(
           report.add(
             'group.unwired',
             [...at, 'nodes', k],
-            `${port.name} of “${getNodeTitle(document, node)}” is not wired and is to be neutral, ` +
-              `but ${titleOf(kept)} knows no value that changes nothing and keeps its own. ` +
-              'Wire it, or say on the left edge of the group what it is unwired.',
+            `${port.name} of “${getNodeTitle(document, node)}” is not wired and is to ` +
+              `be neutral, but ${titleOf(kept)} knows no value that changes nothing and ` +
+              'keeps its own. Wire it, or say on the left edge of the group what it is unwired.',
             { node: node.id, severity: 'warning' },
           );
       }
