@@ -4,15 +4,18 @@ import path from 'node:path';
 import { build } from 'esbuild';
 import { PROGRAMS } from '../src/server/programs';
 import { hashSources } from './build';
+import { listProcesses } from './processes';
 
-/** A studio may run on what was compiled before; days after which nobody is taken to. */
-const DAYS_KEPT = 30;
+const DAY_MS = 86_400_000;
 
+/** Removes what was compiled on another day, unless a studio still runs on it. */
 function forgetOld(all: string): void {
-  const oldest = Date.now() - DAYS_KEPT * 86_400_000;
+  const running = listProcesses().map(({ command }) => command);
   for (const name of readdirSync(all)) {
     const folder = path.join(all, name);
-    if (statSync(folder).mtimeMs < oldest) rmSync(folder, { recursive: true, force: true });
+    const made = statSync(folder, { throwIfNoEntry: false })?.mtimeMs ?? Infinity;
+    const isUsed = running.some((command) => command.includes(name));
+    if (!isUsed && made < Date.now() - DAY_MS) rmSync(folder, { recursive: true, force: true });
   }
 }
 

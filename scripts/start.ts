@@ -144,9 +144,12 @@ async function main(): Promise<void> {
   if (has('--fresh')) await beginAnew();
   const settings = await readSettings(folder, process.env);
   // The build is on its way while the demo data is made.
-  const compiled = buildPrograms(root);
-  await Promise.all([build(root, say), bringUpDatabase(settings)]);
-  process.env['BRIGHT_LOOM_PROGRAMS'] = await compiled;
+  const [compiled] = await Promise.all([
+    buildPrograms(root),
+    build(root, say),
+    bringUpDatabase(settings),
+  ]);
+  process.env['BRIGHT_LOOM_PROGRAMS'] = compiled;
   if (isStopping) return;
   if (cluster?.startedHere) watchDatabase(cluster);
   runPrograms(settings);

@@ -1,6 +1,5 @@
 import type { ModelId, NodeId, ResultKey } from '../core/base/ids';
 import { describeError } from '../core/base/problem';
-import { describePorts } from '../core/compile/catalogue';
 import { structureKey } from '../core/compile/structure';
 import { getNetwork } from '../core/edit/board';
 import { boardTaps, cardTaps } from '../core/evaluate/board-taps';
@@ -9,7 +8,7 @@ import type { Camera } from '../core/evaluate/camera';
 import type { NestedDemand } from '../core/evaluate/session';
 import type { TapResult } from '../core/evaluate/tap-results';
 import type { NetworkDocument, NodeInstance } from '../core/graph/document';
-import { outputKey } from '../core/graph/result-key';
+import { parseResultKey } from '../core/graph/result-key';
 import { isLost, unwrap } from '../workers/answer';
 import { boardAt } from '../core/edit/board';
 import type { EditorParts } from './editor-parts';
@@ -199,12 +198,12 @@ const pinnedOn = (
   document: NetworkDocument,
   path: readonly NodeId[],
   pin: ResultKey,
-): NodeInstance | undefined =>
-  getNetwork(document, boardAt(document, path)).nodes.find((node) =>
-    describePorts(document, node)?.outputs.some(
-      ({ id }) => outputKey([...path, node.id], id) === pin,
-    ),
-  );
+): NodeInstance | undefined => {
+  const { path: whole, end } = parseResultKey(pin);
+  const isHere = end === 'output' && whole.slice(0, -1).join('/') === path.join('/');
+  const { nodes } = getNetwork(document, boardAt(document, path));
+  return isHere ? nodes.find(({ id }) => id === whole.at(-1)) : undefined;
+};
 
 /** The results of the open board, and of the board around it as they were seen last. */
 const keysInSight = (

@@ -103,6 +103,37 @@ describe('an occlusion that is off', () => {
     expect(surface([off('o', 'model.occlusion')], ['o:openness > s:roughness'])).toEqual(plain);
     expect(surface([off('o', 'constants.number')], ['o:value > s:roughness'])).toEqual(plain);
   });
+  it('is no black for an overall amount either', () => {
+    for (const [mine, other] of [
+      ['over', 'under'],
+      ['under', 'over'],
+    ]) {
+      const blend = { ...node('n', 'colour.blend'), amount: 0.5 };
+      const document = documentOf(
+        [
+          off('o', 'model.occlusion'),
+          paint,
+          { ...node('r', 'gradients.ramp'), amount: 0.5 },
+          blend,
+        ],
+        ['o:openness > r:value', `r:colour > n:${mine ?? ''}`, `c:colour > n:${other ?? ''}`],
+      );
+      expect(at(document, 'n:colour')).toEqual(GREY);
+    }
+  });
+  it('is never one of its settings: a temperature is no grey, an index no reflectance', () => {
+    for (const [type, output] of [
+      ['colour.temperature', 'colour'],
+      ['optics.fresnel', 'reflectance'],
+      ['gradients.gradient', 'value'],
+    ]) {
+      const document = documentOf(
+        [off('o', type ?? ''), paint, node('n', 'colour.blend', {}, { mode: 'multiply' })],
+        [`o:${output ?? ''} > n:over`, 'c:colour > n:under'],
+      );
+      expect([type, ...at(document, 'n:colour')]).toEqual([type, ...GREY]);
+    }
+  });
   it('leaves a layer the surface under it', () => {
     const end = ['l:surface > @out:surface'];
     const red = node('u', 'surface.surface', { baseColour: [0.6, 0.1, 0.1] });

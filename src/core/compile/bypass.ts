@@ -1,8 +1,10 @@
+import { own } from '../base/own';
 import { findNodeDefinition } from './catalogue';
 import type { InputView, OutputView, PortsView } from './catalogue';
 import type { Network, NodeInstance } from '../graph/document';
 import type { Family } from '../nodes/define';
-import type { PortKind } from '../nodes/define';
+import type { InputPort, PortKind } from '../nodes/define';
+import type { Quantity } from '../nodes/quantities';
 
 /** Kinds of inputs that may stand for an output of a kind while their node is off. */
 const PASSES: Readonly<Partial<Record<PortKind, readonly PortKind[]>>> = {
@@ -17,6 +19,10 @@ const MAKERS: ReadonlySet<Family> = new Set(['patterns', 'model', 'constants', '
 /** Of these nothing is about what arrives. */
 const SOURCES: ReadonlySet<Family> = new Set(['model', 'constants']);
 
+/** Whether an input stands for another thing than an output: a length is no mask. */
+const isOther = ({ unit, quantity }: InputPort, given: Quantity | undefined): boolean =>
+  unit !== undefined || (quantity !== undefined && quantity !== 'mask' && quantity !== given);
+
 /**
  * The input that an output passes on while its node is off: the node's first input where it fits;
  * else the first wired one that does. Undefined where nothing fits: then nothing is passed.
@@ -27,8 +33,11 @@ export function passedInput(
   output: OutputView,
   isWired: (input: string) => boolean,
 ): InputView | undefined {
-  const fits = ({ kind }: InputView): boolean => PASSES[output.kind]?.includes(kind) ?? false;
-  const family = findNodeDefinition(node)?.family;
+  const definition = findNodeDefinition(node);
+  const given = own(definition?.outputs, output.id)?.quantity;
+  const fits = ({ kind, port }: InputView): boolean =>
+    (PASSES[output.kind]?.includes(kind) ?? false) && (!port || !isOther(port, given));
+  const family = definition?.family;
   if (family && SOURCES.has(family)) return undefined;
   const [first] = inputs;
   if (first && fits(first)) return first;

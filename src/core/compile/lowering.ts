@@ -123,7 +123,9 @@ export class Lowering {
     return Object.fromEntries(
       Object.entries(made).map(([output, value]) => {
         const from = passed[output];
-        return [output, from ? mixByAmount(this.b, from, value, amount) : value];
+        // What is absent is no black that something could be mixed with.
+        const isWhole = !from || value.absent || this.bypass.isLost(scope, node, output);
+        return [output, isWhole ? value : mixByAmount(this.b, from, value, amount)];
       }),
     );
   }

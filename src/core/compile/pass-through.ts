@@ -56,6 +56,7 @@ export class PassThrough {
     const isAbsent = (input: string): boolean =>
       wiredTo(scope, node.id, input)[0]?.value.absent === true &&
       own(definition.inputs, input)?.kind !== 'scalars';
+    if (!Object.keys(definition.inputs).some(isAbsent)) return null;
     const sides = sidesOf(node);
     const ports = present(describePorts(this.document, node), 'ports');
     const told = ports.outputs.flatMap((output): [string, Lowered][] => {
@@ -69,6 +70,15 @@ export class PassThrough {
       return [[output.id, passed ? this.as(output, passed) : this.empty(output.kind, undefined)]];
     });
     return told.length > 0 ? Object.fromEntries(told) : null;
+  }
+
+  /** Whether what an output would pass on while its node is off is absent itself. */
+  isLost(scope: Scope, node: NodeInstance, output: string): boolean {
+    const ports = present(describePorts(this.document, node), 'ports');
+    const port = ports.outputs.find(({ id }) => id === output);
+    const arriving = (input: string) => wiredTo(scope, node.id, input);
+    const main = port && passedInput(node, ports, port, (input) => arriving(input).length > 0);
+    return main !== undefined && arriving(main.id)[0]?.value.absent === true;
   }
 
   /** What an output gives that passes nothing: black, the surface's own normal, or clay. */
