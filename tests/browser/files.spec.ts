@@ -45,6 +45,9 @@ test('a material is pasted as text, and a group of it goes out and in as a file'
   await expect(page.getByText('This is not a zip file, or it is cut off.')).toBeVisible();
   await field.setInputFiles({ name: 'edges.zip', mimeType, buffer });
   await expect(page.getByText('Placed Worn edges')).toBeVisible();
+  // It is brought into sight, chosen; the other one may be beyond the edge then.
+  await page.getByTestId('board').focus();
+  await page.keyboard.press('Home');
   await expect(card(page, 'Worn edges')).toHaveCount(2);
   await saved(page);
 });
