@@ -62,7 +62,7 @@ module.exports = {
     ban(
       'exchange-before-evaluate',
       { path: '^src/core/exchange', pathNot: NOT_TESTS },
-      { path: '^src/core/(evaluate|compile|edit)/' },
+      { path: '^src/core/(evaluate|compile|edit|advice|notes)/' },
     ),
     ban(
       'workers-only-core',

@@ -1,7 +1,8 @@
 import { hasErrors } from '@/core/base/diagnostic';
-import { checkCompiled } from '@/core/compile/compile';
-import { adviseDocument, watchedIn } from '@/core/evaluate/advice';
-import type { PlacedAdvice } from '@/core/evaluate/advice';
+import { inspectDocument } from '@/core/advice/open-ends';
+import { adviseDocument } from '@/core/advice/advise';
+import { watchedIn } from '@/core/advice/watched';
+import type { PlacedAdvice } from '@/core/advice/advise';
 import { EvaluationSession } from '@/core/evaluate/session';
 import type { NetworkDocument } from '@/core/graph/document';
 import { readStoredText } from '@/core/compile/upgrade';
@@ -39,7 +40,7 @@ export async function runCheck(
   const [file] = positionals;
   if (!file) throw new UsageError('check needs a document.');
   const parsed = readStoredText(await readText(file));
-  const findings = parsed.document ? checkCompiled(parsed.document) : parsed.diagnostics;
+  const findings = parsed.document ? inspectDocument(parsed.document) : parsed.diagnostics;
   const wrong = hasErrors(findings);
   const model = values['model'];
   if (parsed.document && typeof model === 'string')
@@ -57,10 +58,8 @@ export async function runCheck(
       );
     for (const finding of advice)
       complain(`note: ${finding.pointer}: ${finding.message} [${finding.code}]`);
-    if (!wrong)
-      print(
-        `${file}: no errors${findings.length > 0 ? `, ${String(findings.length)} warnings` : ''}.`,
-      );
+    const warnings = findings.filter(({ severity }) => severity === 'warning').length;
+    if (!wrong) print(`${file}: no errors${warnings > 0 ? `, ${String(warnings)} warnings` : ''}.`);
   }
   return wrong ? 1 : 0;
 }

@@ -1,6 +1,6 @@
 import { own } from '@/core/base/own';
 import { findCardPath } from '@/core/edit/group-uses';
-import { GroupPainter } from '@/core/evaluate/group-painter';
+import { GroupPainter } from '@/core/notes/group-painter';
 import type { Picture } from '@/core/evaluate/picture';
 import type { ProofModel } from '@/core/evaluate/proof';
 import { beginSheet, joinPictures, sheetTasks, withPainted } from '@/core/evaluate/proof-sheet';

@@ -1,7 +1,7 @@
 'use client';
 import { useEffect, useState } from 'react';
 import type { DialValues } from '../core/edit/variants';
-import type { SharedPicture } from '../core/evaluate/group-painter';
+import type { SharedPicture } from '../core/notes/group-painter';
 import type { GroupDefinition } from '../core/graph/document';
 import { unwrap } from '../workers/answer';
 import type { Evaluation } from './evaluation';

@@ -1,5 +1,5 @@
 import { createStore } from 'zustand/vanilla';
-import type { GroupNote } from '../core/evaluate/group-note';
+import type { GroupNote } from '../core/notes/group-note';
 import type { Proof } from '../core/evaluate/proof';
 
 /** What was found of the open group by computing: its proof, and how its dials behave. */

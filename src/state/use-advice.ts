@@ -2,7 +2,8 @@
 import { useShallow } from 'zustand/react/shallow';
 import { describePorts } from '@/core/compile/catalogue';
 import { getNetwork } from '@/core/edit/board';
-import { adviseNode, watchedKeys } from '@/core/evaluate/advice';
+import { adviseNode } from '@/core/advice/advise';
+import { watchedKeys } from '@/core/advice/watched';
 import type { NodeInstance } from '@/core/graph/document';
 import type { Advice } from '@/core/nodes/advice';
 import { keyOnBoard } from './editing';

@@ -1,5 +1,5 @@
 import type { ModelId, NodeId, ResultKey } from '../core/base/ids';
-import { checkCompiled } from '../core/compile/compile';
+import { inspectDocument } from '../core/advice/open-ends';
 import type { CompanionFrame } from '../core/compile/model-scale';
 import { seePoints } from '../core/evaluate/camera';
 import type { Camera } from '../core/evaluate/camera';
@@ -12,12 +12,12 @@ import { seeValues } from '../core/evaluate/level-line';
 import { pickPoint } from '../core/evaluate/pick';
 import { PointExplainer } from '../core/evaluate/point-explainer';
 import type { PointedRay } from '../core/evaluate/point-explainer';
-import { measureDial } from '../core/evaluate/dial-measures';
-import { measurePairs, measureUnplugging, rankInfluence } from '../core/evaluate/group-measures';
-import { GroupTrial } from '../core/evaluate/group-trial';
+import { measureDial } from '../core/notes/dial-measures';
+import { measurePairs, measureUnplugging, rankInfluence } from '../core/notes/group-measures';
+import { GroupTrial } from '../core/notes/group-trial';
 import { InfluenceFinder } from '../core/evaluate/influence';
 import type { InfluencePlace } from '../core/evaluate/influence';
-import { GroupPainter } from '../core/evaluate/group-painter';
+import { GroupPainter } from '../core/notes/group-painter';
 import { outputGlsl } from '../core/evaluate/output-glsl';
 import { proveGroup } from '../core/evaluate/proof';
 import type { ProofModel } from '../core/evaluate/proof';
@@ -83,7 +83,7 @@ function stageCalls({ models, answer }: Desk, held: HeldDocuments, about: OnDocu
         return true;
       }),
     /** All findings of a document, those that only show when it is compiled included. */
-    check: (named: DocumentReference) => about(named, checkCompiled),
+    check: (named: DocumentReference) => about(named, inspectDocument),
     evaluate: (request: About<EvaluationRequest>) =>
       about(request.document, (document) =>
         taps.evaluate(models.get(request.model), { ...request, document }),

@@ -230,6 +230,8 @@ describe('check', () => {
             pointer: '/network/nodes/0/values/formula',
             message: expect.stringContaining(message ?? '') as string,
           },
+          // And what else there is to say of a document that ends nowhere.
+          { code: 'network.no-surface', severity: 'note', pointer: '/network' },
         ],
       });
     }

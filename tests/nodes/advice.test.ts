@@ -1,6 +1,11 @@
 import { compileNetwork, uniformsFor } from '@/core/compile/compile';
 import { WasmRunner } from '@/core/backends/wasm/runner';
-import { adviseDocument, adviseNode, listPlaces, watchedIn } from '@/core/evaluate/advice';
+import { adviseDocument, adviseNode } from '@/core/advice/advise';
+import { listPlaces } from '@/core/advice/places';
+import { watchedIn } from '@/core/advice/watched';
+import { cureAdvice } from '@/core/edit/advice-cures';
+import { lightLamp } from '@/core/edit/lights';
+import { idleInputs } from '@/core/compile/catalogue';
 import { NODES } from '@/core/nodes/registry.generated';
 import type { InputValue, NetworkDocument, NodeInstance } from '@/core/graph/document';
 import { TEST_SCALE, documentOf, node } from '../support/networks';
@@ -26,7 +31,8 @@ function adviceOn(document: NetworkDocument, from = 0, to = 1): Map<string, stri
   );
   return new Map(
     adviseDocument(document, compiled, outputs)
-      .filter(({ node: at }) => at.endsWith('n'))
+      // None of these documents has an end.
+      .filter(({ node: at, code }) => at.endsWith('n') && code !== 'node.unused')
       .map(({ code, message }) => [code, message]),
   );
 }
@@ -153,6 +159,71 @@ describe('advice from values', () => {
     ).toBe(false);
     expect(adviceOn(fed('colour.correct', 'strength', { tint })).has('tint.idle')).toBe(false);
   });
+  it('what a limit or a clamp cuts is said at the node, channel by channel', () => {
+    const limited = (document: NetworkDocument): NetworkDocument => ({
+      ...document,
+      network: {
+        ...document.network,
+        nodes: document.network.nodes.map((each) =>
+          each.id === 'n' ? { ...each, limited: true as const } : each,
+        ),
+      },
+    });
+    const colours = documentOf(
+      [
+        node('p', 'model.position'),
+        node('q', 'math.combine', { y: 1.5, z: -0.25 }),
+        node('n', 'colour.correct', {}),
+      ],
+      ['p:x > q:x', 'q:vector > n:colour'],
+    );
+    const said = adviceOn(limited(colours), -0.5, 1.5).get('value.cut');
+    expect(said).toContain('red below 0 on 25 % of the surface (down to -0.5)');
+    expect(said).toContain('green above 1 on 100 % of the surface (up to 1.5)');
+    expect(said).toContain('blue below 0 on 100 %');
+    expect(adviceOn(limited(colours), 0, 1).get('value.cut')).not.toContain('red');
+    const within = fed('math.math', 'a', { b: 0 }, { operation: 'add' });
+    expect(adviceOn(limited(within), 0, 1).has('value.cut')).toBe(false);
+    const cut = adviceOn(fed('ranges.clamp', 'value', { lowest: 0.25, highest: 0.5 }));
+    expect(cut.get('value.cut')).toBe('It cuts below 0.25 (down to 0), above 0.5 (up to 1).');
+    expect(adviceOn(fed('ranges.levels', 'value', { inBlack: 0.5 })).get('value.cut')).toBe(
+      'It cuts below 0.5 (down to 0).',
+    );
+    expect(
+      adviceOn(fed('ranges.remap', 'value', { inHigh: 0.5 }, { limit: 'no' })).has('value.cut'),
+    ).toBe(false);
+    expect(adviceOn(fed('ranges.posterise', 'value'), 0, 2).get('value.cut')).toContain(
+      'above 1 on',
+    );
+  });
+  it('a side without hue in a mode that takes one says so, in both orders', () => {
+    const modes = ['hue', 'saturation', 'colour', 'multiply', 'value', 'normal'];
+    const hueless = (over: readonly [number, number, number], order = 'given'): string[] =>
+      modes.filter((mode) =>
+        adviceOn(
+          documentOf([
+            node(
+              'n',
+              'colour.blend',
+              { over, under: order === 'given' ? [0.2, 0.5, 0.1] : over },
+              { mode, order },
+            ),
+          ]),
+        ).has('hue.none'),
+      );
+    expect(hueless([0, 0, 0])).toEqual(['hue', 'saturation', 'colour']);
+    expect(hueless([0.3, 0.3, 0.3], 'swapped')).toEqual(['hue', 'saturation', 'colour']);
+    expect(hueless([0.3, 0.3, 0.31])).toEqual([]);
+  });
+  it('a transmission colour near black says how little it lets through', () => {
+    const glass = (transmissionColour: readonly [number, number, number], transmission: number) =>
+      adviceOn(
+        documentOf([node('n', 'surface.surface', { transmissionColour, transmission })]),
+      ).get('transmission.dark');
+    expect(glass([0.03, 0.015, 0.022], 1)).toContain('at most 3 % of the light');
+    expect(glass([0.03, 0.015, 0.022], 0)).toBeUndefined();
+    expect(glass([0.3, 0.015, 0.022], 1)).toBeUndefined();
+  });
   it('equal in-ends', () => {
     expect(
       adviceOn(fed('ranges.remap', 'value', { inLow: 0.3, inHigh: 0.3 })).get('range.flat'),
@@ -173,7 +244,9 @@ describe('advice from values', () => {
         constant: false,
         mean: 0.5,
         kind,
-      })).map((each) => each.cure?.title);
+      }))
+        .filter(({ code }) => code !== 'node.unused')
+        .map((each) => each.cure?.title);
     };
     expect(cures('vec3(a)', 'vector')).toEqual([undefined, undefined]);
     expect(cures('a', 'scalar')).toEqual(['Limit to 0–1', 'Limit to 0–1']);
@@ -213,10 +286,9 @@ describe('advice from values', () => {
 describe('what is said where something is missing', () => {
   const codesAt = (document: NetworkDocument, id: string): readonly string[] => {
     const found = document.network.nodes.find((each) => each.id === id) as NodeInstance;
-    return adviseNode(
-      { document, network: document.network, path: [], node: found },
-      () => null,
-    ).map(({ code }) => code);
+    return adviseNode({ document, network: document.network, path: [], node: found }, () => null)
+      .map(({ code }) => code)
+      .filter((code) => code !== 'node.unused');
   };
   it('a node that shapes values says that it gets none; a driven or wired one does not', () => {
     const bare = documentOf([node('n1', 'ranges.levels'), node('n2', 'math.math')]);
@@ -229,6 +301,71 @@ describe('what is said where something is missing', () => {
     expect(codesAt(wired, 'n1')).toEqual([]);
     const off = documentOf([{ ...node('n1', 'ranges.levels'), off: true }]);
     expect(codesAt(off, 'n1')).toEqual([]);
+  });
+  it('a card that nothing depends on says so, on any board, and its cure removes it', () => {
+    const document = documentOf(
+      [
+        node('n1', 'patterns.noise'),
+        node('n2', 'ranges.levels'),
+        node('n3', 'patterns.noise'),
+        node('n4', 'surface.surface'),
+      ],
+      ['n3:value > n4:roughness', 'n1:value > n2:value', 'n4:surface > @out:surface'],
+    );
+    const places = listPlaces(document).map((place) => ({
+      id: place.node.id,
+      unused: adviseNode(place, () => null).find(({ code }) => code === 'node.unused'),
+    }));
+    expect(places.filter(({ unused }) => unused).map(({ id }) => id)).toEqual(['n1', 'n2']);
+    const cure = places[0]?.unused?.cure;
+    if (!cure) throw new Error('no cure');
+    const { network } = cureAdvice(document, null, 'n1', cure);
+    expect(network.nodes.map(({ id }) => id)).toEqual(['n2', 'n3', 'n4']);
+  });
+  it('one direction in place of the surface’s own says so wherever a normal is meant', () => {
+    const typed = Object.values(NODES).flatMap(({ id, family, inputs }) =>
+      Object.entries(inputs)
+        .filter(([, port]) => port.kind === 'vector' && port.default === 'normal')
+        // What the choice at hand does not read misleads nobody.
+        .filter(([input]) => !idleInputs(node('n', id)).includes(input))
+        .map(([input]) => ({ id, input, isSaid: family !== 'math' })),
+    );
+    expect(typed.length).toBeGreaterThan(10);
+    for (const { id, input, isSaid } of typed) {
+      const fixed = documentOf([node('n', id, { [input]: [0, 1, 0] })]);
+      const wired = documentOf(
+        [node('n', id), node('v', 'constants.vector')],
+        [`v:vector > n:${input}`],
+      );
+      expect([id, codesAt(fixed, 'n').includes('normal.fixed')]).toEqual([id, isSaid]);
+      expect([id, codesAt(wired, 'n').includes('normal.fixed')]).toEqual([id, isSaid]);
+      expect(codesAt(documentOf([node('n', id)]), 'n')).not.toContain('normal.fixed');
+    }
+  });
+  it('whoever asks for light says where there is none, and lights a lamp', () => {
+    const lamps = (...intensities: number[]): NetworkDocument['lights'] =>
+      intensities.map((intensity, k) => ({
+        id: `l${String(k)}`,
+        name: `Lamp ${String(k)}`,
+        kind: 'far',
+        at: [0, 1, 0],
+        colour: [1, 1, 1],
+        intensity,
+      }));
+    const asking = (which: string, lights: NetworkDocument['lights']): NetworkDocument => ({
+      ...documentOf([node('n', 'model.light-response', {}, { light: which })]),
+      lights: lights ?? [],
+    });
+    const isDark = (document: NetworkDocument): boolean =>
+      codesAt(document, 'n').includes('light.none');
+    expect(isDark(asking('all', lamps()))).toBe(true);
+    expect(isDark(asking('all', lamps(0, 0)))).toBe(true);
+    expect(isDark(asking('all', lamps(0, 1)))).toBe(false);
+    expect(isDark(asking('first', lamps(0, 1)))).toBe(true);
+    expect(isDark(asking('third', lamps(1, 1)))).toBe(true);
+    expect(isDark(asking('second', lamps(0, 1)))).toBe(false);
+    expect(isDark(lightLamp(asking('all', lamps())))).toBe(false);
+    expect(isDark(lightLamp(asking('all', lamps(0, 0))))).toBe(false);
   });
   it('a layer says which surface it lacks', () => {
     const lone = documentOf(

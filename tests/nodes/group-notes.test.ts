@@ -1,25 +1,26 @@
-import { describePorts } from '@/core/compile/catalogue';
+import { describePorts, neutralValue } from '@/core/compile/catalogue';
 import { getInputValue } from '@/core/compile/uniforms';
 import { groupSelection } from '@/core/edit/group';
 import { changePort } from '@/core/edit/group-ports';
 import { PLAIN_NAMES, nameFault } from '@/core/edit/naming-rule';
 import { setValue } from '@/core/edit/nodes';
 import { cureNote } from '@/core/edit/note-cures';
-import { measureDial } from '@/core/evaluate/dial-measures';
+import { measureDial } from '@/core/notes/dial-measures';
 import {
   influenceNotes,
   measurePairs,
   measureUnplugging,
   rankInfluence,
-} from '@/core/evaluate/group-measures';
-import { listNotes, proofNotes } from '@/core/evaluate/group-notes';
-import type { GroupNote } from '@/core/evaluate/group-note';
-import { GroupTrial } from '@/core/evaluate/group-trial';
+} from '@/core/notes/group-measures';
+import { listNotes, proofNotes } from '@/core/notes/group-notes';
+import type { GroupNote } from '@/core/notes/group-note';
+import { GroupTrial } from '@/core/notes/group-trial';
 import type { Proof, ProofModel } from '@/core/evaluate/proof';
 import { EvaluationSession } from '@/core/evaluate/session';
 import type { NetworkDocument } from '@/core/graph/document';
 import { outputKey } from '@/core/graph/result-key';
 import { uniformPoints } from '@/core/mesh/sample-points';
+import type { Quantity } from '@/core/nodes/quantities';
 import { PLANTED } from '../support/planted-groups';
 import type { PlantedGroup } from '../support/planted-groups';
 import { documentOf, node } from '../support/networks';
@@ -42,8 +43,8 @@ function notesOf({ document, card, groupId }: Omit<PlantedGroup, 'code' | 'what'
 }
 
 describe('the inspector’s notes', () => {
-  it('are tried on at least 40 groups with one fault each', () => {
-    expect(PLANTED.length).toBeGreaterThanOrEqual(40);
+  it('are tried on at least 60 groups with one fault each', () => {
+    expect(PLANTED.length).toBeGreaterThanOrEqual(60);
   });
 
   it.each(PLANTED.map((make, k) => [k + 1, make] as const))(
@@ -129,7 +130,9 @@ function bruteForce(document: NetworkDocument, card: string, groupId: string) {
           drives.some((drive) => drive.node === node.id && drive.input === id),
         );
         if (typeof value !== 'number' || !port?.soft || isTaken || isDriven) return [];
-        const step = (port.soft[1] - port.soft[0]) * 0.05;
+        const isSet = Object.hasOwn(node.values, id);
+        if (!isSet && value === (neutralValue(node, id) ?? port.neutral)) return [];
+        const step = stepOf(value, port.soft, port.quantity);
         const moved = look(setValue(document, groupId, node.id, id, value + step));
         let [sum, count] = [0, 0];
         moved.forEach((lanes, m) => {
@@ -146,19 +149,34 @@ function bruteForce(document: NetworkDocument, card: string, groupId: string) {
     .sort((a, b) => b.influence - a.influence);
 }
 
+/** 0.05 of a share; else a tenth of what is set, at most a twentieth of the slider. */
+function stepOf(
+  value: number,
+  [low, high]: readonly [number, number],
+  quantity: Quantity | undefined,
+): number {
+  if (quantity && SHARES.includes(quantity)) return 0.05;
+  const most = (high - low) / 20;
+  return value === 0 ? most : Math.min(most, Math.abs(value) / 10);
+}
+const SHARES: readonly Quantity[] = ['mask', 'roughness', 'gloss', 'opacity', 'reflectance'];
+
 describe('influence', () => {
   it.each(['Crevice dirt', 'Top dust', 'Tide line', 'Colour from height'])(
     'of what is inside %s is ranked as brute force ranks it',
     (name) => {
       const { document, card, group } = readyCard(name);
       const ranked = rankInfluence(new GroupTrial({ document, path: [card], models }));
-      const truth = bruteForce(document, card, group.id);
-      expect(ranked.slice(0, 3).map(({ node, input }) => `${node}.${input}`)).toEqual(
-        truth
-          .filter(({ influence }) => influence > 0)
-          .slice(0, 3)
-          .map(({ key }) => key),
-      );
+      const truth = bruteForce(document, card, group.id).filter(({ influence }) => influence > 0);
+      const trueOf = new Map(truth.map(({ key, influence }) => [key, influence]));
+      // Two samples of the surface may rank near ties the other way round.
+      const named = ranked
+        .slice(0, 3)
+        .map(({ node, input }) => trueOf.get(`${node}.${input}`) ?? 0);
+      expect(named.length).toBe(Math.min(3, truth.length));
+      named.forEach((influence, k) => {
+        expect(influence).toBeGreaterThan(0.85 * (truth[k]?.influence ?? 0));
+      });
       expect(influenceNotes(ranked).length).toBe(Math.min(3, ranked.length));
     },
   );

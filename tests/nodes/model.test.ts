@@ -1,5 +1,6 @@
 import { compileNetwork, mapDemands, uniformsFor } from '@/core/compile/compile';
-import { adviseNode, listPlaces } from '@/core/evaluate/advice';
+import { adviseNode } from '@/core/advice/advise';
+import { listPlaces } from '@/core/advice/places';
 import { frozenNotes } from '@/core/evaluate/bake';
 import type { InputValue } from '@/core/graph/document';
 import { TEST_SCALE, documentOf, node } from '../support/networks';

@@ -5,7 +5,7 @@ import { writePapers } from '@/core/edit/group-papers';
 import { findCardPath } from '@/core/edit/group-uses';
 import { dialStates, planSheet } from '@/core/edit/sheet-plan';
 import { withGroup } from '@/core/edit/board';
-import { GroupPainter, pictureShare } from '@/core/evaluate/group-painter';
+import { GroupPainter, pictureShare } from '@/core/notes/group-painter';
 import { beginSheet, joinPictures, placeOnSheet, sheetTasks } from '@/core/evaluate/proof-sheet';
 import { withPainted } from '@/core/evaluate/proof-sheet';
 import type { Picture } from '@/core/evaluate/picture';

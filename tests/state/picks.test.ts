@@ -108,6 +108,7 @@ describe('exaggerating', () => {
     below: 0,
     above: 0,
     notANumber: 0,
+    lanes: [],
     constant: false,
   };
   it('stretches what is pinned over its range, unless constant or no number', () => {

@@ -16,6 +16,7 @@ const tap = (key: string, shade: number, maximum = 1): TapResult => ({
     below: 0,
     above: 0,
     notANumber: 0,
+    lanes: [],
     constant: false,
   },
 });

@@ -3,7 +3,7 @@ import { changeNode, withGroup } from '@/core/edit/board';
 import { setOption } from '@/core/edit/nodes';
 import { factor, lift, times } from '@/core/edit/ready/define';
 import type { DialWords } from '@/core/edit/ready/define';
-import type { NoteCode } from '@/core/evaluate/group-note';
+import type { NoteCode } from '@/core/notes/group-note';
 import type {
   Dial,
   Drive,
@@ -357,5 +357,212 @@ export const PLANTED: readonly (() => PlantedGroup)[] = [
         { id: 'v2', name: 'Crisp', values: { softness: 0.5 } },
       ],
     })),
+  ),
+  plant(
+    'dial-data',
+    'a colour dial on the colours of a normal map',
+    'Edge wear',
+    both(
+      build(
+        [
+          node('relief', 'surface.normal-map'),
+          node('parts', 'math.split'),
+          node('lit', 'math.formula', { formula: { formula: 'a * (0.5 + 0.5 * b)' } }),
+        ],
+        [strand(['relief', 'normal'], ['parts', 'vector']), strand(['parts', 'y'], ['lit', 'b'])],
+        { output: 'mask', into: ['lit', 'a'], from: ['lit', 'value'] },
+      ),
+      extra(
+        { kind: 'colour', home: [0.5, 0.5, 1] },
+        { node: 'relief', input: 'map', law: 'as is' },
+      ),
+    ),
+  ),
+  plant(
+    'fixed-normal',
+    'a fixed direction in place of the normal',
+    'Top dust',
+    multipliedBy(
+      'mask',
+      node('skyward', 'model.normal', { detail: [0, 1, 0] }, { smoothing: 'detail' }),
+      'y',
+    ),
+  ),
+  plant(
+    'dial-home',
+    'a home above its slider',
+    'Edge wear',
+    dial('amount', { home: 1, soft: [0, 0.8] }),
+  ),
+  plant(
+    'dial-home',
+    'a home below its slider',
+    'Mask tightener',
+    dial('level', { soft: [1.2, 2] }),
+  ),
+  plant(
+    'dial-weak',
+    'an effect under a thousandth',
+    'Mask tightener',
+    both(
+      build(
+        [
+          node('faint', 'math.formula', {
+            b: 1,
+            formula: { formula: 'a + 0.0004 * b * (1.0 - a)' },
+          }),
+        ],
+        [],
+        { output: 'tight', into: ['faint', 'a'], from: ['faint', 'value'] },
+      ),
+      extra({ home: 0, soft: [0, 1] }, lift('faint', 'b', 1)),
+    ),
+  ),
+  plant(
+    'dial-part',
+    'a vector of which two parts do nothing',
+    'Edge wear',
+    both(
+      build(
+        [
+          node('way', 'math.split', { vector: [0.5, 0.5, 0.5] }),
+          node('product', 'math.formula', { formula: { formula: 'a * (0.5 + 0.5 * b)' } }),
+        ],
+        [strand(['way', 'x'], ['product', 'b'])],
+        { output: 'mask', into: ['product', 'a'], from: ['product', 'value'] },
+      ),
+      extra(
+        { kind: 'vector', home: [0.5, 0.5, 0.5], soft: [0, 1] },
+        { node: 'way', input: 'vector', law: 'as is' },
+      ),
+    ),
+  ),
+  plant(
+    'dial-pair',
+    'two dials that undo each other',
+    'Mask tightener',
+    both(
+      build(
+        [
+          node('push', 'math.formula', {
+            b: 1,
+            c: 1,
+            formula: { formula: 'a * (0.4 + 0.2 * b - 0.2 * c) + 0.1' },
+          }),
+        ],
+        [],
+        { output: 'tight', into: ['push', 'a'], from: ['push', 'value'] },
+      ),
+      group(({ dials }) => ({
+        dials: [
+          ...dials,
+          {
+            ...factor('push', ['Push', 'Lifts it.', 'less', 'more'], lift('push', 'b', 1)),
+            home: 0,
+            soft: [0, 1],
+          },
+          {
+            ...factor('pull', ['Pull', 'Lowers it.', 'less', 'more'], lift('push', 'c', 1)),
+            home: 0,
+            soft: [0, 1],
+          },
+        ],
+      })),
+    ),
+  ),
+  plant(
+    'dial-flat',
+    'a dial idle in the middle of its slider',
+    'Mask tightener',
+    both(
+      build(
+        [
+          node('bend', 'math.formula', {
+            b: 1,
+            formula: {
+              formula: 'a * (0.5 + 0.3 * max(b - 0.5, 0.0) + 0.3 * min(b, 0.25))',
+            },
+          }),
+        ],
+        [],
+        { output: 'tight', into: ['bend', 'a'], from: ['bend', 'value'] },
+      ),
+      extra({ home: 0, soft: [0, 1] }, lift('bend', 'b', 1)),
+    ),
+  ),
+  plant(
+    'open-output',
+    'an output that nothing leads to',
+    'Slope pair',
+    group(({ outputs }) => ({
+      outputs: [...outputs, { id: 'spare', name: 'Spare mask', kind: 'scalar' }],
+    })),
+  ),
+  plant(
+    'open-output',
+    'a surface that nothing leads to',
+    'Edge wear',
+    group(({ outputs }) => ({
+      outputs: [...outputs, { id: 'paint', name: 'Paint', kind: 'surface' }],
+    })),
+  ),
+  plant(
+    'unread-input',
+    'an input that nothing reads',
+    'Edge wear',
+    group(({ inputs }) => ({
+      inputs: [...inputs, { id: 'spare', name: 'Spare mask', kind: 'scalar', fallback: 0 }],
+    })),
+  ),
+  plant(
+    'unread-input',
+    'a list that nothing reads',
+    'Top dust',
+    group(({ inputs }) => ({
+      inputs: [...inputs, { id: 'spare', name: 'Spare masks', kind: 'scalar', many: true }],
+    })),
+  ),
+  plant(
+    'idle-input',
+    'a glow that is wired at strength 0',
+    'Tone cut, two tones',
+    both(
+      build(
+        [node('glow', 'surface.surface'), node('embers', 'patterns.noise')],
+        [strand(['embers', 'value'], ['glow', 'emission'])],
+      ),
+      group(({ outputs, network }) => ({
+        outputs: [...outputs, { id: 'paint', name: 'Paint', kind: 'surface' }],
+        network: {
+          ...network,
+          strands: [...network.strands, strand(['glow', 'surface'], ['@out', 'paint'])],
+        },
+      })),
+    ),
+  ),
+  plant(
+    'fixed-normal',
+    'a vector wired in place of the normal',
+    'Edge wear',
+    both(
+      multipliedBy('mask', node('skyward', 'model.normal', {}, { smoothing: 'detail' }), 'y'),
+      build(
+        [node('fixed', 'constants.vector', { vector: [0, 1, 0] })],
+        [strand(['fixed', 'vector'], ['skyward', 'detail'])],
+      ),
+    ),
+  ),
+  plant(
+    'dial-weak',
+    'a slider that ends where it would begin to show',
+    'Edge wear',
+    both(
+      multipliedBy(
+        'mask',
+        node('share', 'math.math', { a: 1, b: 0 }, { operation: 'add' }),
+        'value',
+      ),
+      extra({ home: 1, soft: [0.9995, 1] }, lift('share', 'a', 1)),
+    ),
   ),
 ];

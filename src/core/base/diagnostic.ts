@@ -34,6 +34,10 @@ export const DIAGNOSTIC_CODES = [
   'drive.kind',
   'compile.failed',
   'node.failed',
+  'network.no-surface',
+  'group.open-output',
+  'group.unread-input',
+  'group.idle-dial',
 ] as const;
 
 /** A code of DIAGNOSTIC_CODES; codes are never reused. */

@@ -1,5 +1,5 @@
 import { laneName } from '../base/lane-name';
-import { outputKey } from '../graph/result-key';
+import { outputKey, unlimitedKey } from '../graph/result-key';
 import { present } from '../base/assert';
 import { FormulaError } from '../nodes/formula/tokens';
 import { OUTPUT_EDGE, SURFACE_OUTPUT, isFlowing } from '../graph/document';
@@ -36,7 +36,8 @@ export class Lowering {
   readonly mapSlots: MapSlot[] = [];
   readonly report = new CheckReport();
   /**
-   * Every node output, and every value arriving at a scalar input, by their result keys.
+   * Every node output (also as it was before the node's limit), and every value arriving at a
+   * scalar input, by their result keys.
    */
   readonly results: Map<string, Lowered>;
   private readonly model: SharedReads;
@@ -81,6 +82,7 @@ export class Lowering {
       const outputs = this.lowerContained(scope, node);
       for (const [output, value] of Object.entries(outputs)) {
         const kept = node.limited ? this.limit(value) : value;
+        if (node.limited) this.results.set(unlimitedKey([...scope.path, id], output), value);
         scope.outputs.set(`${id}/${output}`, kept);
         this.results.set(outputKey([...scope.path, id], output), kept);
       }

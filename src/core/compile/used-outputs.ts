@@ -109,7 +109,7 @@ export function findUsedOutputs(document: NetworkDocument, request: Wanted): Use
   for (const key of [...request.taps, ...(request.watched ?? [])]) {
     const { path, end, port } = parseResultKey(key);
     const id = path.at(-1) ?? '';
-    if (end === 'output') search.output(path.slice(0, -1), id, port);
+    if (end !== 'input') search.output(path.slice(0, -1), id, port);
     else search.arriving(path.slice(0, -1), id);
   }
   return search.finish();

@@ -42,6 +42,19 @@ export function addLight(document: NetworkDocument): { document: NetworkDocument
   };
 }
 
+/** The first light that gives none gives light again; one more where all do, or none is there. */
+export function lightLamp(document: NetworkDocument): NetworkDocument {
+  const dark = listLights(document).find(
+    ({ intensity, colour }) => !(intensity > 0 && colour.some((channel) => channel > 0)),
+  );
+  if (!dark) return addLight(document).document;
+  const isBlack = !dark.colour.some((channel) => channel > 0);
+  return changeLight(document, dark.id, {
+    intensity: dark.intensity > 0 ? dark.intensity : 1,
+    ...(isBlack ? { colour: [1, 1, 1] } : {}),
+  });
+}
+
 /** Removes a light; the default lights become the document's own first. */
 export const removeLight = (document: NetworkDocument, id: string): NetworkDocument => ({
   ...document,

@@ -1,10 +1,10 @@
 import type { GroupId } from '../base/ids';
-import type { NoteCure } from '../evaluate/group-note';
+import type { NoteCure } from '../notes/group-note';
 import type { NetworkDocument } from '../graph/document';
+import { cureAdvice } from './advice-cures';
 import { changeNode } from './board';
 import { changeDial } from './dials';
-import { changePort } from './group-ports';
-import { removeNodes } from './nodes';
+import { changePort, removePort } from './group-ports';
 
 /** Mends what a note found in a group. */
 export function cureNote(
@@ -13,8 +13,10 @@ export function cureNote(
   cure: NoteCure,
 ): NetworkDocument {
   switch (cure.act) {
-    case 'remove-node':
-      return removeNodes(document, groupId, [cure.node]);
+    case 'advice':
+      return cureAdvice(document, groupId, cure.node, cure.advice);
+    case 'remove-port':
+      return removePort(document, groupId, cure.side, cure.port);
     case 'switch-on':
       return changeNode(document, groupId, cure.node, ({ off: _off, ...node }) => node);
     case 'slider':

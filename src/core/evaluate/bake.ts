@@ -15,7 +15,7 @@ import { SURFACE_ENTRIES, laneIndices } from '../nodes/surface-parameters';
 import { MAPS, MODEL_TEXTURES } from '../surface/map-recipes';
 import type { MapRecipe } from '../surface/map-recipes';
 import { chooseOpacityMode, usedParameters } from '../surface/stage-layout';
-import { listPlaces } from './advice';
+import { listPlaces } from '../advice/places';
 import { EvaluationSession } from './session';
 import type { MapSource } from './session';
 

@@ -4,7 +4,7 @@ import { findNode } from '../compile/uniforms';
 import { EMPTY_NETWORK } from '../graph/document';
 import type { GroupDefinition, Network, NetworkDocument, NodeInstance } from '../graph/document';
 import { outputKey } from '../graph/result-key';
-import { watchedKeys } from './advice';
+import { watchedKeys } from '../advice/watched';
 
 interface KnownTaps {
   readonly path: string;

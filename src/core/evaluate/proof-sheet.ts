@@ -2,7 +2,7 @@ import { planSheet } from '../edit/sheet-plan';
 import type { SheetRow } from '../edit/sheet-plan';
 import type { DialValues } from '../edit/variants';
 import type { GroupDefinition } from '../graph/document';
-import type { SharedPicture } from './group-painter';
+import type { SharedPicture } from '../notes/group-painter';
 import type { Picture } from './picture';
 
 /** A row of a proof sheet with the places of its pictures. */

@@ -1,55 +1,70 @@
+import type { LaneRange } from '../nodes/advice';
+
 /** What is known of a value over some points. Shares count all points. */
-export interface Statistics {
-  readonly minimum: number;
-  readonly maximum: number;
-  readonly mean: number;
-  readonly below: number;
-  readonly above: number;
+export interface Statistics extends LaneRange {
   readonly notANumber: number;
   readonly constant: boolean;
+  /** Each lane for itself. */
+  readonly lanes: readonly LaneRange[];
 }
 
 /** Values this far outside 0–1 are rounding, not a finding. */
 const TOLERANCE = 1e-5;
 
-/** Statistics over all lanes of an output together. */
-export function describeValues(lanes: readonly Float32Array[]): Statistics {
+interface LaneSums extends Omit<LaneRange, 'mean'> {
+  readonly sum: number;
+  readonly bad: number;
+  readonly constant: boolean;
+}
+
+function describeLane(lane: Float32Array): LaneSums {
   let minimum = Infinity,
     maximum = -Infinity,
     sum = 0,
     below = 0,
     above = 0,
     bad = 0,
-    count = 0;
-  for (const lane of lanes)
-    for (const value of lane) {
-      count++;
-      if (!Number.isFinite(value)) {
-        bad++;
-        continue;
-      }
-      if (value < minimum) minimum = value;
-      if (value > maximum) maximum = value;
-      if (value < -TOLERANCE) below++;
-      if (value > 1 + TOLERANCE) above++;
-      sum += value;
+    constant = true;
+  const first = lane[0] ?? 0;
+  for (const value of lane) {
+    if (Math.abs(value - first) > 1e-7 * Math.max(1, Math.abs(value))) constant = false;
+    if (!Number.isFinite(value)) {
+      bad++;
+      continue;
     }
+    if (value < minimum) minimum = value;
+    if (value > maximum) maximum = value;
+    if (value < -TOLERANCE) below++;
+    if (value > 1 + TOLERANCE) above++;
+    sum += value;
+  }
+  return { minimum, maximum, sum, below, above, bad, constant };
+}
+
+/** Statistics over all lanes of an output together, and of each. */
+export function describeValues(lanes: readonly Float32Array[]): Statistics {
+  const each = lanes.map(describeLane);
+  const total = (of: (lane: LaneSums) => number): number =>
+    each.reduce((sum, lane) => sum + of(lane), 0);
+  const count = lanes.reduce((sum, lane) => sum + lane.length, 0);
+  const bad = total((lane) => lane.bad);
   const good = count - bad;
-  const constant =
-    bad === 0 &&
-    lanes.every((lane) =>
-      lane.every(
-        (value) => Math.abs(value - (lane[0] as number)) <= 1e-7 * Math.max(1, Math.abs(value)),
-      ),
-    );
+  const share = (of: (lane: LaneSums) => number): number => (count ? total(of) / count : 0);
   return {
-    minimum: good ? minimum : NaN,
-    maximum: good ? maximum : NaN,
-    mean: good ? sum / good : NaN,
-    below: count ? below / count : 0,
-    above: count ? above / count : 0,
-    notANumber: count ? bad / count : 0,
-    constant,
+    minimum: good ? Math.min(...each.map((lane) => lane.minimum)) : NaN,
+    maximum: good ? Math.max(...each.map((lane) => lane.maximum)) : NaN,
+    mean: good ? total((lane) => lane.sum) / good : NaN,
+    below: share((lane) => lane.below),
+    above: share((lane) => lane.above),
+    notANumber: share((lane) => lane.bad),
+    constant: bad === 0 && each.every(({ constant }) => constant),
+    lanes: each.map((lane, k) => {
+      const points = lanes[k]?.length ?? 0;
+      const { minimum, maximum } = lane;
+      const mean = points > lane.bad ? lane.sum / (points - lane.bad) : NaN;
+      const [below, above] = [lane.below, lane.above].map((some) => (points ? some / points : 0));
+      return { minimum, maximum, mean, below: below ?? 0, above: above ?? 0 };
+    }),
   };
 }
 

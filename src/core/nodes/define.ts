@@ -76,6 +76,19 @@ export type ExampleFit = { readonly when?: readonly [option: string, choice: str
     }
 );
 
+/** Two ends between which a node keeps what arrives. */
+export interface CutEnds {
+  readonly lowest: number;
+  readonly highest: number;
+  /** Whether the ends are what the node is for: its card need not show that it cuts. */
+  readonly isMeant?: boolean;
+}
+/** How a node keeps the values of an input between two ends; null while it does not. */
+interface Cuts<K extends string> {
+  readonly of: K;
+  readonly ends: (reads: AdviceReads) => CutEnds | null;
+}
+
 interface NodeText {
   readonly id: string;
   /** Raised when what a shipped node computes changes, or what its inputs are called. */
@@ -122,14 +135,14 @@ export interface NodeDefinition extends NodeText {
   readonly options: Readonly<Record<string, OptionDefinition>>;
   /** Inputs that mean nothing under these options. */
   readonly idle: (options: Readonly<Record<string, string>>) => readonly string[];
-  /**
-   * The option whose choices are found in searches under their own names, with other words for some
-   * of them.
-   */
   /** What its values follow beside the surface; a bake freezes them. */
   readonly follows?: 'camera' | 'lights';
   /** Named sets of values to start from. */
   readonly starts: readonly StartingPoint[];
+  /**
+   * The option whose choices are found in searches under their own names, with other words for some
+   * of them.
+   */
   readonly presets?: {
     readonly option: string;
     readonly synonyms: Readonly<Record<string, readonly string[]>>;
@@ -146,7 +159,8 @@ export interface NodeDefinition extends NodeText {
    * Inputs whose arriving values its advice or its bench looks at; outputs beside the first with a
    * colon before them.
    */
-  readonly watches: readonly string[];
+  readonly watches: (options: Readonly<Record<string, string>>) => readonly string[];
+  readonly cuts?: Cuts<string>;
   readonly lower: (
     b: Builder,
     inputs: Readonly<Record<string, AnyLowered>>,
@@ -154,6 +168,8 @@ export interface NodeDefinition extends NodeText {
     model: ModelReads,
   ) => Readonly<Record<string, AnyLowered>>;
 }
+
+type Watched<I, O> = readonly ((keyof I & string) | `:${keyof O & string}`)[];
 
 interface TypedNode<I extends Ports, O extends Outputs, P extends Options> extends NodeText {
   readonly inputs: I;
@@ -180,7 +196,8 @@ interface TypedNode<I extends Ports, O extends Outputs, P extends Options> exten
     readonly synonyms: Readonly<Record<string, readonly string[]>>;
   };
   readonly advise?: (reads: AdviceReads) => readonly Advice[];
-  readonly watches?: readonly ((keyof I & string) | `:${keyof O & string}`)[];
+  readonly watches?: Watched<I, O> | ((options: ChosenOptions<P>) => Watched<I, O>);
+  readonly cuts?: Cuts<keyof I & string>;
   readonly lower: (
     b: Builder,
     inputs: LoweredInputs<I>,
@@ -193,13 +210,19 @@ interface TypedNode<I extends Ports, O extends Outputs, P extends Options> exten
 export function defineNode<I extends Ports, O extends Outputs, P extends Options = Options>(
   node: TypedNode<I, O, P>,
 ): NodeDefinition {
+  const { watches = [], cuts } = node;
   return {
     options: {},
     idle: () => [],
     neutral: {},
     advise: () => [],
-    watches: [],
     starts: [],
     ...node,
+    watches: (options: ChosenOptions<P>) => [
+      ...new Set([
+        ...(typeof watches === 'function' ? watches(options) : watches),
+        ...(cuts ? [cuts.of] : []),
+      ]),
+    ],
   } as unknown as NodeDefinition;
 }

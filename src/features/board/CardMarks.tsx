@@ -13,8 +13,11 @@ interface Props {
 const CHIP = 'figures rounded-[2px] bg-line/85 px-1 text-[10px]';
 
 /** Small marks on a card's picture: what is wrong at it first, then what its values say. */
-export function CardMarks({ advice, findings, isOff, amount }: Props) {
-  if (advice.length === 0 && findings.length === 0 && !isOff && amount === 1) return null;
+export function CardMarks({ advice, findings: all, isOff, amount }: Props) {
+  // Notes are in the list of findings: no card is wrong by them.
+  const findings = all.filter(({ severity }) => severity !== 'note');
+  const shown = advice.filter(({ mark }) => mark !== '');
+  if (shown.length === 0 && findings.length === 0 && !isOff && amount === 1) return null;
   const errors = findings.filter(({ severity }) => severity === 'error');
   const words = findings.map(({ message }) => message).join('\n');
   return (
@@ -47,7 +50,7 @@ export function CardMarks({ advice, findings, isOff, amount }: Props) {
           {errors.length > 0 ? `✕ ${String(findings.length)}` : `! ${String(findings.length)}`}
         </span>
       ) : null}
-      {advice.map((each) => (
+      {shown.map((each) => (
         <span
           key={each.code}
           title={each.message}

@@ -79,6 +79,8 @@ export function FindingsMenu() {
   );
 }
 
+const KINDS = { error: 'Error', warning: 'Warning', note: 'Note' } as const;
+
 function FindingRow({ finding }: { readonly finding: PlacedFinding }) {
   const document = useDocument((state) => state.document);
   const isReachable = wayTo(document, finding.place.board) !== null;
@@ -98,7 +100,7 @@ function FindingRow({ finding }: { readonly finding: PlacedFinding }) {
         <span
           className={`font-semibold ${finding.severity === 'error' ? 'text-madder' : 'text-ink'}`}
         >
-          {finding.severity === 'error' ? 'Error' : 'Warning'} at {placeName(document, finding)}
+          {KINDS[finding.severity]} at {placeName(document, finding)}
         </span>
         <span className="block">{finding.message}</span>
         {isReachable ? null : (

@@ -1,6 +1,6 @@
 'use client';
 import { cureNote } from '@/core/edit/note-cures';
-import type { GroupNote } from '@/core/evaluate/group-note';
+import type { GroupNote } from '@/core/notes/group-note';
 import type { GroupDefinition } from '@/core/graph/document';
 import { commit, select } from '@/state/editing';
 import { stores } from '@/state/stores';

@@ -1,30 +1,9 @@
 'use client';
-import { describePorts } from '@/core/compile/catalogue';
-import { changeNode, getNetwork } from '@/core/edit/board';
-import { connect } from '@/core/edit/strands';
-import { addNode, setOption, setValue } from '@/core/edit/nodes';
+import { cureAdvice } from '@/core/edit/advice-cures';
 import type { NodeInstance } from '@/core/graph/document';
-import type { Advice, Cure } from '@/core/nodes/advice';
+import type { Advice } from '@/core/nodes/advice';
 import { useAdvice } from '@/state/use-advice';
 import { commit } from '@/state/editing';
-
-function apply(node: NodeInstance, cure: Cure): void {
-  commit(cure.title, (document, board) => {
-    if ('limit' in cure)
-      return changeNode(document, board, node.id, (each) => ({ ...each, limited: true }));
-    if ('source' in cure) {
-      const [x, y] = node.at;
-      const added = addNode(document, board, cure.source, [x - 200, y]);
-      const made = getNetwork(added.document, board).nodes.find(({ id }) => id === added.id);
-      const [output] = (made && describePorts(added.document, made)?.outputs) ?? [];
-      const from = { node: added.id, output: output?.id ?? '' };
-      return connect(added.document, board, from, { node: node.id, input: cure.into });
-    }
-    return 'option' in cure
-      ? setOption(document, board, node.id, cure.option, cure.choice)
-      : setValue(document, board, node.id, cure.input, cure.value);
-  });
-}
 
 /**
  * What there is to say about a node's values on this model, each with its cure where there is one.
@@ -50,7 +29,11 @@ export function AdviceList({ node }: { readonly node: NodeInstance }) {
               type="button"
               className="shrink-0 border-b border-weld"
               onClick={() => {
-                if (each.cure) apply(node, each.cure);
+                const { cure } = each;
+                if (cure)
+                  commit(cure.title, (document, board) =>
+                    cureAdvice(document, board, node.id, cure),
+                  );
               }}
             >
               {each.cure.title}

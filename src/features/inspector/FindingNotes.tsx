@@ -2,6 +2,8 @@
 import type { PlacedFinding } from '@/state/findings-state';
 import { cureFinding, cureTitle, useFindings } from '@/state/use-findings';
 
+const SIGNS = { error: '✕', warning: '!', note: '·' } as const;
+
 /** What is wrong with the chosen card or strand, each with what one press can do about it. */
 export function FindingNotes({ findings }: { readonly findings: readonly PlacedFinding[] }) {
   const shown = useFindings((state) => state.shown);
@@ -17,8 +19,13 @@ export function FindingNotes({ findings }: { readonly findings: readonly PlacedF
             data-code={finding.code}
             className={`flex items-baseline gap-2 text-[11.5px] ${isShown ? 'finding-shown' : ''}`}
           >
-            <span className="figures w-[44px] shrink-0 text-right text-madder">
-              {finding.severity === 'error' ? '✕' : '!'}
+            <span
+              className={
+                'figures w-[44px] shrink-0 text-right ' +
+                (finding.severity === 'note' ? 'text-soft' : 'text-madder')
+              }
+            >
+              {SIGNS[finding.severity]}
             </span>
             <span>{finding.message}</span>
             {cure === null ? null : (

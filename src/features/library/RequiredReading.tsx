@@ -1,6 +1,6 @@
 'use client';
 import { useState } from 'react';
-import type { GroupNote } from '@/core/evaluate/group-note';
+import type { GroupNote } from '@/core/notes/group-note';
 import type { GroupDefinition } from '@/core/graph/document';
 import { useGroupNotes } from '@/state/group-notes';
 

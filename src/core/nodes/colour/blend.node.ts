@@ -1,5 +1,6 @@
 import type { Builder } from '../../ir/builder';
 import type { F32, Lanes3 } from '../../ir/types';
+import type { Advice, AdviceReads, LaneRange } from '../advice';
 import { largestOf, smallestOf, withLuminance, withSaturation } from '../colour-lanes';
 import { defineNode, input, option, output } from '../define';
 import { luminance, map3 } from '../lanes';
@@ -162,6 +163,30 @@ function blended(b: Builder, name: ModeName, under: Lanes3, over: Lanes3): Lanes
     : map3(under, (x, k) => (lane as ByLane)(b, x, over[k as 0]));
 }
 
+/** Modes that take a hue or a saturation of the upper colour. */
+const HUE_TAKEN: ReadonlySet<string> = new Set<ModeName>(['hue', 'saturation', 'colour']);
+
+/** A colour that is grey or black at every point has no hue that could be taken. */
+function noHue(reads: AdviceReads): readonly Advice[] {
+  const side = reads.choice('order') === 'given' ? 'over' : 'under';
+  const range = reads.arriving(side);
+  const [first, ...others] = range?.lanes ?? [];
+  if (!HUE_TAKEN.has(reads.choice('mode')) || !range || !first) return [];
+  const isAlike = (lane: LaneRange): boolean =>
+    (['minimum', 'mean', 'maximum'] as const).every((of) => Math.abs(lane[of] - first[of]) < 1e-6);
+  if (!others.every(isAlike)) return [];
+  const title = side === 'over' ? 'Over' : 'Under';
+  const name = first.maximum <= 0 ? 'black' : 'grey';
+  return [
+    {
+      code: 'hue.none',
+      mark: name,
+      message: `${title} is ${name} and has no hue to give: in this mode the result is grey.`,
+      cure: { title: 'Take the mode Multiply', option: 'mode', choice: 'multiply' },
+    },
+  ];
+}
+
 export const blend = defineNode({
   id: 'colour.blend',
   version: 1,
@@ -231,6 +256,8 @@ export const blend = defineNode({
     value: 1e-3,
     reason: 'Dodge, burn and the whole-colour modes divide by small differences.',
   },
+  watches: ({ mode, order }) => (HUE_TAKEN.has(mode) ? [order === 'given' ? 'over' : 'under'] : []),
+  advise: noHue,
   lower: (b, { under, over, where, amount }, { mode, order }) => {
     const share = b.saturate(b.mul(where, amount));
     const met = order === 'given' ? blended(b, mode, under, over) : blended(b, mode, over, under);

@@ -1,6 +1,7 @@
 import type { Builder } from '../../ir/builder';
 import type { F32, Lanes3 } from '../../ir/types';
 import { defineNode, input, option, output } from '../define';
+import type { Advice } from '../advice';
 import type { LightLanes, ModelReads } from '../define';
 import { constant3, luminance, map3, normalise } from '../lanes';
 
@@ -46,6 +47,27 @@ function shadowed(b: Builder, { facing, colour }: Shine, shadow: F32 | null): Sh
   if (!shadow) return { facing, colour };
   const lit = b.sub(b.f(1), b.saturate(shadow));
   return { facing: b.select(b.lt(b.f(0), facing), b.mul(facing, lit), facing), colour };
+}
+
+/** What there is to say where no lamp that it looks at gives light. */
+function darkness(lamps: readonly boolean[], which: string): readonly Advice[] {
+  const number = which in NUMBERS ? NUMBERS[which as keyof typeof NUMBERS] : 0;
+  if (number === 0 ? lamps.some(Boolean) : lamps[number - 1]) return [];
+  const fault = number > lamps.length ? 'does not exist' : 'gives no light';
+  const isElsewhere = number > 0 && lamps.some(Boolean);
+  return [
+    {
+      code: 'light.none',
+      mark: 'dark',
+      message:
+        number === 0
+          ? 'No lamp of the stage gives light: it answers to nothing.'
+          : `Lamp ${String(number)} of the stage ${fault}: it answers to nothing.`,
+      cure: isElsewhere
+        ? { title: 'Answer to all lamps', option: 'light', choice: 'all' }
+        : { title: 'Light a lamp', lamp: true },
+    },
+  ];
 }
 
 export const lightResponse = defineNode({
@@ -107,6 +129,7 @@ export const lightResponse = defineNode({
     light: output.colour('Light', 'What arrives, as a colour.'),
     brightness: output.scalar('Brightness', 'Its luminance.', { low: 'dark', high: 'bright' }),
   },
+  advise: (reads) => darkness(reads.lamps, reads.choice('light')),
   lower: (b, { normal }, { light, shadows }, model) => {
     const n = normalise(b, normal, model.normal);
     const chosen = model

@@ -16,6 +16,15 @@ export const clamp = defineNode({
   },
   outputs: { value: output.flex('Value', 'The limited value.') },
   watches: ['value', 'lowest', 'highest'],
+  cuts: {
+    of: 'value',
+    ends: (reads) => {
+      const [lowest, highest] = [reads.arriving('lowest'), reads.arriving('highest')];
+      return lowest?.constant && highest?.constant
+        ? { lowest: lowest.minimum, highest: highest.maximum }
+        : null;
+    },
+  },
   advise: (reads) => {
     const [value, lowest, highest] = [
       reads.arriving('value'),

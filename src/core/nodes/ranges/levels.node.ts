@@ -1,5 +1,6 @@
 import { pow } from '../../ir/library/transcendental';
 import type { F32 } from '../../ir/types';
+import { typedEnds } from '../advice';
 import { defineNode, input, output } from '../define';
 import { eachLane, position01 } from '../lanes';
 
@@ -45,6 +46,10 @@ export const levels = defineNode({
     outWhite: input.scalar({ title: 'Out white', help: 'What white becomes.', default: 1 }),
   },
   outputs: { value: output.flex('Value', 'The adjusted value.') },
+  cuts: {
+    of: 'value',
+    ends: (reads) => typedEnds(reads, 'inBlack', 'inWhite'),
+  },
   advise: (reads) => {
     const [low, high] = [reads.number('inBlack'), reads.number('inWhite')];
     if (low === null || low !== high || reads.isWired('inBlack') || reads.isWired('inWhite'))

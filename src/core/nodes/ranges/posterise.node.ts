@@ -35,6 +35,7 @@ export const posterise = defineNode({
     }),
   },
   outputs: { value: output.flex('Value', '0 to 1 in steps.') },
+  cuts: { of: 'value', ends: () => ({ lowest: 0, highest: 1 }) },
   lower: (b, { value, bands, softness }, _options, model) => {
     const one = b.f(1);
     const n = b.max(b.floor(bands), one);

@@ -1,3 +1,4 @@
+import { typedEnds } from '../advice';
 import { defineNode, input, option, output } from '../define';
 import { eachLane, position01, smooth } from '../lanes';
 import type { F32 } from '../../ir/types';
@@ -38,6 +39,13 @@ export const remap = defineNode({
   },
   idle: ({ shape }) => (shape === 'steps' ? [] : ['steps']),
   outputs: { value: output.flex('Value', 'The value in the new range.') },
+  cuts: {
+    of: 'value',
+    ends: (reads) =>
+      reads.choice('limit') === 'no' && reads.choice('shape') === 'linear'
+        ? null
+        : typedEnds(reads, 'inLow', 'inHigh'),
+  },
   advise: (reads) => {
     const [low, high] = [reads.number('inLow'), reads.number('inHigh')];
     if (low === null || low !== high || reads.isWired('inLow') || reads.isWired('inHigh'))

@@ -1,6 +1,26 @@
+import { percent } from '../advice';
+import type { Advice, AdviceReads } from '../advice';
 import { defineNode, output } from '../define';
 import { lowerSurface } from '../surface-lanes';
 import { SURFACE_INPUTS } from '../surface-parameters';
+
+/** Of light that passes less than this is seen as nothing. */
+const NEARLY_BLACK = 0.05;
+
+/** A tint of what shines through that lets next to nothing through. */
+function darkGlass(reads: AdviceReads): readonly Advice[] {
+  const [share, tint] = [reads.arriving('transmission'), reads.arriving('transmissionColour')];
+  if (!share || !tint || !(share.maximum > 0) || !(tint.maximum < NEARLY_BLACK)) return [];
+  return [
+    {
+      code: 'transmission.dark',
+      mark: 'dark',
+      message:
+        `The transmission colour lets at most ${percent(Math.max(0, tint.maximum))} of the ` +
+        'light through: what shines through is nearly black. Take a lighter one.',
+    },
+  ];
+}
 
 export const surface = defineNode({
   id: 'surface.surface',
@@ -115,5 +135,7 @@ export const surface = defineNode({
       },
     },
   ],
+  watches: ['transmission', 'transmissionColour'],
+  advise: darkGlass,
   lower: (b, given, _options, model) => ({ surface: lowerSurface(b, given, model) }),
 });

@@ -1,21 +1,41 @@
+import { idleAdvice } from '../advice/idle';
 import { own } from '../base/own';
 import { findGroupDefinition, findNodeDefinition, getNodeTitle } from '../compile/catalogue';
-import { OUTPUT_EDGE, isImage } from '../graph/document';
+import { isImage } from '../graph/document';
 import type { GroupDefinition, NetworkDocument, NodeInstance } from '../graph/document';
-import type { GroupNote } from './group-note';
+import type { AdviceCode } from '../nodes/advice';
+import type { GroupNote, NoteCode } from './group-note';
 
-/** The nodes that something going out depends on. */
-export function feedingOut({ network: { strands } }: GroupDefinition): ReadonlySet<string> {
-  const needed = new Set<string>();
-  const waiting: string[] = [OUTPUT_EDGE];
-  for (let id = waiting.pop(); id !== undefined; id = waiting.pop())
-    for (const { from, to } of strands)
-      if (to.node === id && !needed.has(from.node)) {
-        needed.add(from.node);
-        waiting.push(from.node);
-      }
-  return needed;
-}
+/** What advice on a card is as a note on its group; the rest only shows on the card. */
+const AS_NOTE: Partial<Readonly<Record<AdviceCode, NoteCode>>> = {
+  'node.unused': 'leftover',
+  'factor.idle': 'idle-input',
+  'normal.fixed': 'fixed-normal',
+};
+
+/** What the cards inside say that misleads who uses the group from outside. */
+const advisedNotes = (
+  document: NetworkDocument,
+  { network }: GroupDefinition,
+  node: NodeInstance,
+  title: string,
+): GroupNote[] =>
+  idleAdvice({ document, network, node }).flatMap(({ code, message, cure }): GroupNote[] => {
+    const known = AS_NOTE[code];
+    return known === undefined
+      ? []
+      : [
+          {
+            code: known,
+            tone: 'fault',
+            message: `“${title}”: ${message}`,
+            node: node.id,
+            ...(cure
+              ? { cure: { act: 'advice', title: cure.title, node: node.id, advice: cure } }
+              : {}),
+          },
+        ];
+  });
 
 /** Names that people give to what they only try. */
 const TRIED = /\b(test|tests|trial|tmp|temp|todo|old)\b/i;
@@ -54,20 +74,13 @@ export function nodeNotes(
   document: NetworkDocument,
   group: GroupDefinition,
   node: NodeInstance,
-  isNeeded: boolean,
 ): GroupNote[] {
   const title = getNodeTitle(document, node);
-  if (!isNeeded)
-    return [
-      {
-        code: 'leftover',
-        tone: 'fault',
-        message: `“${title}” leads nowhere: nothing that goes out depends on it.`,
-        node: node.id,
-        cure: { act: 'remove-node', title: 'Remove it', node: node.id },
-      },
-    ];
-  const notes: GroupNote[] = [...strayNotes(group, node, title)];
+  const advised = advisedNotes(document, group, node, title);
+  // Of what leads nowhere nothing else is worth a word.
+  const leftover = advised.filter(({ code }) => code === 'leftover');
+  if (leftover.length > 0) return leftover;
+  const notes: GroupNote[] = [...strayNotes(group, node, title), ...advised];
   if (node.off)
     notes.push({
       code: 'off',

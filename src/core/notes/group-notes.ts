@@ -1,14 +1,15 @@
 import { own } from '../base/own';
-import { getNodeTitle } from '../compile/catalogue';
+import { openOutputText, openOutputs, unreadInputText, unreadInputs } from '../advice/open-ends';
+import { getNodeTitle, inputPort } from '../compile/catalogue';
 import { silentMeaning } from '../compile/check/check-unwired';
 import { getInputValue } from '../compile/uniforms';
 import type { Dial, GroupDefinition, NetworkDocument } from '../graph/document';
 import { PLAIN_NAMES, nameFault } from '../edit/naming-rule';
 import type { NamingRule } from '../edit/naming-rule';
 import { fullValues } from '../edit/variants';
-import type { Proof } from './proof';
+import type { Proof } from '../evaluate/proof';
 import type { GroupNote, NoteCode } from './group-note';
-import { feedingOut, followNotes, nodeNotes } from './node-notes';
+import { followNotes, nodeNotes } from './node-notes';
 
 /** The name every new group has. */
 const UNNAMED = 'New group';
@@ -64,6 +65,7 @@ function dialNotes(
     say('dial-help', 'fault', `“${dial.name}” does not say what it does.`);
   if (dial.kind === 'scalar' && !(dial.ends?.low && dial.ends.high))
     say('dial-ends', 'fact', `“${dial.name}” does not say what its low and high ends do.`);
+  notes.push(...homeNotes(dial), ...dataNotes(document, group, dial));
   const dead = dial.drives.find(({ node, input, law }) => {
     const inner = group.network.nodes.find(({ id }) => id === node);
     const isWired = group.network.strands.some(({ to }) => to.node === node && to.input === input);
@@ -78,6 +80,53 @@ function dialNotes(
         'does nothing there. Take the law “lift”.',
     );
   return notes;
+}
+
+/** A home that its own slider does not reach. */
+function homeNotes({ id, name, kind, home, soft: [low, high] }: Dial): GroupNote[] {
+  if (kind !== 'scalar' || typeof home !== 'number' || (home >= low && home <= high)) return [];
+  const nearest = home < low ? low : high;
+  return [
+    {
+      code: 'dial-home',
+      tone: 'fault',
+      message:
+        `“${name}” has its home ${String(home)} outside its slider, ${String(low)} to ` +
+        `${String(high)}: whoever moves it never finds back.`,
+      dial: id,
+      cure: {
+        act: 'slider',
+        title: 'Let its slider reach home',
+        dial: id,
+        soft: nearest === low ? [home, high] : [low, home],
+      },
+    },
+  ];
+}
+
+/** A colour to choose where what is read of it are directions. */
+function dataNotes(
+  document: NetworkDocument,
+  { network }: GroupDefinition,
+  { id, name, kind, drives }: Dial,
+): GroupNote[] {
+  if (kind !== 'colour') return [];
+  return drives.flatMap(({ node: target, input }): GroupNote[] => {
+    const node = network.nodes.find((each) => each.id === target);
+    const port = node && inputPort(node, input);
+    if (!node || !port || (port.kind !== 'vector' && port.quantity !== 'normal')) return [];
+    return [
+      {
+        code: 'dial-data',
+        tone: 'fault',
+        message:
+          `“${name}” is a colour, but ${port.title} of “${getNodeTitle(document, node)}” reads ` +
+          'it as a direction: no colour that looks right is right there.',
+        node: target,
+        dial: id,
+      },
+    ];
+  });
 }
 
 /** Names of ports that break the rule, and inputs that silently count as coordinates. */
@@ -99,7 +148,29 @@ function portNotes(group: GroupDefinition, rule: NamingRule): GroupNote[] {
       },
     ];
   });
-  return [...named, ...silent];
+  return [...named, ...silent, ...openPorts(group)];
+}
+
+/** Outputs that give nothing, and inputs that nothing reads. */
+function openPorts(group: GroupDefinition): GroupNote[] {
+  const removed = (side: 'inputs' | 'outputs', port: string) =>
+    ({ act: 'remove-port', title: 'Remove it', side, port }) as const;
+  return [
+    ...openOutputs(group).map(({ id, name }) => ({
+      code: 'open-output' as const,
+      tone: 'fault' as const,
+      message: openOutputText(name),
+      port: id,
+      cure: removed('outputs', id),
+    })),
+    ...unreadInputs(group).map(({ id, name }) => ({
+      code: 'unread-input' as const,
+      tone: 'fault' as const,
+      message: unreadInputText(name),
+      port: id,
+      cure: removed('inputs', id),
+    })),
+  ];
 }
 
 /** Variants that are the same as home or as another: nobody can tell them apart. */
@@ -132,13 +203,12 @@ export function listNotes(
 ): readonly GroupNote[] {
   const group = own(document.groups, groupId);
   if (!group) return [];
-  const needed = feedingOut(group);
   const notes = [
     ...wordNotes(group, rule),
     ...group.dials.flatMap((dial) => dialNotes(document, group, dial, rule)),
     ...portNotes(group, rule),
     ...variantNotes(group),
-    ...group.network.nodes.flatMap((node) => nodeNotes(document, group, node, needed.has(node.id))),
+    ...group.network.nodes.flatMap((node) => nodeNotes(document, group, node)),
     ...followNotes(document, group),
   ];
   return [

@@ -13,9 +13,9 @@ import { uniformPoints } from '../mesh/sample-points';
 import type { SamplePoints } from '../mesh/sample-points';
 import { sampleSurface, shadePoint } from '../surface/shade';
 import { displayColour } from '../surface/tone';
-import { sceneLighting } from './lighting';
-import type { ProofModel } from './proof';
-import { EvaluationSession } from './session';
+import { sceneLighting } from '../evaluate/lighting';
+import type { ProofModel } from '../evaluate/proof';
+import { EvaluationSession } from '../evaluate/session';
 
 /** Points per model at which a group is tried. */
 const POINTS = 1024;
@@ -187,6 +187,21 @@ export function apart(a: Looked, b: Looked): number {
     });
   });
   return count > 0 ? sum / count : 0;
+}
+
+/** The largest distance of two looks at any point, in any lane; what is no number counts as 0. */
+export function furthest(a: Looked, b: Looked): number {
+  let most = 0;
+  a.values.forEach((lanes, model) => {
+    lanes.forEach((lane, l) => {
+      const other = b.values[model]?.[l];
+      for (let k = 0; k < lane.length; k++) {
+        const distance = Math.abs((lane[k] ?? 0) - (other?.[k] ?? 0));
+        if (distance > most) most = distance;
+      }
+    });
+  });
+  return most;
 }
 
 /** What is wrong with the values of a look. */

@@ -1,4 +1,5 @@
 import type { NodeId } from '../base/ids';
+import type { Cure } from '../nodes/advice';
 
 /** What the inspector may find in a group. */
 export type NoteCode =
@@ -15,6 +16,15 @@ export type NoteCode =
   | 'dial-beyond'
   | 'pair-beyond'
   | 'naming'
+  | 'dial-home'
+  | 'dial-data'
+  | 'dial-weak'
+  | 'dial-part'
+  | 'dial-pair'
+  | 'open-output'
+  | 'unread-input'
+  | 'idle-input'
+  | 'fixed-normal'
   | 'leftover'
   | 'test'
   | 'constant'
@@ -31,7 +41,19 @@ export type NoteCode =
 
 /** One change that a note offers. */
 export type NoteCure =
-  | { readonly act: 'remove-node'; readonly title: string; readonly node: NodeId }
+  /** What advice on a card inside offers. */
+  | {
+      readonly act: 'advice';
+      readonly title: string;
+      readonly node: NodeId;
+      readonly advice: Cure;
+    }
+  | {
+      readonly act: 'remove-port';
+      readonly title: string;
+      readonly side: 'inputs' | 'outputs';
+      readonly port: string;
+    }
   | { readonly act: 'switch-on'; readonly title: string; readonly node: NodeId }
   | {
       readonly act: 'slider';

@@ -8,13 +8,13 @@ import type { DialValues } from '../edit/variants';
 import { outputKey } from '../graph/result-key';
 import type { GroupDefinition, GroupPort, NetworkDocument, NodeInstance } from '../graph/document';
 import type { MeshAnalysis } from '../mesh/analysis';
-import type { Camera, VisiblePoints } from './camera';
-import { sceneLighting } from './lighting';
-import { halve, paintSurface, paintValues } from './picture';
-import type { Picture } from './picture';
-import type { ProofModel } from './proof';
-import { EvaluationSession } from './session';
-import { Sights } from './sights';
+import type { Camera, VisiblePoints } from '../evaluate/camera';
+import { sceneLighting } from '../evaluate/lighting';
+import { halve, paintSurface, paintValues } from '../evaluate/picture';
+import type { Picture } from '../evaluate/picture';
+import type { ProofModel } from '../evaluate/proof';
+import { EvaluationSession } from '../evaluate/session';
+import { Sights } from '../evaluate/sights';
 
 /** A picture with the share of its covered pixels that differ from those of another. */
 export interface SharedPicture {
