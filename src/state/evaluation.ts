@@ -1,14 +1,10 @@
-import type { ModelId, ResultKey } from '../core/base/ids';
+import type { ModelId } from '../core/base/ids';
 import { describeError } from '../core/base/problem';
 import { boundsOfAll } from '../core/compile/companion-places';
 import { listLights } from '../core/compile/lights';
 import { framingCamera } from '../core/evaluate/camera';
-import type { SeenValues } from '../core/evaluate/level-line';
-import type { Picked } from '../core/evaluate/pick';
-import type { ExplainedPoints, PointedRay } from '../core/evaluate/point-explainer';
 import type { NestedDemand } from '../core/evaluate/session';
 import { DEFAULT_SURROUNDINGS } from '../core/graph/document';
-import type { Triple } from '../core/graph/document';
 import { unwrap } from '../workers/answer';
 import { decodeApart } from '../workers/decode-apart';
 import { WorkerPool } from '../workers/pool';
@@ -20,10 +16,12 @@ import { FindingsKeeper } from './findings';
 import { StageImages } from './images';
 import { rangeOfLook } from './looks';
 import { modelFacts } from './model-facts';
+import { PictureWatch } from './picture-age';
 import { isOtherSight } from './stage-feed';
 import type { StageFeed } from './stage-feed';
 import { StageModelController } from './stage-model-controller';
 import { StageModels } from './stage-models';
+import { StageQuestions } from './stage-questions';
 import { stores } from './stores';
 import type { DocumentState, StageLook, ViewState } from './stores';
 import { SwatchRequests } from './swatches';
@@ -42,10 +40,12 @@ export class Evaluation {
   readonly models: StageModels;
   readonly images: StageImages;
   readonly findings: FindingsKeeper;
+  readonly questions: StageQuestions;
   private readonly current: StageModelController;
   private readonly companions: StageCompanions;
   private stage: StageFeed | null = null;
   private readonly swatches: SwatchRequests;
+  private readonly age: PictureWatch;
   private readonly stops: (() => void)[];
 
   constructor(
@@ -74,6 +74,7 @@ export class Evaluation {
     this.companions = new StageCompanions(stageParts, () => {
       this.showScene();
     });
+    this.questions = new StageQuestions(parts, () => this.current.shown);
     this.swatches = new SwatchRequests(parts, this.images, {
       shown: () => this.current.shown,
       onAppearance: () => {
@@ -86,6 +87,18 @@ export class Evaluation {
         this.current.bindMaps();
       },
     });
+    this.age = new PictureWatch(
+      parts.clock,
+      () => this.stage === null || this.current.isBusy || this.stage.isBusy || !this.isToldOf,
+      (pictureAge, pictureSeconds) => {
+        const { hasDrawn } = parts.stores.stage.getState();
+        parts.stores.stage.setState({
+          pictureAge,
+          pictureSeconds,
+          hasDrawn: hasDrawn || pictureAge === 'current',
+        });
+      },
+    );
     this.stops = this.follow();
     this.findings.request();
   }
@@ -106,6 +119,7 @@ export class Evaluation {
         if (STRETCHED.has(look) && state.taps !== before.taps) this.showLook();
       }),
       this.models.onMaps(() => {
+        this.age.changed();
         this.current.mapsChanged();
         this.companions.mapsChanged();
         this.swatches.renew();
@@ -116,6 +130,7 @@ export class Evaluation {
         this.findings.request();
       }),
       this.images.onImages(() => {
+        this.age.changed();
         this.current.update();
         this.companions.imagesChanged();
         this.swatches.renew();
@@ -125,6 +140,7 @@ export class Evaluation {
 
   private documentChanged({ document }: DocumentState, { document: before }: DocumentState): void {
     this.findings.request();
+    this.age.changed();
     const isRelit = document.lights !== before.lights;
     this.current.update();
     this.companions.update(isRelit);
@@ -138,6 +154,7 @@ export class Evaluation {
   private viewChanged(state: ViewState, before: ViewState): void {
     const isPinned = state.pin !== before.pin;
     if (isPinned) {
+      this.age.changed();
       this.current.update();
       this.companions.update(false);
       this.swatches.readPinned();
@@ -151,6 +168,12 @@ export class Evaluation {
 
   get pool(): WorkerPool {
     return this.parts.pool;
+  }
+
+  /** Whether it is known what the surface needs of the stage, or a value is shown in its place. */
+  private get isToldOf(): boolean {
+    const { view, results } = this.parts.stores;
+    return view.getState().pin !== null || results.getState().appearance !== null;
   }
 
   /** Counters for tests and benchmarks. */
@@ -167,6 +190,8 @@ export class Evaluation {
     this.showAppearance();
     this.showLook();
     stage.setSight(this.parts.stores.view.getState());
+    this.parts.stores.stage.setState({ hasDrawn: false });
+    this.age.changed();
     return () => {
       if (this.stage !== stage) return;
       this.current.detach();
@@ -176,6 +201,7 @@ export class Evaluation {
   }
 
   close(): void {
+    this.age.close();
     for (const stop of this.stops) stop();
     this.pool.close();
   }
@@ -228,39 +254,6 @@ export class Evaluation {
     const { look, pin } = this.parts.stores.view.getState();
     const { taps } = this.parts.stores.results.getState();
     this.stage?.setLook(look, rangeOfLook(look, pin === null ? undefined : taps.get(pin)));
-  }
-
-  /** The model shown and the document, brought to the evaluator; null while nothing is shown. */
-  private brought() {
-    const { document } = this.parts.stores.document.getState();
-    const { shown } = this.current;
-    if (!shown) return null;
-    const { evaluator, documents } = this.pool;
-    return { document, evaluator, id: shown.id, named: documents.bring(evaluator, document) };
-  }
-
-  /** What a ray from the eye meets on the model; null for nothing. @throws WorkerProblem */
-  async pick(from: Triple, towards: Triple): Promise<Picked | null> {
-    const { pin, picking } = this.parts.stores.view.getState();
-    const at = this.brought();
-    const read = picking?.reads ?? pin;
-    return at && unwrap(at.evaluator.pick(at.id, at.named, read, from, towards));
-  }
-
-  /** What makes the points that rays meet; null where none meets it. @throws WorkerProblem */
-  async explain(rays: readonly PointedRay[]): Promise<ExplainedPoints | null> {
-    const at = this.brought();
-    return at && unwrap(at.evaluator.explain(at.id, at.named, rays));
-  }
-
-  /**
-   * A result as the camera of the stage sees it on the current model; null while nothing is shown.
-   * @throws WorkerProblem
-   */
-  async seeValues(key: ResultKey, width: number): Promise<SeenValues | null> {
-    const { camera } = this.parts.stores.view.getState();
-    const at = camera && this.brought();
-    return at && unwrap(at.evaluator.seeValues(at.id, at.named, key, camera, width));
   }
 
   /** The mode of opacity a person chose comes before the one the values suggest. */

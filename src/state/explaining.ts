@@ -33,7 +33,7 @@ export function explainLess(place?: number): void {
 export function useExplanation(evaluation: Evaluation): Followed<ExplainedPoints | null> {
   const document = useDocument((state) => state.document);
   const rays = useView((state) => state.explained);
-  const ask = useCallback(() => evaluation.explain(rays), [evaluation, rays]);
+  const ask = useCallback(() => evaluation.questions.explain(rays), [evaluation, rays]);
   return useFollowed(ask, document);
 }
 

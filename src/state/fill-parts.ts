@@ -19,7 +19,8 @@ export const buffersOfFill = ({ parts }: FillParts): ArrayBuffer[] =>
 export function joinFill({ kind, count, share, parts }: FillParts): FillResult {
   const [first] = parts;
   if (!first) throw new Error('Invariant broken: no worker');
-  if (parts.length === 1) return { kind, lanes: first.lanes };
+  const isKnown = parts.every((part) => part.isKnown);
+  if (parts.length === 1) return { kind, isKnown, lanes: first.lanes };
   const lanes = first.lanes.map((_, lane) => {
     const isGiven = parts.some((part) => (part.lanes[lane]?.length ?? 0) > 0);
     const whole = new Float32Array(isGiven ? count : 0);
@@ -29,5 +30,5 @@ export function joinFill({ kind, count, share, parts }: FillParts): FillResult {
     });
     return whole;
   });
-  return { kind, lanes };
+  return { kind, isKnown, lanes };
 }

@@ -54,6 +54,12 @@ export class StageImages {
     }
   }
 
+  /** The hashes of images that are on their way. */
+  get waiting(): readonly ImageHash[] {
+    const { images } = this.parts.stores.results.getState();
+    return [...images].flatMap(([hash, { state }]) => (state === 'loading' ? [hash] : []));
+  }
+
   private stateOf(hash: ImageHash): ImageState | undefined {
     return this.parts.stores.results.getState().images.get(hash);
   }

@@ -1,5 +1,6 @@
 import type { ModelId } from '../core/base/ids';
-import type { DetailRequest, NestedDemand } from '../core/evaluate/session';
+import type { NestedDemand } from '../core/evaluate/session';
+import type { DetailRequest } from '../core/evaluate/map-demands';
 import { mapKey } from '../core/mesh/analysis';
 import type { MapSettings } from '../core/mesh/analysis';
 import type { MeshMap } from '../core/mesh/mesh-map';

@@ -1,4 +1,4 @@
-import { getModelScale } from '../core/evaluate/session';
+import { getModelScale } from '../core/evaluate/map-demands';
 import type { MeshFacts } from '../core/mesh/mesh-facts';
 import type { ModelFacts } from './stage-state';
 

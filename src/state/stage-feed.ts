@@ -29,6 +29,11 @@ export interface ModelFeed {
   setValues(values: Float32Array): void;
   setMap(field: string, map: MeshMap): void;
   setImage(slot: number, sheet: ImageAtlas): void;
+  /**
+   * Whether the maps and images that the program reads are there; where the workers fill, their
+   * values say so themselves.
+   */
+  setKnown(isKnown: boolean): void;
   setAppearance(appearance: Appearance): void;
   /** What the model stops of the light where it throws shadows; null for all of it. */
   setShadow(opacity: ShadowOpacity | null): void;

@@ -4,13 +4,13 @@ import { bindImages, imageDemands } from '../core/compile/images';
 import { IDENTITY_PLACEMENT } from '../core/compile/model-scale';
 import type { CompanionFrame } from '../core/compile/model-scale';
 import { writeUniforms } from '../core/compile/uniforms';
-import { getModelScale } from '../core/evaluate/session';
+import { getModelScale } from '../core/evaluate/map-demands';
 import type { NetworkDocument } from '../core/graph/document';
 import type { SampleExtent } from '../core/mesh/sample-points';
 import type { MeshFacts } from '../core/mesh/mesh-facts';
 import type { Appearance } from '../core/surface/stage-layout';
 import type { StageProgram } from '../core/evaluate/stage-program';
-import type { ResolvedDemand } from '../core/evaluate/session';
+import type { ResolvedDemand } from '../core/evaluate/map-demands';
 import { isLost, unwrap } from '../workers/answer';
 import type { EditorParts } from './editor-parts';
 import type { FillParts } from './fill-parts';
@@ -45,7 +45,9 @@ const AGAIN = 300;
  */
 export class StageModelController {
   shown: ShownModel | null = null;
-  demands: readonly ResolvedDemand[] = [];
+  private asked: readonly ResolvedDemand[] | null = null;
+  /** Fields of the program that got a map, of these settings or of earlier ones. */
+  private readonly bound = new Set<string>();
   private stage: StageFeed | null = null;
   private feed: ModelFeed | null = null;
   private program: { key: string; program: StageProgram } | null = null;
@@ -71,6 +73,14 @@ export class StageModelController {
     return this.feed;
   }
 
+  /** The maps the network reads on the model; none as long as that was not told. */
+  get demands(): readonly ResolvedDemand[] {
+    return this.asked ?? [];
+  }
+  set demands(demands: readonly ResolvedDemand[]) {
+    this.asked = demands;
+  }
+
   attach(stage: StageFeed): void {
     this.stage = stage;
     this.feed = stage.add(this.name, (...asked) => this.fill(...asked));
@@ -89,7 +99,8 @@ export class StageModelController {
     this.shown = shown;
     if (isSame) this.feed?.setPlacement(shown.frame?.placement ?? IDENTITY_PLACEMENT);
     else {
-      this.demands = [];
+      this.asked = null;
+      this.bound.clear();
       void this.present();
     }
     this.update();
@@ -164,6 +175,7 @@ export class StageModelController {
         this.feed?.setImage(slot, sheet);
       });
       this.feed.setValues(values);
+      this.tellKnown();
       void this.parts.images.bring(wanted).then((isNew) => {
         if (isNew) this.update();
       });
@@ -207,9 +219,28 @@ export class StageModelController {
     for (const { field, resolved } of this.demands) {
       const map = field === '' ? null : this.parts.models.mapFor(this.shown.id, resolved);
       // Until a map with new settings is measured, the one before stands in for it.
-      if (map) this.feed.setMap(field, map);
+      if (!map) continue;
+      this.feed.setMap(field, map);
+      this.bound.add(field);
     }
+    this.tellKnown();
     this.stage?.invalidate();
+  }
+
+  /** Tells whether the graphics processor has all the maps and images that its program reads. */
+  private tellKnown(): void {
+    const { asked, bound } = this;
+    const shownNetwork = this.network();
+    if (!this.feed || !this.program || !shownNetwork) return;
+    const { shader, imageSlots } = this.program.program;
+    const isMapped = asked
+      ? asked.every(({ field }) => !shader.mapFields.includes(field) || bound.has(field))
+      : shader.mapFields.length === 0;
+    const { waiting } = this.parts.images;
+    const isPictured =
+      waiting.length === 0 ||
+      imageDemands(imageSlots, shownNetwork.document).every(({ hash }) => !waiting.includes(hash));
+    this.feed.setKnown(isMapped && isPictured);
   }
 
   /** Workers hold the open document; one of another material goes along with each request. */
@@ -248,6 +279,7 @@ export class StageModelController {
             : document,
           pin,
           isWhole,
+          waiting: this.parts.images.waiting,
           ...(sample ? { sample } : {}),
           ...(frame ? { frame } : {}),
           version: `${version} ${String(workers.length)}`,

@@ -1,3 +1,4 @@
+import type { PictureAge } from './picture-age';
 import type { ModelScale } from '../core/compile/model-scale';
 
 /** What may be chosen of the model at hand, by name. */
@@ -18,4 +19,9 @@ export interface StageState {
   readonly model: ModelFacts | null;
   /** How each model beside the current one is doing, by its id in the document. */
   readonly companionStates: ReadonlyMap<string, CompanionState>;
+  /** How the picture stands to the material, and for how many seconds. */
+  readonly pictureAge: PictureAge;
+  readonly pictureSeconds: number;
+  /** Whether a surface, or what is pinned, was drawn since the stage was there. */
+  readonly hasDrawn: boolean;
 }

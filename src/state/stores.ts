@@ -162,6 +162,8 @@ export type ImageState =
 export interface ResultState {
   readonly taps: ReadonlyMap<ResultKey, TapResult>;
   readonly kinds: ReadonlyMap<ResultKey, ValueKind>;
+  /** Cards of the open board whose pictures are of a state before, and have been for a moment. */
+  readonly older: ReadonlySet<NodeId>;
   /** What the finished surface needs of the stage; null until it was evaluated. */
   readonly appearance: Appearance | null;
   readonly images: ReadonlyMap<ImageHash, ImageState>;
@@ -255,6 +257,7 @@ const VIEW: ViewState = {
   pictureSide: 128,
 };
 const RESULTS: ResultState = {
+  older: new Set(),
   taps: new Map(),
   kinds: new Map(),
   appearance: null,
@@ -269,7 +272,13 @@ export const createStores = (): Stores => ({
   view: createStore(() => VIEW),
   saving: createStore(() => ({ saveState: 'saved', saveMessage: '' })),
   results: createStore(() => RESULTS),
-  stage: createStore(() => ({ model: null, companionStates: new Map<string, CompanionState>() })),
+  stage: createStore(() => ({
+    model: null,
+    companionStates: new Map<string, CompanionState>(),
+    pictureAge: 'current' as const,
+    pictureSeconds: 0,
+    hasDrawn: false,
+  })),
   measuring: createStore(() => ({ progress: null, isMeasuringStopped: false })),
   findings: createStore(() => emptyFindings),
   probe: createStore(() => ({

@@ -13,6 +13,7 @@ import { isLost, unwrap } from '../workers/answer';
 import { boardAt } from '../core/edit/board';
 import type { EditorParts } from './editor-parts';
 import type { StageImages } from './images';
+import { OLD_MS } from './picture-age';
 import { reconcileTaps } from './reconcile-taps';
 import type { StageModelController } from './stage-model-controller';
 import { SwatchLedger } from './swatch-ledger';
@@ -51,6 +52,8 @@ interface Round {
   readonly side: number;
   readonly cards: readonly NodeInstance[];
   readonly isSurface: boolean;
+  /** All cards in view that are not up to date. */
+  readonly old: readonly NodeId[];
 }
 
 /**
@@ -103,6 +106,7 @@ export class SwatchRequests {
       for (let round = this.next(); round; round = this.next())
         if (!(await this.evaluate(round))) break;
     } finally {
+      this.showOlder([]);
       this.isBusy = false;
     }
   }
@@ -133,12 +137,16 @@ export class SwatchRequests {
       cards: old.slice(0, most),
       // Seen first; what the stage needs of a surface comes with the last of the cards.
       isSurface: isSurface && old.length <= most,
+      old: old.map(({ id }) => id),
     };
   }
 
   /** @returns whether there is any use in going on */
   private async evaluate(round: Round): Promise<boolean> {
-    const { stores } = this.parts;
+    const { stores, clock } = this.parts;
+    const stop = clock.after(OLD_MS, () => {
+      this.showOlder(round.old);
+    });
     try {
       const result = await this.ask(round, round.shown.id);
       this.counts.evaluations++;
@@ -149,6 +157,7 @@ export class SwatchRequests {
       stores.results.setState({
         taps: this.merged(result.taps),
         problem: null,
+        ...withoutFresh(stores.results.getState().older, ids),
         ...(result.ports ?? {}),
         ...(result.appearance ? { appearance: result.appearance } : {}),
       });
@@ -161,7 +170,16 @@ export class SwatchRequests {
       // What cannot be computed is asked again when something changed.
       const isNewest = round.generation === this.ledger.generation;
       return stores.document.getState().document !== round.document || !isNewest;
+    } finally {
+      stop();
     }
+  }
+
+  /** Marks the cards whose pictures are of a state before. */
+  private showOlder(ids: readonly NodeId[]): void {
+    const { results } = this.parts.stores;
+    if (ids.length === 0 && results.getState().older.size === 0) return;
+    results.setState({ older: new Set(ids) });
   }
 
   private ask({ document, path, cards, camera, side, isSurface }: Round, model: ModelId) {
@@ -178,6 +196,7 @@ export class SwatchRequests {
         surface: isSurface,
         camera: squareCamera(camera),
         size: side,
+        waiting: this.images.waiting,
       }),
     );
   }
@@ -192,6 +211,10 @@ export class SwatchRequests {
     return reconcileTaps(this.parts.stores.results.getState().taps, results, this.here.keys);
   }
 }
+
+/** The cards that are still marked as older once some are up to date; nothing where none were. */
+const withoutFresh = (older: ReadonlySet<NodeId>, fresh: readonly NodeId[]) =>
+  older.size === 0 ? {} : { older: new Set([...older].filter((id) => !fresh.includes(id))) };
 
 /** The node of the open board whose output is pinned. */
 const pinnedOn = (

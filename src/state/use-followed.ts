@@ -1,6 +1,7 @@
 import { useEffect, useRef, useState } from 'react';
 import { describeError } from '../core/base/problem';
 import type { Problem } from '../core/base/problem';
+import { useMeasuring } from './use-stores';
 
 /** What was found last, and why nothing newer could be. */
 export interface Followed<T> {
@@ -9,12 +10,15 @@ export interface Followed<T> {
 }
 
 /**
- * What is found of something that is edited: asked again whenever `subject` is another object.
+ * What is found of something that is edited: asked again whenever `subject` is another object,
+ * and when measuring begins or ends.
  * While one answer is on its way the next question waits, and only the newest is asked.
  * @param ask the same function as long as the same is asked
  */
 export function useFollowed<T>(ask: () => Promise<T>, subject: unknown): Followed<T> {
   const [state, setState] = useState<Followed<T>>({ found: null, problem: null });
+  // What is measured on the model decides most answers.
+  const isMeasuring = useMeasuring(({ progress }) => progress !== null);
   const isAsking = useRef(false);
   const next = useRef<() => void>(null);
   useEffect(() => {
@@ -42,6 +46,6 @@ export function useFollowed<T>(ask: () => Promise<T>, subject: unknown): Followe
       // An answer to what was asked a moment ago still tells more than none.
       old = next.current === run;
     };
-  }, [ask, subject]);
+  }, [ask, subject, isMeasuring]);
   return state;
 }

@@ -22,7 +22,7 @@ import { outputGlsl } from '../core/evaluate/output-glsl';
 import { proveGroup } from '../core/evaluate/proof';
 import type { ProofModel } from '../core/evaluate/proof';
 import { RayReader } from '../core/evaluate/ray-values';
-import { getModelScale } from '../core/evaluate/session';
+import { getModelScale } from '../core/evaluate/map-demands';
 import { makeStageProgram } from '../core/evaluate/stage-program';
 import { surveyModel } from '../core/evaluate/survey';
 import { TransferMeter } from '../core/evaluate/transfer';

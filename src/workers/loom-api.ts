@@ -10,7 +10,7 @@ import { LoadedModels } from '../core/evaluate/loaded-model';
 import type { LoadedModel } from '../core/evaluate/loaded-model';
 import { drawModelLook } from '../core/evaluate/model-looks';
 import { detailNormals } from '../core/evaluate/session';
-import type { DetailRequest } from '../core/evaluate/session';
+import type { DetailRequest } from '../core/evaluate/map-demands';
 import type { DecodedImage } from '../core/exchange/image-types';
 import type { PngStrip } from '../core/exchange/png-strips';
 import type { ModelPreparation } from '../core/exchange/prepare';

@@ -12,7 +12,7 @@ import { MODEL_UNIFORMS } from '@/core/compile/uniforms';
 import type { CompiledNetwork } from '@/core/compile/compile';
 import { bakeRows, makeBakeSession, pictureRows, planBake } from '@/core/evaluate/bake';
 import { makeStageProgram } from '@/core/evaluate/stage-program';
-import { getModelScale } from '@/core/evaluate/session';
+import { getModelScale } from '@/core/evaluate/map-demands';
 import { Builder } from '@/core/ir/builder';
 import { mixBits } from '@/core/ir/library/hash';
 import { seededRandom } from '@/core/base/random';

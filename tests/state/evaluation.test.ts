@@ -154,6 +154,7 @@ describe('the evaluation', () => {
       ['node.unknown-type', 'a'],
       ['node.unknown-type', 'b'],
       ['node.unknown-type', 'c'],
+      ['network.no-surface', undefined],
     ]);
     edit(() => network);
     await calm();
@@ -196,13 +197,13 @@ describe('the evaluation', () => {
 
   it('finds what is under the pointer', async () => {
     const { evaluation } = open();
-    expect(await evaluation.pick([0, 1, 0], [0, -1, 0])).toBeNull();
+    expect(await evaluation.questions.pick([0, 1, 0], [0, -1, 0])).toBeNull();
     await evaluation.show('demo-tile', 'Tile');
     await until(() => evaluation.counts.evaluations > 0, 'results');
-    const hit = await evaluation.pick([0.05, 1, 0.05], [0, -1, 0]);
+    const hit = await evaluation.questions.pick([0.05, 1, 0.05], [0, -1, 0]);
     expect(hit?.kind).toBe('colour');
     expect(hit?.place[1]).toBeCloseTo(0, 1);
-    expect(await evaluation.pick([0, 5, 0], [0, 1, 0])).toBeNull();
+    expect(await evaluation.questions.pick([0, 5, 0], [0, 1, 0])).toBeNull();
   });
 
   it('says which model cannot be shown, and shows it when asked again later', async () => {

@@ -149,6 +149,9 @@ export class FakeStage implements StageFeed {
       setAppearance: ({ opacityMode }) => {
         this.note(`${name} appearance ${opacityMode}`);
       },
+      setKnown: (isKnown) => {
+        if (!isKnown) this.note(`${name} unknown`);
+      },
       setShadow: (opacity) => {
         this.note(`${name} shadow ${opacity === null ? 'whole' : String(opacity.size)}`);
       },

@@ -1,3 +1,4 @@
+import type { FillResult } from '@/core/evaluate/fill';
 import { AppError } from '@/core/base/diagnostic';
 import { buffersOfFill, joinFill } from '@/state/fill-parts';
 import { reconcileTaps } from '@/state/reconcile-taps';
@@ -7,6 +8,7 @@ import type { TapResult } from '@/core/evaluate/tap-results';
 const tap = (key: string, shade: number, maximum = 1): TapResult => ({
   key,
   kind: 'scalar',
+  isKnown: true,
   histogram: Uint32Array.of(1, 2),
   picture: { width: 1, height: 1, pixels: Uint8ClampedArray.of(shade, shade, shade, 255) },
   statistics: {
@@ -40,8 +42,9 @@ describe('results of all nodes', () => {
 });
 
 describe('values shared out over workers', () => {
-  const part = (...lanes: number[][]): { kind: 'colour'; lanes: Float32Array<ArrayBuffer>[] } => ({
+  const part = (...lanes: number[][]): FillResult => ({
     kind: 'colour',
+    isKnown: true,
     lanes: lanes.map((lane) => Float32Array.from(lane)),
   });
   it('are put together in the order of their points; a lane that none gave stays empty', () => {

@@ -1,4 +1,3 @@
-import type { ResultKey } from '../base/ids';
 import { describePorts, findNodeDefinition } from '../compile/catalogue';
 import type { CompiledNetwork } from '../compile/compile';
 import { outputQuantity } from '../compile/quantities';
@@ -11,11 +10,9 @@ import { idleAdvice } from './idle';
 import { listPlaces, pathTo } from './places';
 import type { NodePlace } from './places';
 import { readsOf } from './reads';
+import type { RangeLookup } from './reads';
 import { cutAdvice, generalAdvice } from './values';
 import { beforeLimit } from './watched';
-
-/** Finds the range of a result by its key; null where it was not measured. */
-export type RangeLookup = (key: ResultKey) => ValueRange | null;
 
 const FOLLOWS = {
   camera: {

@@ -1,3 +1,4 @@
+import type { ResultKey } from '../base/ids';
 import { own } from '../base/own';
 import { chosenOptions, findNodeDefinition } from '../compile/catalogue';
 import { listLights } from '../compile/lights';
@@ -5,10 +6,12 @@ import { orderedStops, stopPlaces } from '../compile/ramp-rows';
 import { getInputValue, rampModes } from '../compile/uniforms';
 import { isRamp, isTriple } from '../graph/document';
 import { arrivingKey, outputKey } from '../graph/result-key';
-import type { AdviceReads } from '../nodes/advice';
-import type { RangeLookup } from './advise';
+import type { AdviceReads, ValueRange } from '../nodes/advice';
 import { isDriven, pathTo } from './places';
 import type { NodePlace } from './places';
+
+/** Finds the range of a result by its key; null where it was not measured. */
+export type RangeLookup = (key: ResultKey) => ValueRange | null;
 
 /** What a node may look at to advise on itself. */
 export function readsOf(place: NodePlace, lookup: RangeLookup): AdviceReads {

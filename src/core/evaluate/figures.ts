@@ -72,7 +72,9 @@ export class FigureReader {
     if (this.kept?.key !== key)
       this.kept = { key, session: new EvaluationSession({ surface: false, taps: keys }) };
     const { session } = this.kept;
-    const lanes = session.evaluate(document, model.mesh, model.uniform, model.maps);
+    const lanes = session.evaluate(document, model.mesh, model.uniform, model.maps, {
+      isExact: true,
+    });
     return session.prepare(document).slots.map(({ key: output, kind, first, lanes: width }) => {
       const names = CHANNELS[kind];
       const channels = lanes

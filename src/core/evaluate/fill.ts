@@ -1,4 +1,4 @@
-import type { ModelId, ResultKey } from '../base/ids';
+import type { ImageHash, ModelId, ResultKey } from '../base/ids';
 import type { CompanionFrame } from '../compile/model-scale';
 import type { NetworkDocument, ValueKind } from '../graph/document';
 import { pointsAt } from '../mesh/sample-points';
@@ -19,6 +19,8 @@ export interface FillRequest {
   readonly model: ModelId;
   readonly document: NetworkDocument;
   readonly pin: ResultKey | null;
+  /** Images that are on their way: what depends on them is not known yet. */
+  readonly waiting?: readonly ImageHash[];
   /** The name of the points; its first word names the place they are cached in. */
   readonly version: string;
   readonly triangles: Uint32Array;
@@ -28,6 +30,8 @@ export interface FillRequest {
 /** Lanes of a result, one value a point in each; the buffers are the caller's to transfer. */
 export interface FillResult {
   readonly kind: ValueKind;
+  /** Whether all that it depends on is there; else the lanes mean nothing. */
+  readonly isKnown: boolean;
   readonly lanes: readonly Float32Array<ArrayBuffer>[];
 }
 
@@ -74,7 +78,8 @@ export class StageFiller {
       wanted: pin === null && !isWhole ? PLAIN_LANES : undefined,
       frame,
     });
-    return { kind: compiled.slots[0]?.kind ?? 'scalar', lanes };
+    const isKnown = session.unknown(document, model.mesh, model.maps, request).size === 0;
+    return { kind: compiled.slots[0]?.kind ?? 'scalar', isKnown, lanes };
   }
 
   /** A model left the stage. @returns whether anything was cached for it */

@@ -146,7 +146,9 @@ export function rayOntoValue(
   value: number,
 ): PointedRay | null {
   const session = new EvaluationSession({ surface: false, taps: [key], antialias: [] });
-  const [lane] = session.evaluate(document, model.mesh, model.uniform, model.maps);
+  const [lane] = session.evaluate(document, model.mesh, model.uniform, model.maps, {
+    isExact: true,
+  });
   let [nearest, found] = [Infinity, -1];
   lane?.forEach((each, k) => {
     const apart = Math.abs(each - value);

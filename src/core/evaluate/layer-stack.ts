@@ -84,7 +84,7 @@ function seenParts(
   const session = new EvaluationSession({ surface: false, taps: keys, antialias: [] });
   // What an amount leaves of a layer is counted here; its own coverage is that of all of it.
   const whole = layers.reduce((now, layer) => setAmount(now, board, layer, null), document);
-  const lanes = session.evaluate(whole, model.mesh, points, model.maps);
+  const lanes = session.evaluate(whole, model.mesh, points, model.maps, { isExact: true });
   const kept = new Map(
     getNetwork(document, board).nodes.map(({ id, amount = 1 }) => [id as string, amount]),
   );

@@ -49,7 +49,7 @@ export function pickPoint(
     antialias: [],
   });
   const slot = session.prepare(document).slots[0];
-  const lanes = session.evaluate(document, mesh, points, model.maps);
+  const lanes = session.evaluate(document, mesh, points, model.maps, { isExact: true });
   const [start, count] = pin === null ? [0, 3] : [slot?.first ?? 0, slot?.lanes ?? 0];
   return {
     place: first(points.positions),

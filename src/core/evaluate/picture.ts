@@ -42,6 +42,23 @@ export function paintValues(
   return picture;
 }
 
+/** Two neutral greys that take turns where nothing is known yet, sRGB bytes. */
+export const UNKNOWN_GREYS = [92, 138] as const;
+/** Stripes of a picture that shows nothing yet, across its diagonal. */
+const STRIPES = 12;
+
+/** Where something will be seen of which nothing is known yet: hatched. */
+export function paintUnknown(seen: VisiblePoints): Picture {
+  const picture = blank(seen);
+  const width = Math.max(2, (seen.width + seen.height) / STRIPES);
+  for (const pixel of seen.pixels) {
+    const across = (pixel % seen.width) + Math.floor(pixel / seen.width);
+    const grey = UNKNOWN_GREYS[Math.floor((2 * across) / width) % 2] ?? 0;
+    picture.pixels.set([grey, grey, grey, 255], pixel * 4);
+  }
+  return picture;
+}
+
 /** A finished surface as a scene lights each of its points. `lanes` as SURFACE_LANES. */
 export function paintSurface(
   seen: VisiblePoints,

@@ -66,7 +66,7 @@ export class PointExplainer {
     const each = rays.flatMap((ray) => {
       const found = meet(model, ray);
       if (!found) return [];
-      const lanes = session.evaluate(whole, model.mesh, found.at, model.maps);
+      const lanes = session.evaluate(whole, model.mesh, found.at, model.maps, { isExact: true });
       return [measureShares(document, valuesByKey(compiled, lanes), 1)];
     });
     return each.length === 0 ? null : beside(each);
@@ -108,7 +108,7 @@ export class PointExplainer {
     const each = rays.flatMap((ray, k) => {
       const found = meet(model, ray);
       if (!found) return [];
-      const lanes = session.evaluate(document, model.mesh, found.at, model.maps);
+      const lanes = session.evaluate(document, model.mesh, found.at, model.maps, { isExact: true });
       const point = { ...found.point, ray: k };
       return [{ point, ...readExplanation(document, compiled, lanes) }];
     });

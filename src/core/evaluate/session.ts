@@ -1,12 +1,14 @@
-import type { LaneName } from '../base/ids';
+import { AppError } from '../base/diagnostic';
+import type { ImageHash, LaneName, ResultKey } from '../base/ids';
 import { parseLaneName } from '../base/lane-name';
-import { arrivingKey } from '../graph/result-key';
 import { WasmRunner } from '../backends/wasm/runner';
-import { compileNetwork, mapDemands, uniformsFor } from '../compile/compile';
+import { compileNetwork, uniformsFor } from '../compile/compile';
+import { demandsOf, getModelScale } from './map-demands';
+import type { DetailRequest, ResolvedDemand } from './map-demands';
+import { dependentKeys } from './unknown-results';
 import { structureKey } from '../compile/structure';
-import type { CompileRequest, CompiledNetwork, MapDemand } from '../compile/compile';
+import type { CompileRequest, CompiledNetwork } from '../compile/compile';
 import type { ModelScale, CompanionFrame } from '../compile/model-scale';
-import { feedingText } from '../compile/feeding';
 import { bindImages, imageDemands } from '../compile/images';
 import type { ImageSource } from '../compile/images';
 import type { NetworkDocument } from '../graph/document';
@@ -14,26 +16,12 @@ import { threadImages } from './image-store';
 import { splitLanes } from '../mesh/lanes';
 import type { MeshMap } from '../mesh/mesh-map';
 import type { SamplePoints } from '../mesh/sample-points';
-import type { MeshFacts } from '../mesh/mesh-facts';
 import type { SurfaceMesh } from '../mesh/surface-mesh';
-import { mapDefinition, mapKey, measuredBy, resolveMapSettings } from '../mesh/analysis';
+import { mapKey } from '../mesh/analysis';
 import type { DetailSource, MapSettings } from '../mesh/analysis';
 
 /** Provides a mesh map by its settings; undefined while there is none. */
 export type MapSource = (settings: MapSettings, detail?: DetailSource) => MeshMap | undefined;
-
-/** Whose arriving normals a map is measured by: a result key (`path<input`) of a document. */
-export interface DetailRequest {
-  readonly document: NetworkDocument;
-  readonly key: string;
-  readonly frame?: CompanionFrame;
-}
-/** A map a network reads on a model; `field` is what its program calls it. */
-export interface ResolvedDemand {
-  readonly field: string;
-  readonly resolved: MapSettings;
-  readonly detail?: DetailRequest;
-}
 
 /** A map with those that must be finished before it. */
 export interface NestedDemand extends ResolvedDemand {
@@ -45,6 +33,8 @@ interface EvaluationExtras {
   /** The outputs that are wanted; all where left out. */
   readonly wanted?: ReadonlySet<number> | undefined;
   readonly frame?: CompanionFrame | undefined;
+  /** Whether to refuse where a map is not measured yet, or measured with other settings. */
+  readonly isExact?: boolean;
   /** Attributes the model does not have itself: lanes by their names, a number for each point. */
   readonly attributes?: ReadonlyMap<LaneName, Float32Array<ArrayBuffer>> | undefined;
 }
@@ -114,17 +104,19 @@ export class EvaluationSession {
   /**
    * Evaluates points of a mesh. Returns one array per program output; an empty one for those not
    * `wanted`.
+   * @throws AppError `values.unknown` where exact values are asked for that are not known yet
    */
   evaluate(
     document: NetworkDocument,
     mesh: SurfaceMesh,
     points: SamplePoints,
     source: MapSource,
-    { wanted, frame, attributes }: EvaluationExtras = {},
+    { wanted, frame, attributes, isExact = false }: EvaluationExtras = {},
   ): readonly Float32Array<ArrayBuffer>[] {
     const compiled = this.prepare(document);
     const scale = withAttributes(getModelScale(mesh, frame), attributes);
     const uniforms = uniformsFor(compiled, document, scale);
+    if (isExact) this.refuseUnknown(document, mesh, source, frame);
     const maps = new Map<string, MeshMap>();
     for (const demand of demandsOf(compiled, uniforms, mesh, document, frame)) {
       const map =
@@ -140,6 +132,47 @@ export class EvaluationSession {
     const lanes = splitLanes(mesh, points, maps);
     const given = attributes ? (name: string) => attributes.get(name) ?? lanes(name) : lanes;
     return this.run(uniforms, given, points.count, wanted);
+  }
+
+  /**
+   * What depends on a map that was never measured or on an image that is on its way: nothing is
+   * known of it yet. The keys of its results.
+   * @param waiting hashes of images that are on their way
+   */
+  unknown(
+    document: NetworkDocument,
+    mesh: SurfaceMesh,
+    source: MapSource,
+    { frame, waiting = [] }: { frame?: CompanionFrame; waiting?: readonly ImageHash[] } = {},
+  ): ReadonlySet<ResultKey> {
+    const compiled = this.prepare(document);
+    const fields = this.demands(document, mesh, frame).flatMap(({ field, resolved }) =>
+      source(resolved) || this.lastMap(field, mesh) ? [] : [field],
+    );
+    const images =
+      waiting.length === 0
+        ? []
+        : imageDemands(compiled.imageSlots, document)
+            .filter(({ hash }) => waiting.includes(hash))
+            .map(({ slot }) => slot);
+    return dependentKeys(compiled, fields, images);
+  }
+
+  private refuseUnknown(
+    document: NetworkDocument,
+    mesh: SurfaceMesh,
+    source: MapSource,
+    frame: CompanionFrame | undefined,
+  ): void {
+    const missing = this.demands(document, mesh, frame).filter(({ resolved }) => !source(resolved));
+    const fields = missing.map(({ field }) => field);
+    if (dependentKeys(this.prepare(document), fields, []).size === 0) return;
+    throw new AppError(
+      'values.unknown',
+      'What this depends on is still being measured on the model.',
+      'Ask again when the measuring has ended.',
+      { kept: 'Your work is kept.' },
+    );
   }
 
   /** Until a map with new settings is measured, the one before stands in for it. */
@@ -162,49 +195,6 @@ export class EvaluationSession {
     this.program.run(lanes, count, outputs);
     return outputs;
   }
-}
-
-/** @param frame where a companion stands; when it is not the current one */
-export const getModelScale = (
-  {
-    size,
-    minimum,
-    extent,
-    attributes,
-  }: Pick<MeshFacts, 'size' | 'minimum' | 'extent' | 'attributes'>,
-  frame?: CompanionFrame,
-): ModelScale => ({ size, minimum, extent, attributes, ...(frame ? { frame } : {}) });
-
-function demandsOf(
-  compiled: CompiledNetwork,
-  uniforms: Float32Array,
-  mesh: SurfaceMesh,
-  document: NetworkDocument,
-  frame?: CompanionFrame,
-): readonly ResolvedDemand[] {
-  return mapDemands(compiled, uniforms).flatMap((demand) =>
-    resolve(demand, mesh, { document, ...(frame ? { frame } : {}) }),
-  );
-}
-
-function resolve(
-  { field, kind, settings, choices, detail }: MapDemand,
-  mesh: SurfaceMesh,
-  source: Omit<DetailRequest, 'key'>,
-): readonly ResolvedDemand[] {
-  const resolved = resolveMapSettings(kind, settings, choices, mesh.size);
-  const definition = mapDefinition(kind);
-  if (definition.isNothing?.(resolved)) return [];
-  if (!detail || !definition.takesDetail) return [{ field, resolved }];
-  const frame = source.frame ? JSON.stringify(source.frame) : '';
-  const text = feedingText(source.document, detail.path, detail.input) + frame;
-  return [
-    {
-      field,
-      resolved: measuredBy(resolved, text),
-      detail: { ...source, key: arrivingKey(detail.path, detail.input) },
-    },
-  ];
 }
 
 /**

@@ -69,7 +69,10 @@ export function strongestValues(
   const view = normalise([eye[0] - x, eye[1] - y, eye[2] - z]);
   const shown = ({ path, node, input }: ValuePlace, value: InputValue): Vec3 => {
     const set = setValue(document, boardAt(document, path), node, input, value);
-    const surface = sampleSurface(session.evaluate(set, model.mesh, at, model.maps), 0);
+    const surface = sampleSurface(
+      session.evaluate(set, model.mesh, at, model.maps, { isExact: true }),
+      0,
+    );
     return displayColour(shadePoint(surface, view, lit), surface.unlit, false);
   };
   return listPlaces(document, [], document.network)

@@ -1,4 +1,4 @@
-import type { ModelId, NodeId, ResultKey } from '../base/ids';
+import type { ImageHash, ModelId, NodeId, ResultKey } from '../base/ids';
 import type { CompiledNetwork } from '../compile/compile';
 import type { ImageReading } from '../compile/images';
 import { findNode, getInputValue } from '../compile/uniforms';
@@ -11,7 +11,7 @@ import { boardTaps } from './board-taps';
 import type { Camera } from './camera';
 import { sceneLighting } from './lighting';
 import type { LoadedModel } from './loaded-model';
-import { paintSurface, paintValues } from './picture';
+import { paintSurface, paintUnknown, paintValues } from './picture';
 import type { Picture } from './picture';
 import { EvaluationSession, withNested } from './session';
 import type { NestedDemand } from './session';
@@ -22,7 +22,12 @@ import type { Statistics } from './statistics';
 export interface TapResult {
   readonly key: ResultKey;
   readonly kind: ValueKind;
-  /** Over points spread evenly over the model; null for a surface. */
+  /**
+   * Whether all that it depends on is there; until then its picture is hatched, and there are no
+   * figures.
+   */
+  readonly isKnown: boolean;
+  /** Over points spread evenly over the model; null for a surface, and while it is not known. */
   readonly statistics: Statistics | null;
   readonly picture: Picture;
   /** Of scalars only. */
@@ -41,6 +46,8 @@ export interface EvaluationRequest {
   readonly camera: Camera;
   /** Side of the pictures, pixels. */
   readonly size: number;
+  /** Images that are on their way: what depends on them is not known yet. */
+  readonly waiting?: readonly ImageHash[];
 }
 /** The results, and what the network needs of maps, images and the stage. */
 export interface EvaluationResult {
@@ -51,7 +58,10 @@ export interface EvaluationResult {
   readonly compilations: number;
   /** What travels on the board; null while it is as it was told before. */
   readonly ports: BoardPorts | null;
-  /** What the finished surface needs of the stage; null where that was not asked for. */
+  /**
+   * What the finished surface needs of the stage; null where that was not asked for, and while it
+   * is not known.
+   */
   readonly appearance: Appearance | null;
 }
 
@@ -137,8 +147,10 @@ export class TapEvaluator {
 
   private appearance(
     model: LoadedModel,
-    { document, camera, size }: Pick<EvaluationRequest, 'document' | 'camera' | 'size'>,
-  ): Appearance {
+    request: Pick<EvaluationRequest, 'document' | 'camera' | 'size' | 'waiting'>,
+  ): Appearance | null {
+    const { document, camera, size } = request;
+    if (this.surface.unknown(document, model.mesh, model.maps, request).size > 0) return null;
     const { spread } = model.see(camera, size);
     const lanes = this.surface.evaluate(document, model.mesh, spread, model.maps);
     return computeAppearance(lanes.slice(0, SURFACE_LANES.length));
@@ -146,8 +158,9 @@ export class TapEvaluator {
 
   private describe(
     model: LoadedModel,
-    { document, taps, camera, size }: Omit<EvaluationRequest, 'model'>,
+    request: Omit<EvaluationRequest, 'model'>,
   ): TapResult[] {
+    const { document, taps, camera, size } = request;
     const { session } = this.sessionFor(taps);
     const compiled = session.prepare(document);
     const asked = new Set(taps);
@@ -158,21 +171,25 @@ export class TapEvaluator {
     const { points: seen, spread } = model.see(camera, size);
     const shown = session.evaluate(document, model.mesh, seen.points, model.maps, { wanted });
     const figures = session.evaluate(document, model.mesh, spread, model.maps, { wanted });
+    const unknown = session.unknown(document, model.mesh, model.maps, request);
     const lighting = once(() => sceneLighting(document, model.analysis, seen.points));
     return slots.map(({ key, kind, first, lanes }) => {
       const [seenLanes = [], spreadLanes = []] = [shown, figures].map((all) =>
         all.slice(first, first + lanes),
       );
-      const isSurface = kind === 'surface';
+      const isKnown = !unknown.has(key);
       return {
         key,
         kind,
-        picture: isSurface
-          ? paintSurface(seen, seenLanes, lighting())
-          : paintValues(seen, seenLanes, kind === 'colour'),
-        statistics: isSurface ? null : describeValues(spreadLanes),
+        isKnown,
+        picture: !isKnown
+          ? paintUnknown(seen)
+          : kind === 'surface'
+            ? paintSurface(seen, seenLanes, lighting())
+            : paintValues(seen, seenLanes, kind === 'colour'),
+        statistics: kind === 'surface' || !isKnown ? null : describeValues(spreadLanes),
         histogram:
-          kind === 'scalar'
+          kind === 'scalar' && isKnown
             ? histogram(
                 spreadLanes[0] ?? new Float32Array(),
                 HISTOGRAM_BINS,

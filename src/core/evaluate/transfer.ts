@@ -76,13 +76,16 @@ export class TransferMeter {
     const { chain, source, replaced } = this.prepare(document, from, to);
     if (chain.length === 0) return null;
     const { few, many } = this.points(model);
-    const [arrives = new Float32Array(0)] = source.evaluate(document, model.mesh, many, maps);
+    const [arrives = new Float32Array(0)] = source.evaluate(document, model.mesh, many, maps, {
+      isExact: true,
+    });
     const x = rangeOf(arrives);
     const lane = new Float32Array(few.count);
     for (let k = 0; k < few.count; k++) lane[k] = x[k % STEPS] ?? 0;
     const stand = replaceOutput(document, from);
     const lanes = replaced.evaluate(stand, model.mesh, few, maps, {
       attributes: new Map([[STAND_IN_LANE, lane]]),
+      isExact: true,
     });
     const { slots } = replaced.prepare(stand);
     const of = (key: ResultKey): readonly Float32Array[] => {

@@ -72,8 +72,8 @@ const partNote = (dial: Dial, idle: readonly string[]): GroupNote => ({
   code: 'dial-part',
   tone: 'fault',
   message:
-    `Of “${dial.name}” ${idle.join(' and ')} ${idle.length > 1 ? 'change' : 'changes'} nothing on ` +
-    'any model: a number would do.',
+    `Of “${dial.name}” ${idle.join(' and ')} ${idle.length > 1 ? 'change' : 'changes'} ` +
+    'nothing on any model: a number would do.',
   dial: dial.id,
 });
 
@@ -105,8 +105,8 @@ const weakNote = (dial: Dial): GroupNote => ({
   code: 'dial-weak',
   tone: 'fault',
   message:
-    `“${dial.name}” changes what goes out by less than a thousandth over its whole slider: nobody ` +
-    'will see it.',
+    `“${dial.name}” changes what goes out by less than a thousandth over its whole slider: ` +
+    'nobody will see it.',
   dial: dial.id,
 });
 

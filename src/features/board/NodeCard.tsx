@@ -182,6 +182,7 @@ function CardPicture({ node, title, outputKey, isPinned, findings }: PictureProp
           {waitingWords}
         </span>
       )}
+      <OlderMark nodeId={node.id} />
       <PinButton title={title} outputKey={outputKey} isPinned={isPinned} />
       <CardMarks
         advice={advice}
@@ -190,6 +191,21 @@ function CardPicture({ node, title, outputKey, isPinned, findings }: PictureProp
         amount={node.amount ?? 1}
       />
     </div>
+  );
+}
+
+/** A picture of a state before says so while the next one is computed. */
+function OlderMark({ nodeId }: { readonly nodeId: string }) {
+  const isOlder = useResults((state) => state.older.has(nodeId));
+  if (!isOlder) return null;
+  return (
+    <span
+      role="img"
+      aria-label="older than the material"
+      title="This picture is older than the material; the next one is being computed."
+      className="older-mark absolute inset-x-0 top-0 h-[5px]"
+      data-testid="older-card"
+    />
   );
 }
 
@@ -216,7 +232,14 @@ const PinButton = memo(function PinButton({ title, outputKey, isPinned }: PinPro
 });
 
 function CardRange({ outputKey }: { readonly outputKey: string | null }) {
-  const statistics = useTap(outputKey)?.statistics;
+  const tap = useTap(outputKey);
+  if (tap?.isKnown === false)
+    return (
+      <div className="h-[18px] px-1.5 text-[10px] leading-[14px] text-soft" data-testid="not-known">
+        not known yet
+      </div>
+    );
+  const statistics = tap?.statistics;
   if (!statistics) return <div className="h-[18px]" />;
   return (
     <div

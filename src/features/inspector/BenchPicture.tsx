@@ -65,6 +65,11 @@ export function BenchPicture({ node, outputs }: Props) {
           );
         })}
       </div>
+      {tap?.isKnown === false ? (
+        <p className="mt-1 text-[11px] text-soft">
+          Not known yet: what it depends on is being measured or fetched.
+        </p>
+      ) : null}
       {tap?.statistics ? (
         <Distribution statistics={tap.statistics} histogram={tap.histogram} />
       ) : null}

@@ -8,7 +8,7 @@ import { percent } from '@/core/nodes/advice';
 import { select } from '@/state/editing';
 import type { Evaluation } from '@/state/evaluation';
 import { readSharePictures, readShares } from '@/state/surface-shares';
-import { useDocument, useView } from '@/state/use-stores';
+import { useDocument, useMeasuring, useView } from '@/state/use-stores';
 import { PictureCanvas } from '@/ui/PictureCanvas';
 
 interface Props {
@@ -32,6 +32,7 @@ const NONE: Shown = { shares: [], pictures: [] };
 function useShares(evaluation: Evaluation): Shown {
   const document = useDocument((state) => state.document);
   const camera = useView((state) => state.camera);
+  const isMeasuring = useMeasuring(({ progress }) => progress !== null);
   const [shown, setShown] = useState(NONE);
   useEffect(() => {
     let isLate = false;
@@ -51,7 +52,7 @@ function useShares(evaluation: Evaluation): Shown {
       isLate = true;
       clearTimeout(timer);
     };
-  }, [evaluation, document, camera]);
+  }, [evaluation, document, camera, isMeasuring]);
   return shown;
 }
 

@@ -46,7 +46,7 @@ function useSeen(
     if (!isNeeded) return;
     let isLate = false;
     const timer = setTimeout(() => {
-      evaluation.seeValues(key, GRID).then(
+      evaluation.questions.seeValues(key, GRID).then(
         (found) => {
           if (!isLate) setSeen(found);
         },

@@ -30,7 +30,7 @@ export function PickPrompt({
   const picking = useView((state) => state.picking);
   const [answer, setAnswer] = useState('');
   useClickOnModel(host, picking !== null, renderer, (from, towards) => {
-    evaluation
+    evaluation.questions
       .pick(from, towards)
       .then((picked) => {
         const refused = picked

@@ -3,7 +3,7 @@ import { listLights } from '@/core/compile/lights';
 import { DEFAULT_SURROUNDINGS } from '@/core/graph/document';
 import { commit } from '@/state/editing';
 import type { Evaluation } from '@/state/evaluation';
-import { useDocument, useMeasuring, useResults, useView } from '@/state/use-stores';
+import { useDocument, useMeasuring, useResults, useStage, useView } from '@/state/use-stores';
 import { StageProblem } from './StageProblem';
 
 interface Props {
@@ -17,7 +17,7 @@ export function StageNotes({ evaluation, failure }: Props) {
   return (
     <>
       <MeasuringNote evaluation={evaluation} />
-      {failure === null && problem === null ? <FirstNote /> : null}
+      {failure === null && problem === null ? <AgeNote /> : null}
     </>
   );
 }
@@ -75,7 +75,7 @@ function MeasuringNote({ evaluation }: Pick<Props, 'evaluation'>) {
       role="status"
       data-testid="measuring-stopped"
     >
-      Measuring was stopped: masks show their first look.{' '}
+      Measuring was stopped: masks show their first look, or stay hatched.{' '}
       <button
         type="button"
         className="underline"
@@ -121,18 +121,26 @@ function DarkNote() {
   );
 }
 
-/** The first surface of a large material takes a while; the stage is empty until it is there. */
-function FirstNote() {
-  const isThere = useResults((state) => state.appearance !== null);
-  const isPinned = useView((state) => state.pin !== null);
-  if (isThere || isPinned) return null;
+/**
+ * What is drawn is not the material as it is now: hatched as long as nothing was drawn of it, else
+ * marked, and after a second with how long it takes.
+ */
+function AgeNote() {
+  const hasDrawn = useStage((state) => state.hasDrawn);
+  const age = useStage((state) => state.pictureAge);
+  const seconds = useStage((state) => state.pictureSeconds);
+  if (hasDrawn && age === 'current') return null;
+  const words = hasDrawn ? 'The picture is older than the material' : 'Nothing is drawn yet';
   return (
-    <p
+    <div
       role="status"
-      className="scaled absolute bottom-8 left-2 text-[12px]"
-      data-testid="first-surface"
+      className="absolute bottom-8 left-2 text-[12px]"
+      data-testid={hasDrawn ? 'older-picture' : 'first-surface'}
     >
-      The surface is being computed for the first time …
-    </p>
+      <span className="older-mark mr-1.5 inline-block h-[9px] w-[18px]" aria-hidden />
+      <span className="scaled">
+        {words}; it is being computed{age === 'late' ? `, ${String(seconds)} s` : ''} …
+      </span>
+    </div>
   );
 }

@@ -75,7 +75,7 @@ export class BufferFiller {
   constructor(
     private readonly renderer: THREE.WebGLRenderer,
     private readonly source: FillSource,
-    private readonly onFilled: (kind: ValueKind) => void,
+    private readonly onFilled: (kind: ValueKind, isKnown: boolean) => void,
     private readonly isResting: boolean,
   ) {
     this.target = new THREE.WebGLRenderTarget(1, 1, {
@@ -249,7 +249,7 @@ export class BufferFiller {
     this.write(visible, result);
     for (const texture of this.inUse) texture.needsUpdate = true;
     this.isFilled = true;
-    this.onFilled(result.kind);
+    this.onFilled(result.kind, result.isKnown);
   }
 
   private write({ pixels, step }: Visible, { kind, lanes }: FillResult): void {

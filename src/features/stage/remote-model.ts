@@ -23,6 +23,7 @@ export const stageProblem = (error: unknown): Problem => ({
 export class RemoteModel implements ModelFeed {
   private readonly maps = new Map<string, Float32Array>();
   private readonly images = new Map<number, Float32Array>();
+  private isKnown = true;
 
   constructor(
     private readonly name: string,
@@ -50,6 +51,11 @@ export class RemoteModel implements ModelFeed {
     if (this.maps.get(field) === map.data) return;
     this.maps.set(field, map.data);
     this.send(this.remote.setMap(this.name, field, map));
+  }
+  setKnown(isKnown: boolean): void {
+    if (this.isKnown === isKnown) return;
+    this.isKnown = isKnown;
+    this.send(this.remote.setKnown(this.name, isKnown));
   }
   setImage(slot: number, sheet: ImageAtlas): void {
     if (this.images.get(slot) === sheet.data) return;

@@ -14,12 +14,12 @@ import { BufferCopy } from './buffer-copy';
 import { BufferFiller } from './buffer-filler';
 import type { StageTrial } from './stage-events';
 import { stageGeometry } from './stage-geometry';
-import { ALL_CHANNELS, READINGS, makeClayValueMaterial, makeFlatMaterial } from './stage-materials';
 import type { LookUniforms } from './stage-materials';
 import type { StageGround } from './stage-ground';
 import { makeSurfaceTarget } from './stage-textures';
 import { SurfaceShading } from './surface-shading';
 import type { StageLook } from '@/state/stores';
+import { ValueMaterials } from './value-materials';
 import { ModelProgram } from '@/features/stage/model-program';
 
 /** Clay is opaque and does nothing but reflect. */
@@ -62,10 +62,10 @@ export class StageModel {
   private readonly copy: BufferCopy | null;
   private readonly shading: SurfaceShading;
   private readonly shadow: CastShadow;
-  private readonly flatMaterial: THREE.ShaderMaterial;
-  private readonly clayMaterial: THREE.MeshStandardMaterial;
-  private readonly shownAs = { isColour: { value: false }, channel: { value: ALL_CHANNELS } };
-  private chosenChannel = ALL_CHANNELS;
+  private readonly values: ValueMaterials;
+  /** Whether all is there that the workers' picture depends on, and that the program's does. */
+  private isFillKnown = true;
+  private isProgramKnown = true;
   /** Told of the surface when another model comes. */
   onGeometry: ((geometry: THREE.BufferGeometry) => void) | null = null;
   private appearance: Appearance | null = null;
@@ -80,7 +80,8 @@ export class StageModel {
     fill: FillSource,
   ) {
     this.target = makeSurfaceTarget(view.targets);
-    const filled = (kind: ValueKind): void => {
+    const filled = (kind: ValueKind, isKnown: boolean): void => {
+      this.isFillKnown = isKnown;
       this.useKind(kind);
       view.invalidate();
     };
@@ -98,8 +99,7 @@ export class StageModel {
     const hasProgram = view.mode === 'program';
     this.copy = hasProgram ? new BufferCopy(this.filler.textures.slice(0, view.targets)) : null;
     const textures = hasProgram ? this.target.textures : this.filler.textures;
-    this.flatMaterial = makeFlatMaterial(textures[0] as THREE.Texture, this.shownAs);
-    this.clayMaterial = makeClayValueMaterial(textures[0] as THREE.Texture, this.shownAs);
+    this.values = new ValueMaterials(textures[0] as THREE.Texture);
     this.programScene.add(this.programMesh);
     this.shadedMesh.castShadow = this.shadedMesh.receiveShadow = true;
     this.shadow = new CastShadow(this.shadedMesh);
@@ -124,8 +124,7 @@ export class StageModel {
     this.copy?.close();
     this.shading.close();
     this.shadow.close();
-    this.flatMaterial.dispose();
-    this.clayMaterial.dispose();
+    this.values.close();
   }
 
   get isBusy(): boolean {
@@ -142,11 +141,24 @@ export class StageModel {
   }
   /** Whether it is shown in light, not a value flat. */
   get isShaded(): boolean {
-    return this.isReady && (this.kind === 'surface' || this.looks === 'clay');
+    return this.isReady && !this.isUnknown && (this.kind === 'surface' || this.looks === 'clay');
   }
   /** Whether the workers fill the picture: always, or while no program of this network runs. */
   private get isFilling(): boolean {
     return this.view.mode === 'workers' || !this.program.isCurrent;
+  }
+
+  /** Whether it waits for a map, an image, or what its surface needs: no look may be shown. */
+  private get isUnknown(): boolean {
+    if (this.kind === 'surface' && this.appearance === null) return true;
+    return !(this.isFilling ? this.isFillKnown : this.isProgramKnown);
+  }
+
+  /** Whether the maps and images that the program reads are there. */
+  setKnown(isKnown: boolean): void {
+    this.isProgramKnown = isKnown;
+    this.useKind(this.kind);
+    this.view.invalidate();
   }
 
   resize(width: number, height: number): void {
@@ -172,6 +184,7 @@ export class StageModel {
 
   setAppearance(appearance: Appearance): void {
     this.appearance = appearance;
+    this.useKind(this.kind);
     if (this.view.trial?.isResting) return;
     const size = (this.model?.size ?? 1) * this.shadedMesh.scale.x;
     if (this.looks === 'clay')
@@ -182,39 +195,30 @@ export class StageModel {
 
   setLook(look: StageLook, stretch: readonly [number, number]): void {
     this.looks = look;
-    const isStretched = look === 'exaggerated' || look === 'signed';
-    (this.flatMaterial.uniforms['stretch']?.value as THREE.Vector2).set(
-      ...(isStretched ? stretch : ([0, 1] as const)),
-    );
-    const reading = this.flatMaterial.uniforms['reading'];
-    if (reading)
-      reading.value = look === 'limits' || look === 'signed' ? READINGS[look] : READINGS.plain;
+    this.values.setLook(look, stretch);
     if (this.appearance) this.setAppearance(this.appearance);
     this.useKind(this.kind);
   }
 
   /** The channel of a flat value that is shown, as grey; null for all of them. */
   setChannel(channel: number | null): void {
-    this.chosenChannel = channel ?? ALL_CHANNELS;
+    this.values.setChannel(channel);
     this.useKind(this.kind);
   }
 
   /** Whether there are shadows at all changed. */
   shadowsChanged(): void {
     this.shading.material.needsUpdate = true;
-    this.clayMaterial.needsUpdate = true;
+    this.values.shadowsChanged();
   }
 
   private useKind(kind: ValueKind): void {
     this.kind = kind;
-    this.shadedMesh.material =
-      kind === 'surface'
+    this.shadedMesh.material = this.isUnknown
+      ? this.values.unknown
+      : kind === 'surface'
         ? this.shading.material
-        : this.looks === 'clay'
-          ? this.clayMaterial
-          : this.flatMaterial;
-    this.shownAs.isColour.value = kind === 'colour';
-    this.shownAs.channel.value = kind === 'scalar' ? ALL_CHANNELS : this.chosenChannel;
+        : this.values.of(kind);
   }
 
   /** Another model is on its way; until it is here the one before stays. */

@@ -203,6 +203,10 @@ const api = {
     doneTo(name, (model) => {
       model.setMap(field, map);
     }),
+  setKnown: (name: string, isKnown: boolean) =>
+    doneTo(name, (model) => {
+      model.setKnown(isKnown);
+    }),
   setImage: (name: string, slot: number, sheet: ImageAtlas) =>
     doneTo(name, (model) => {
       model.setImage(slot, sheet);

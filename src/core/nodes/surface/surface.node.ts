@@ -9,14 +9,16 @@ const NEARLY_BLACK = 0.05;
 
 /** A tint of what shines through that lets next to nothing through. */
 function darkGlass(reads: AdviceReads): readonly Advice[] {
-  const [share, tint] = [reads.arriving('transmission'), reads.arriving('transmissionColour')];
-  if (!share || !tint || !(share.maximum > 0) || !(tint.maximum < NEARLY_BLACK)) return [];
+  const tint = reads.triple('transmissionColour');
+  const most = tint && reads.isFixed('transmissionColour') ? Math.max(...tint) : Infinity;
+  const passes = !reads.isFixed('transmission') || (reads.number('transmission') ?? 0) > 0;
+  if (!passes || most >= NEARLY_BLACK) return [];
   return [
     {
       code: 'transmission.dark',
       mark: 'dark',
       message:
-        `The transmission colour lets at most ${percent(Math.max(0, tint.maximum))} of the ` +
+        `The transmission colour lets at most ${percent(Math.max(0, most))} of the ` +
         'light through: what shines through is nearly black. Take a lighter one.',
     },
   ];
@@ -135,7 +137,6 @@ export const surface = defineNode({
       },
     },
   ],
-  watches: ['transmission', 'transmissionColour'],
   advise: darkGlass,
   lower: (b, given, _options, model) => ({ surface: lowerSurface(b, given, model) }),
 });
