@@ -16,6 +16,7 @@ import type { OverviewContext, OverviewDrawing } from '@/features/board/overview
 import { SteadyElements } from '@/features/board/steady';
 import { cardsInView } from '@/features/board/use-in-view';
 import { detailAt, pictureSide } from '@/state/card-detail';
+import { NODES } from '@/core/nodes/registry.generated';
 import { node } from '../support/networks';
 
 describe('levels of detail', () => {
@@ -37,9 +38,10 @@ describe('the places on a card', () => {
   it('grow with what it says, and shrink when it is folded', () => {
     const lines = cardLines(noise, described);
     expect(lines.typed.map(({ id }) => id)).toEqual(['scale', 'seed']);
-    const full = cardHeight(noise, lines, 0);
-    expect(cardHeight(noise, lines, 2) - full).toBe(36);
-    expect(cardHeight({ ...noise, folded: true }, lines, 2)).toBeLessThan(full);
+    const ports = cardPorts({ arriving: [], leaving: [] }, noise, described);
+    const full = cardHeight(noise, lines, 0, ports);
+    expect(cardHeight(noise, lines, 2, ports) - full).toBe(36);
+    expect(cardHeight({ ...noise, folded: true }, lines, 2, ports)).toBeLessThan(full);
   });
   it('put a handle on its edge for every port', () => {
     const ports = cardPorts({ arriving: [], leaving: [] }, noise, described);
@@ -56,6 +58,30 @@ describe('the places on a card', () => {
       );
     expect([portTop(1, 0), portTop(3, 0), portTop(3, 2)]).toEqual([62, 12, 118]);
   });
+  it.each(NODES.map((definition) => [definition.id, definition] as const))(
+    'keep the ports of %s 16 pixels apart and on the card, folded or not',
+    (id) => {
+      for (const isFolded of [false, true]) {
+        const each: NodeInstance = { ...node('n', id), ...(isFolded ? { folded: true } : {}) };
+        const view = describeNode(each, null);
+        const ports = cardPorts({ arriving: [], leaving: [] }, each, view);
+        const height = cardHeight(each, cardLines(each, view), 0, ports);
+        const handles = cardHandles(ports, isFolded);
+        for (const [side, isAside] of [
+          ['source', false],
+          ['target', false],
+          ['target', true],
+        ] as const) {
+          const tops = handles
+            .filter(({ type, x }) => type === side && x < -15 === isAside)
+            .map(({ y, height: high = 0 }) => y + high / 2);
+          for (let k = 1; k < tops.length; k++)
+            expect((tops[k] ?? 0) - (tops[k - 1] ?? 0)).toBeGreaterThanOrEqual(16);
+          if (!isAside) expect(Math.max(0, ...tops)).toBeLessThan(height);
+        }
+      }
+    },
+  );
 });
 
 describe('cards in view', () => {

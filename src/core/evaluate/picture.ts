@@ -43,7 +43,7 @@ export function paintValues(
 }
 
 /** Two neutral greys that take turns where nothing is known yet, sRGB bytes. */
-export const UNKNOWN_GREYS = [92, 138] as const;
+export const UNKNOWN_GREYS = [104, 150] as const;
 /** Stripes of a picture that shows nothing yet, across its diagonal. */
 const STRIPES = 12;
 

@@ -2,7 +2,7 @@
 import { Handle, Position } from '@xyflow/react';
 import { memo } from 'react';
 import type { PlacedFinding } from '@/state/findings-state';
-import { ASIDE_LEFT, asideTop, portHeight, portTop } from './card-geometry';
+import { ASIDE_LEFT, asideTop, portTop } from './card-geometry';
 import { PortMark } from './port-mark';
 import type { CardPort, CardPorts } from './card-ports';
 
@@ -10,10 +10,11 @@ interface Props {
   readonly title: string;
   readonly ports: CardPorts;
   readonly findings: readonly PlacedFinding[];
+  readonly isFolded: boolean;
 }
 
 /** All ports of a card; those with findings say so. */
-export const CardHandles = memo(function CardHandles({ title, ports, findings }: Props) {
+export const CardHandles = memo(function CardHandles({ title, ports, findings, isFolded }: Props) {
   const faults = (end: 'input' | 'output', id: string): readonly PlacedFinding[] =>
     findings.filter(({ place }) => place[end] === id);
   const { inputs, aside, outputs } = ports;
@@ -26,7 +27,7 @@ export const CardHandles = memo(function CardHandles({ title, ports, findings }:
           end="input"
           title={title}
           faults={faults('input', port.id)}
-          style={{ top: portTop(inputs.length, k), height: portHeight(inputs.length) }}
+          style={{ top: portTop(inputs.length, k, isFolded) }}
         />
       ))}
       {aside.map((port, k) => (
@@ -47,7 +48,7 @@ export const CardHandles = memo(function CardHandles({ title, ports, findings }:
           end="output"
           title={title}
           faults={faults('output', port.id)}
-          style={{ top: portTop(outputs.length, k), height: portHeight(outputs.length) }}
+          style={{ top: portTop(outputs.length, k, isFolded) }}
         />
       ))}
     </>

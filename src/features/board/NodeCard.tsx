@@ -144,7 +144,12 @@ function Card({ card, node, isSelected }: CardProps) {
           <CardValues node={node} ports={described} />
         </div>
       )}
-      <CardHandles title={title} ports={ports} findings={findings} />
+      <CardHandles
+        title={title}
+        ports={ports}
+        findings={findings}
+        isFolded={node.folded === true}
+      />
     </div>
   );
 }

@@ -146,7 +146,8 @@ function makeCard(
 ): CardNode {
   const { node, group } = card;
   const described = describeNode(node, group);
-  const height = cardHeight(node, cardLines(node, described), dials);
+  const ports = cardPorts(card, node, described);
+  const height = cardHeight(node, cardLines(node, described), dials, ports);
   return {
     id: node.id,
     type: 'card',
@@ -156,7 +157,7 @@ function makeCard(
     width: CARD_WIDTH,
     height,
     measured: { width: CARD_WIDTH, height },
-    handles: cardHandles(cardPorts(card, node, described)),
+    handles: cardHandles(ports, node.folded),
   };
 }
 

@@ -25,15 +25,17 @@ const DIAL = 18;
 export const pictureHeight = (node: NodeInstance): number =>
   node.folded ? FOLDED_PICTURE : PICTURE;
 
+/** Ports stand so far apart at the least that a hand that aims at one does not meet the next. */
+export const LEAST_PITCH = 16;
+const FIRST_PORT = 12;
 /** How far ports of a card stand apart that has so many on one side. */
-const portPitch = (count: number): number => 106 / Math.max(1, count - 1);
+const portPitch = (count: number, isFolded: boolean): number =>
+  isFolded ? LEAST_PITCH : Math.max(LEAST_PITCH, 106 / Math.max(1, count - 1));
 /** How far down the card the k-th of so many ports stands. */
-export const portTop = (count: number, k: number): number =>
-  count === 1 ? 62 : 12 + k * portPitch(count);
-/** How high a port may be pressed: where many stand close, none reaches over the next one. */
-export const portHeight = (count: number): number => Math.min(PORT, portPitch(count));
+export const portTop = (count: number, k: number, isFolded = false): number =>
+  count === 1 ? (isFolded ? 30 : 62) : FIRST_PORT + k * portPitch(count, isFolded);
 /** The same for those that stand aside. */
-export const asideTop = (k: number): number => (k + 0.5) * 14 - 10;
+export const asideTop = (k: number): number => (k + 0.5) * LEAST_PITCH - 10;
 export const ASIDE_LEFT = -16;
 
 /** A value in use that a card shows. */
@@ -65,8 +67,22 @@ export function cardLines(node: NodeInstance, ports: PortsView | null): CardLine
   return { choice: choice?.title ?? null, typed: typed.slice(0, 2) };
 }
 
-/** @param dials how many of the group's drive values of the node */
-export function cardHeight(node: NodeInstance, lines: CardLines, dials: number): number {
+/**
+ * As high as what it shows, and as its ports need.
+ * @param dials how many of the group's drive values of the node
+ */
+export function cardHeight(
+  node: NodeInstance,
+  lines: CardLines,
+  dials: number,
+  { inputs, outputs }: CardPorts,
+): number {
+  const most = Math.max(inputs.length, outputs.length);
+  const ports = most > 1 ? portTop(most, most - 1, node.folded) + FIRST_PORT : 0;
+  return Math.max(shownHeight(node, lines, dials), ports);
+}
+
+function shownHeight(node: NodeInstance, lines: CardLines, dials: number): number {
   const top = 2 * BORDER + pictureHeight(node) + 8 + TITLE;
   if (node.folded) return top;
   const words = (lines.choice === null ? 0 : LINE) + lines.typed.length * LINE + dials * DIAL;
@@ -77,29 +93,26 @@ const handle = (
   id: string,
   end: 'source' | 'target',
   [x, y]: readonly [number, number],
-  height = PORT,
 ): NodeHandle => ({
   id,
   type: end,
   position: end === 'target' ? Position.Left : Position.Right,
   x: x - PORT / 2,
-  y: y - height / 2,
+  y: y - PORT / 2,
   width: PORT,
-  height,
+  height: PORT,
 });
 
 /** Where the ports of a card are. */
-export const cardHandles = ({ inputs, aside, outputs }: CardPorts): NodeHandle[] => [
+export const cardHandles = (
+  { inputs, aside, outputs }: CardPorts,
+  isFolded = false,
+): NodeHandle[] => [
   ...inputs.map(({ id }, k) =>
-    handle(id, 'target', [BORDER, BORDER + portTop(inputs.length, k)], portHeight(inputs.length)),
+    handle(id, 'target', [BORDER, BORDER + portTop(inputs.length, k, isFolded)]),
   ),
   ...aside.map(({ id }, k) => handle(id, 'target', [BORDER + ASIDE_LEFT, BORDER + asideTop(k)])),
   ...outputs.map(({ id }, k) =>
-    handle(
-      id,
-      'source',
-      [CARD_WIDTH - BORDER, BORDER + portTop(outputs.length, k)],
-      portHeight(outputs.length),
-    ),
+    handle(id, 'source', [CARD_WIDTH - BORDER, BORDER + portTop(outputs.length, k, isFolded)]),
   ),
 ];
