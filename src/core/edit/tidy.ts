@@ -1,8 +1,21 @@
+import { findNodeDefinition } from '../compile/catalogue';
+import { TYPED_ONLY } from '../nodes/define';
 import { topologicalOrder } from '../compile/order';
 import type { Network, NodeInstance } from '../graph/document';
 
-const COLUMN = 210;
+/** Distances of cards, pixels of the board: a card is 132 wide and mostly 190 high. */
+const COLUMN = 184;
 const ROW = 236;
+/** Ports stand so far apart, and need so much beside themselves. */
+const [PITCH, AROUND] = [16, 64];
+
+/** How many rows a card fills, in halves: one with many inputs is taller than others. */
+function rowsOf(node: NodeInstance | undefined): number {
+  const ports = Object.values((node && findNodeDefinition(node)?.inputs) ?? {}).filter(
+    ({ kind, section }) => section === undefined && !TYPED_ONLY.has(kind),
+  );
+  return Math.max(1, Math.ceil((2 * (ports.length * PITCH + AROUND)) / ROW) / 2);
+}
 
 /** Lays nodes out in columns by how far they are from the end, each near what it feeds. */
 export function tidyNodes(network: Network): readonly NodeInstance[] {
@@ -45,7 +58,7 @@ function placeColumn(network: Network, ids: readonly string[], rows: Map<string,
   const placed = wanted.map(({ id, row }) => {
     next = Math.max(row, next);
     const at = next;
-    next += 1;
+    next += rowsOf(network.nodes.find((node) => node.id === id));
     return { id, at };
   });
   const shift =

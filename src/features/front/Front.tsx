@@ -143,7 +143,7 @@ function GroupWords({ group }: { readonly group: GroupDefinition }) {
         aria-label="Group name"
         key={group.id}
         defaultValue={group.name}
-        className="bg-transparent text-[15px] font-semibold"
+        className="shrink-0 bg-transparent text-[15px] font-semibold"
         onKeyDown={(event) => {
           if (event.key === 'Enter') event.currentTarget.blur();
           event.stopPropagation();
@@ -159,7 +159,7 @@ function GroupWords({ group }: { readonly group: GroupDefinition }) {
         defaultValue={group.description}
         placeholder="What it does, for whoever uses it"
         rows={2}
-        className="mb-2 resize-none bg-transparent text-[12px] text-soft"
+        className="mb-2 min-h-[36px] shrink-0 resize-none bg-transparent text-[12px] text-soft"
         onKeyDown={(event) => {
           event.stopPropagation();
         }}
@@ -168,7 +168,7 @@ function GroupWords({ group }: { readonly group: GroupDefinition }) {
           if (description !== group.description) change('Described the group', { description });
         }}
       />
-      <details className="mb-2 text-[12px] text-soft" open={Boolean(group.limits)}>
+      <details className="mb-2 shrink-0 text-[12px] text-soft" open={Boolean(group.limits)}>
         <summary className="min-h-[24px] cursor-pointer">Known limits</summary>
         <textarea
           aria-label="Known limits of the group"

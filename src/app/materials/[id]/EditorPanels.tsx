@@ -1,6 +1,8 @@
 'use client';
-import { Fragment, useCallback, useState } from 'react';
-import { Group, Panel, Separator } from 'react-resizable-panels';
+import { Fragment, useCallback, useEffect, useRef, useState } from 'react';
+import type { RefObject } from 'react';
+import { Group, Panel, Separator, usePanelRef } from 'react-resizable-panels';
+import type { PanelImperativeHandle } from 'react-resizable-panels';
 import type { ModelEntry } from '@/contract/models';
 import { Board } from '@/features/board/Board';
 import type { Exposing } from '@/features/front/dial-ends';
@@ -31,12 +33,13 @@ interface Props {
 export function EditorPanels({ evaluation, models, ...asked }: Props) {
   const hidden = useView((state) => state.hidden);
   useViewKeys();
+  const stage = useStageWidth();
   const hasStage = !hidden.has('stage');
   const hasWork = !hidden.has('board') || !hidden.has('bench');
   return (
     <Group orientation="horizontal" className="min-h-0 flex-1">
       {hasStage ? (
-        <Panel id="panel-stage" defaultSize="37%" minSize="15%">
+        <Panel id="panel-stage" panelRef={stage} defaultSize={WIDE_STAGE} minSize="15%">
           <ErrorBoundary name="The stage">
             <Stage evaluation={evaluation} models={models} />
           </ErrorBoundary>
@@ -50,6 +53,36 @@ export function EditorPanels({ evaluation, models, ...asked }: Props) {
       ) : null}
     </Group>
   );
+}
+
+const WIDE_STAGE = '37%';
+const NARROW_STAGE = '25%';
+/** On screens narrower than this the board of a group gets room from the stage, pixels. */
+const ROOMY = 1440;
+
+/**
+ * Inside a group its front stands beside the board, too: on a small screen the stage gives room, so
+ * that cards stay readable, and takes it back outside unless somebody changed it.
+ */
+function useStageWidth(): RefObject<PanelImperativeHandle | null> {
+  const panel = usePanelRef();
+  const isGroup = useOpenGroup() !== null;
+  const given = useRef<number | null>(null);
+  useEffect(() => {
+    const { current } = panel;
+    if (!current) return;
+    if (isGroup && window.innerWidth < ROOMY) {
+      const before = current.getSize().asPercentage;
+      if (before <= parseFloat(NARROW_STAGE)) return;
+      given.current = before;
+      current.resize(NARROW_STAGE);
+    } else if (!isGroup && given.current !== null) {
+      const isAsGiven = Math.abs(current.getSize().asPercentage - parseFloat(NARROW_STAGE)) < 1;
+      if (isAsGiven) current.resize(`${String(given.current)}%`);
+      given.current = null;
+    }
+  }, [isGroup, panel]);
+  return panel;
 }
 
 type WorkProps = Pick<Props, 'evaluation' | 'onPublish' | 'onPapers'>;
@@ -128,7 +161,7 @@ function BoardArea(props: BoardAreaProps) {
           <FindPanel />
         </div>
         {isGroup && hasFront ? (
-          <div className="w-[clamp(262px,24vw,420px)] shrink-0">
+          <div className="w-[clamp(262px,20vw,420px)] shrink-0">
             <Front {...props} Setting={DialSetting} Variants={VariantsPanel} />
           </div>
         ) : null}
