@@ -22,7 +22,7 @@ import { outputKey } from '@/core/graph/result-key';
 import { uniformPoints } from '@/core/mesh/sample-points';
 import type { Quantity } from '@/core/nodes/quantities';
 import { PLANTED } from '../support/planted-groups';
-import type { PlantedGroup } from '../support/planted-groups';
+import type { PlantedGroup } from '../support/planting';
 import { documentOf, node } from '../support/networks';
 import { demoModel, readyCard } from '../support/ready-card';
 

@@ -156,10 +156,7 @@ export class TapEvaluator {
     return computeAppearance(lanes.slice(0, SURFACE_LANES.length));
   }
 
-  private describe(
-    model: LoadedModel,
-    request: Omit<EvaluationRequest, 'model'>,
-  ): TapResult[] {
+  private describe(model: LoadedModel, request: Omit<EvaluationRequest, 'model'>): TapResult[] {
     const { document, taps, camera, size } = request;
     const { session } = this.sessionFor(taps);
     const compiled = session.prepare(document);

@@ -102,7 +102,6 @@ function Card({ card, node, isSelected }: CardProps) {
   const pin = useView((state) =>
     state.pin !== null && keys.includes(state.pin) ? state.pin : null,
   );
-  const isPinned = pin !== null;
   const isDriven = useView((state) => state.driven.includes(node.id));
   const title = getTitle(node, group?.name);
   return (
@@ -111,7 +110,7 @@ function Card({ card, node, isSelected }: CardProps) {
       data-title={title}
       className={
         'relative h-full rounded-[3px] border border-line bg-panel ' +
-        `${isSelected ? 'stitched card-chosen' : ''} ${isPinned ? 'ring-2 ring-weld' : ''} ` +
+        `${isSelected ? 'stitched card-chosen' : ''} ${pin === null ? '' : 'ring-2 ring-weld'} ` +
         `${node.off ? 'card-off' : ''} ${isDriven ? 'card-driven' : ''}`
       }
       style={{ width: CARD_WIDTH }}
@@ -125,7 +124,7 @@ function Card({ card, node, isSelected }: CardProps) {
         node={node}
         title={title}
         outputKey={keys[0] ?? null}
-        isPinned={isPinned}
+        isPinned={pin !== null}
         findings={findings}
       />
       <div className="card-title flex items-center gap-1 px-1.5">
@@ -144,12 +143,7 @@ function Card({ card, node, isSelected }: CardProps) {
           <CardValues node={node} ports={described} />
         </div>
       )}
-      <CardHandles
-        title={title}
-        ports={ports}
-        findings={findings}
-        isFolded={node.folded === true}
-      />
+      <CardHandles {...{ title, ports, findings }} isFolded={node.folded === true} />
     </div>
   );
 }

@@ -130,7 +130,9 @@ function AgeNote() {
   const age = useStage((state) => state.pictureAge);
   const seconds = useStage((state) => state.pictureSeconds);
   if (hasDrawn && age === 'current') return null;
-  const words = hasDrawn ? 'The picture is older than the material' : 'The first picture is not complete';
+  const words = hasDrawn
+    ? 'The picture is older than the material'
+    : 'The first picture is not complete';
   return (
     <div
       role="status"
