@@ -56,6 +56,7 @@ describe('view angle', () => {
     const [place] = listPlaces(document);
     expect(place && adviseNode(place, () => null)).toMatchObject([
       { code: 'value.follows', tone: 'fact' },
+      { code: 'node.unused', tone: 'fact' },
     ]);
   });
 });
