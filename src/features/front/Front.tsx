@@ -143,7 +143,7 @@ function GroupWords({ group }: { readonly group: GroupDefinition }) {
         aria-label="Group name"
         key={group.id}
         defaultValue={group.name}
-        className="shrink-0 bg-transparent text-[15px] font-semibold"
+        className="min-h-[24px] shrink-0 bg-transparent text-[15px] font-semibold"
         onKeyDown={(event) => {
           if (event.key === 'Enter') event.currentTarget.blur();
           event.stopPropagation();
