@@ -56,6 +56,8 @@ test(
   { tag: '@stage' },
   async ({ page }) => {
     await signIn(page, 'maren');
+    // Wide enough for the stage to be as large inside as outside: its pictures are compared.
+    await page.setViewportSize({ width: 1440, height: 800 });
     await openPackaged(page, 'Moded paint');
     await card(page, 'Moded paint').dblclick();
     await untilIdle(page);
