@@ -6,6 +6,7 @@ import { setValue } from '@/core/edit/nodes';
 import { framingCamera } from '@/core/evaluate/camera';
 import { LoadedModel } from '@/core/evaluate/loaded-model';
 import { PointExplainer } from '@/core/evaluate/point-explainer';
+import { EvaluationSession } from '@/core/evaluate/session';
 import { StateComparer } from '@/core/evaluate/state-comparer';
 import { TransferMeter } from '@/core/evaluate/transfer';
 import { NetworkSketch } from '@/core/edit/network-sketch';
@@ -138,6 +139,9 @@ export async function measureSeeing(): Promise<SeeingFigures> {
   );
   const model = new LoadedModel(new MeshAnalysis(mesh).mesh);
   const document = largeNetwork(NODES);
+  // Questions are exact: what the network reads of the model is measured before.
+  const demands = new EvaluationSession({ surface: true, taps: 'all' }).demands(document, mesh);
+  for (const { resolved } of demands) model.provide(resolved, model.measured(resolved));
   return {
     ...measurePoint(model, document),
     plotStep: measurePlot(model),
