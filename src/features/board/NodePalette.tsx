@@ -2,6 +2,7 @@
 import { Command } from 'cmdk';
 import { useEffect, useRef, useState } from 'react';
 import { describePorts, mayConnect } from '@/core/compile/catalogue';
+import { isTradeNameOf, readyByTrade } from '@/core/compile/trade-words';
 import { searchNodes } from '@/core/compile/search-nodes';
 import { READY_GROUPS } from '@/core/edit/ready-groups';
 import { emptyDocument } from '@/core/graph/document';
@@ -97,16 +98,20 @@ function findRows(
     family: definition.family,
     choice: { type: definition.id, options },
   }));
+  const chains = ready.map(({ name, definition }) => ({
+    key: `ready ${name}`,
+    title: name,
+    help: definition.description,
+    family: 'group' as const,
+    choice: { ready: name },
+  }));
+  const isMeant = ({ title }: Row): boolean => isTradeNameOf(query, title);
   return [
+    // What the trade calls exactly so comes before what is only alike.
+    ...chains.filter(isMeant),
     // Without a word what was used lately comes first, in either kind.
     ...(query.trim() ? [...nodes, ...library] : [...library, ...nodes]),
-    ...ready.map(({ name, definition }) => ({
-      key: `ready ${name}`,
-      title: name,
-      help: definition.description,
-      family: 'group' as const,
-      choice: { ready: name },
-    })),
+    ...chains.filter((row) => !isMeant(row)),
     ...groups
       .filter(({ name }) => isNamed(name))
       .map(({ id, name }) => ({
@@ -172,34 +177,53 @@ export function NodePalette({ x, y, initial, groups, fitting, asks, ...rest }: P
           onChange={setQuery}
           onLeave={onClose}
         />
-        <Command.List className="max-h-[270px] overflow-auto p-1">
-          {rows.some(({ family }) => family) ? null : (
-            <Command.Empty className="px-3 py-2 text-soft">No node does “{query}”.</Command.Empty>
-          )}
-          {rows.map(({ key, title, help, family, choice, picture }) => (
-            <Command.Item
-              key={key}
-              value={key}
-              onSelect={() => {
-                choose(choice);
-              }}
-              className={
-                `flex cursor-pointer gap-2 px-2 py-1 data-[selected=true]:bg-raised ` +
-                (picture ? 'items-center' : 'items-baseline')
-              }
-            >
-              {picture ? (
-                <Swatch hash={picture} label="" className="h-8 w-8 shrink-0" />
-              ) : family ? (
-                <FamilyStitch family={family} />
-              ) : null}
-              <span className="shrink-0 font-medium">{title}</span>
-              <span className="truncate text-[11px] text-soft">{help}</span>
-            </Command.Item>
-          ))}
-        </Command.List>
+        <PaletteList rows={rows} query={query} onChoose={choose} />
       </Command>
     </div>
+  );
+}
+
+/** What was found; where that is nothing but what is alike, it says so first. */
+function PaletteList({
+  rows,
+  query,
+  onChoose,
+}: {
+  readonly rows: readonly Row[];
+  readonly query: string;
+  readonly onChoose: (choice: PaletteChoice) => void;
+}) {
+  const isFound = rows.some(({ family, choice }) => family && !('entry' in choice));
+  const isAlike = rows.some(({ choice }) => 'entry' in choice);
+  return (
+    <Command.List className="max-h-[270px] overflow-auto p-1">
+      {isFound ? null : (
+        <p role="status" className="px-3 py-2 text-soft">
+          No node does “{query}”{isAlike ? '; the library has what is alike:' : '.'}
+        </p>
+      )}
+      {rows.map(({ key, title, help, family, choice, picture }) => (
+        <Command.Item
+          key={key}
+          value={key}
+          onSelect={() => {
+            onChoose(choice);
+          }}
+          className={
+            `flex cursor-pointer gap-2 px-2 py-1 data-[selected=true]:bg-raised ` +
+            (picture ? 'items-center' : 'items-baseline')
+          }
+        >
+          {picture ? (
+            <Swatch hash={picture} label="" className="h-8 w-8 shrink-0" />
+          ) : family ? (
+            <FamilyStitch family={family} />
+          ) : null}
+          <span className="shrink-0 font-medium">{title}</span>
+          <span className="truncate text-[11px] text-soft">{help}</span>
+        </Command.Item>
+      ))}
+    </Command.List>
   );
 }
 
@@ -249,8 +273,10 @@ function PaletteInput({
 function readyFor(query: string): typeof READY_GROUPS {
   const wanted = query.trim().toLowerCase();
   return wanted
-    ? READY_GROUPS.filter(({ name, synonyms }) =>
-        [name.toLowerCase(), ...synonyms].some((word) => word.includes(wanted)),
+    ? READY_GROUPS.filter(
+        ({ name, synonyms }) =>
+          [name.toLowerCase(), ...synonyms].some((word) => word.includes(wanted)) ||
+          readyByTrade(query).includes(name),
       )
     : [];
 }

@@ -250,6 +250,7 @@ export const blend = defineNode({
       ],
     }),
   },
+  presets: { option: 'mode', synonyms: {} },
   sides: () => ['under', 'over'],
   outputs: { colour: output.colour('Colour', 'The two together.') },
   tolerance: {
