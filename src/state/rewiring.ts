@@ -92,10 +92,11 @@ export function repeatAsList(ids: readonly string[], count: number): string | nu
       'What is chosen ends in no list. Wire its end into an input that takes many, such as that ' +
       'of Union or Nearest of, and choose it again.'
     );
-  const parts = stores.stage.getState().model?.parts ?? [];
+  const { model } = stores.stage.getState();
+  const on = { parts: model?.parts ?? [], box: model?.scale ?? null };
   let made: readonly string[] = [];
   commit(`Repeated a chain ${String(count)} times`, (document, board) => {
-    const repeated = repeatChain(document, board, chain, count, parts);
+    const repeated = repeatChain(document, board, chain, count, on);
     made = repeated.ids;
     return repeated.document;
   });

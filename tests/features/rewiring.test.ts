@@ -217,7 +217,7 @@ describe('a chain repeated into a list', () => {
   it('finds the chain by its end, and repeats it with other places', () => {
     const chain = findListChain(one, null, ['n1', 'n2']);
     expect(chain?.ids).toEqual(['n1', 'n2']);
-    const made = repeatChain(one, null, chain ?? ({} as never), 5, []);
+    const made = repeatChain(one, null, chain ?? ({} as never), 5, { parts: [], box: null });
     expect(made.document.network.nodes.filter(({ type }) => type === 'model.beacon')).toHaveLength(
       5,
     );
@@ -228,6 +228,25 @@ describe('a chain repeated into a list', () => {
     );
     expect(new Set(places).size).toBe(5);
     expect(isSound(made.document)).toBe(true);
+  });
+  it.each([2, 3, 5, 8, 32])('puts all %d places on the model, and names them apart', (count) => {
+    const box = { minimum: [-3, 0, 1], extent: [2, 4, 1], size: 4.6 } as const;
+    for (const measure of ['relative', 'units']) {
+      const place = measure === 'units' ? ([-2, 2, 1.5] as const) : ([0, 0, 0] as const);
+      const start = documentOf(
+        [node('n1', 'model.beacon', { place }, { measure }), node('n3', 'masks.nearest-of')],
+        ['n1:distance > n3:distances'],
+      );
+      const chain = findListChain(start, null, ['n1']);
+      const made = repeatChain(start, null, chain ?? ({} as never), count, { parts: [], box });
+      const beacons = made.document.network.nodes.filter(({ type }) => type === 'model.beacon');
+      const heights = beacons.map(({ values }) => (values['place'] as readonly number[])[1] ?? 0);
+      const metres = heights.map((y) => (measure === 'units' ? y : 2 + y * box.size));
+      expect(Math.min(...metres)).toBeGreaterThanOrEqual(0);
+      expect(Math.max(...metres)).toBeLessThanOrEqual(4);
+      expect(new Set(heights).size).toBe(count);
+      expect(new Set(beacons.map(({ name }) => name)).size).toBe(count);
+    }
   });
   it('of a single node takes all that feeds nothing else', () => {
     expect(findListChain(one, null, ['n2'])?.ids.toSorted()).toEqual(['n1', 'n2', 'n4']);
@@ -244,7 +263,10 @@ describe('a chain repeated into a list', () => {
       ['n1:t > n2:masks'],
     );
     const chain = findListChain(parts, null, ['n1']);
-    const made = repeatChain(parts, null, chain ?? ({} as never), 3, ['Hull', 'Ring', 'Bolts']);
+    const made = repeatChain(parts, null, chain ?? ({} as never), 3, {
+      parts: ['Hull', 'Ring', 'Bolts'],
+      box: null,
+    });
     expect(made.document.network.nodes.flatMap(({ options }) => options['part'] ?? [])).toEqual([
       'Hull',
       'Ring',

@@ -1,5 +1,13 @@
 import { own } from '../base/own';
-import { describePorts, findNodeDefinition, idleInputs, takesMany } from '../compile/catalogue';
+import {
+  chosenOptions,
+  describePorts,
+  findNodeDefinition,
+  getNodeTitle,
+  idleInputs,
+  takesMany,
+} from '../compile/catalogue';
+import type { ModelBounds } from '../compile/model-scale';
 import { getInputValue } from '../compile/uniforms';
 import { isTriple } from '../graph/document';
 import type { Network, NetworkDocument, NodeInstance, Strand, Triple } from '../graph/document';
@@ -58,12 +66,49 @@ const turned = ([x, y, z]: Triple, turns: number): Triple => {
   return [x * c + z * s, y, z * c - x * s].map((lane) => Number(lane.toFixed(5))) as never;
 };
 
+/** The model that chains are repeated on: its parts in order, and its box; null while unknown. */
+export interface RepeatedOn {
+  readonly parts: readonly string[];
+  readonly box: ModelBounds | null;
+}
+
+const COORDINATES = [0, 1, 2] as const;
+const rounded = (value: number): number => Number(value.toFixed(5));
+
+/**
+ * The k-th of so many places that share out the longest side of the model's box, in the measure of
+ * the node; the first stays where it was, and the others take what is left.
+ */
+function placeOnModel(
+  node: NodeInstance,
+  [x, y, z]: Triple,
+  {
+    k,
+    count,
+    box,
+  }: { readonly k: number; readonly count: number; readonly box: ModelBounds | null },
+): Triple {
+  const definition = findNodeDefinition(node);
+  const isMetres = definition && chosenOptions(definition, node)['measure'] === 'units';
+  const extent = box?.extent ?? [1, 0, 0];
+  const axis = COORDINATES.reduce((a, b) => ((extent[b] ?? 0) > (extent[a] ?? 0) ? b : a), 0);
+  const metres = extent[axis] ?? 1;
+  const long = isMetres || !box ? metres : metres / Math.max(box.size, 1e-12);
+  const low = isMetres && box ? (box.minimum[axis] ?? 0) : -long / 2;
+  const slots = Array.from({ length: count }, (_, slot) => low + ((slot + 0.5) / count) * long);
+  const place = [x, y, z];
+  const from = place[axis] ?? 0;
+  const own = slots.reduce((a, b) => (Math.abs(b - from) < Math.abs(a - from) ? b : a), Infinity);
+  place[axis] = rounded(slots.filter((slot) => slot !== own)[k - 1] ?? from);
+  return place as unknown as Triple;
+}
+
 /** Makes one copy differ: another place, direction, part or seed. */
 function varied(
   document: NetworkDocument,
   board: BoardId,
   node: NodeInstance,
-  { k, count, parts }: { readonly k: number; readonly count: number; readonly parts: Parts },
+  { k, count, parts, box }: RepeatedOn & { readonly k: number; readonly count: number },
 ): NetworkDocument {
   const definition = findNodeDefinition(node);
   let next = document;
@@ -74,12 +119,8 @@ function varied(
   for (const { id, port } of describePorts(document, node)?.inputs ?? []) {
     if (!isTyped(id)) continue;
     const value = getInputValue(node, id);
-    if (port?.picks === 'place' && isTriple(value)) {
-      const extent = getInputValue(node, 'extent');
-      const step = isTriple(extent) && extent[0] > 0 ? extent[0] * 2.2 : 0.2;
-      const place = [value[0] + step * k, value[1], value[2]].map((x) => Number(x.toFixed(5)));
-      next = setValue(next, board, node.id, id, place as unknown as Triple);
-    }
+    if (port?.picks === 'place' && isTriple(value))
+      next = setValue(next, board, node.id, id, placeOnModel(node, value, { k, count, box }));
     if (port?.picks === 'direction' && isTriple(value))
       next = setValue(next, board, node.id, id, turned(value, k / count));
     if (port?.counts === 'seed' && typeof value === 'number')
@@ -93,20 +134,19 @@ function varied(
     ? setOption(next, board, node.id, option, part)
     : next;
 }
-type Parts = readonly string[];
 
 /**
  * Repeats a chain until it is there so many times, all ends wired into the same list. Copies keep
  * what feeds them from outside and differ by place, direction, part or seed, where they have one.
  * @param count in all, 2 to `MOST_REPEATS`
- * @param parts of the model, in order
+ * @param on the model: copies lie on it
  */
 export function repeatChain(
   document: NetworkDocument,
   board: BoardId,
   { ids, end }: ListChain,
   count: number,
-  parts: Parts,
+  on: RepeatedOn,
 ): { readonly document: NetworkDocument; readonly ids: readonly string[] } {
   const clip = copyNodes(document, board, ids);
   const rows = clip.nodes.map(({ at }) => at[1]);
@@ -122,11 +162,10 @@ export function repeatChain(
     pasted.ids.forEach((id, at) => {
       const source = clip.nodes[at];
       if (!source) return;
-      current = varied(current, board, { ...source, id }, { k, count, parts });
-      if (source.name !== undefined) {
-        const name = `${source.name} ${String(k + 1)}`.slice(0, 200);
-        current = changeNode(current, board, id, (node) => ({ ...node, name }));
-      }
+      current = varied(current, board, { ...source, id }, { k, count, ...on });
+      // Lists and the stage tell them apart by their names.
+      const name = `${getNodeTitle(document, source)} ${String(k + 1)}`.slice(0, 200);
+      current = changeNode(current, board, id, (node) => ({ ...node, name }));
     });
     made.push(...pasted.ids);
   }
