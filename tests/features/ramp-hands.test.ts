@@ -1,7 +1,7 @@
 /** What the ramp's editor does with stops, windows, clipboard text and strip images. */
 import fc from 'fast-check';
-import { rampColour } from '@/core/compile/ramp-rows';
-import { insertStop, moveStopsBeside, stopsBeside } from '@/core/edit/ramps';
+import { orderedStops, rampColour, rampSample, stopPlaces } from '@/core/compile/ramp-rows';
+import { addStop, insertStop, moveStopsBeside, stopsBeside } from '@/core/edit/ramps';
 import { STRIP, drawStrip, fitStrip } from '@/core/edit/ramp-strip';
 import { levelLine } from '@/core/evaluate/level-line';
 import { rampClipText, readRampClip } from '@/core/graph/ramp-clip';
@@ -21,6 +21,54 @@ const stop = (id: string, position: number, level = position, segment: Segment =
 const rampOf = (...stops: readonly RampStop[]): RampValue => ({ stops });
 const border = rampOf(stop('a', 0), stop('b', 0.5, 0.2), stop('c', 0.5, 0.8), stop('d', 1));
 const placesOf = (ramp: RampValue): readonly number[] => ramp.stops.map((each) => each.position);
+
+describe('a stop that is added', () => {
+  const modes = fc.record({
+    layout: fc.constantFrom('placed' as const, 'proportions' as const),
+    blend: fc.constantFrom('light' as const, 'perceptual' as const),
+  });
+  const anyStop = fc.record({
+    position: fc.double({ min: 0.01, max: 1, noNaN: true }),
+    level: fc.double({ min: 0, max: 1, noNaN: true }),
+    alpha: fc.double({ min: 0.2, max: 1, noNaN: true }),
+    segment: fc.constantFrom('linear' as const, 'hold' as const),
+  });
+  it('takes colour, alpha and way of its place: nothing looks different', () => {
+    fc.assert(
+      fc.property(
+        modes,
+        fc.array(anyStop, { minLength: 2, maxLength: 6 }),
+        fc.double({ min: 0.01, max: 0.99, noNaN: true }),
+        (of, given, place) => {
+          const before = rampOf(
+            ...given.map(({ position, level, alpha, segment }, k) => ({
+              ...stop(`s${String(k)}`, position, level, segment),
+              alpha,
+            })),
+          );
+          const { ramp } = addStop(before, of, place) ?? { ramp: before };
+          expect(ramp.stops).toHaveLength(given.length + 1);
+          for (let k = 0; k <= 40; k++) {
+            // Borders themselves may fall to either side by rounding.
+            const t = (k + 0.371) / 41;
+            if (
+              stopPlaces(orderedStops(ramp, of.layout), of.layout).some(
+                (p) => Math.abs(p - t) < 1e-6,
+              )
+            )
+              continue;
+            const [a, b] = [rampSample(before, of, t), rampSample(ramp, of, t)];
+            expect(Math.abs(a.alpha - b.alpha)).toBeLessThan(1e-9);
+            a.colour.forEach((channel, c) => {
+              expect(Math.abs(channel - (b.colour[c] ?? 0))).toBeLessThan(1e-6);
+            });
+          }
+        },
+      ),
+      { seed: 7, numRuns: 200 },
+    );
+  });
+});
 
 describe('stops at one place', () => {
   it('move together, in the order they had', () => {

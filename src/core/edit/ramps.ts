@@ -1,5 +1,5 @@
 import { own } from '../base/own';
-import { orderedStops, rampColour, stopPlaces } from '../compile/ramp-rows';
+import { orderedStops, rampSample, stopPlaces } from '../compile/ramp-rows';
 import { LIMITS, isRamp, isTriple } from '../graph/document';
 import type { InputValue, NodeInstance, RampStop, RampValue, Segment } from '../graph/document';
 import type { RampModes, StopAspect } from '../nodes/ramp-table';
@@ -192,29 +192,34 @@ export const changeStop = (ramp: RampValue, id: string, change: Partial<RampStop
 });
 
 /**
- * A new stop at a place along the ramp, 0–1, in the colour the ramp has there; null when there are
- * as many as there may be. @param share of a ramp by proportions
+ * A new stop at a place along the ramp, 0–1: in the colour and alpha the ramp has there, going on
+ * the way that leads there, so that as far as the layout allows nothing looks different. Of shares
+ * it takes its part of the share it stands in. Null when there are as many as there may be.
  */
 export function addStop(
   ramp: RampValue,
   modes: RampModes,
   place: number,
-  share: number,
 ): { readonly ramp: RampValue; readonly id: string } | null {
   if (ramp.stops.length >= LIMITS.rampStops) return null;
   const stops = orderedStops(ramp, modes.layout);
   const places = stopPlaces(stops, modes.layout);
+  const after = stops.findIndex((_, at) => (places[at] ?? 0) > place);
+  const at = after < 0 ? stops.length : after;
+  const [before, start, end] = [stops[at - 1], places[at - 1] ?? 0, places[at] ?? 1];
+  const left = end > start ? Math.min(1, Math.max(0, (place - start) / (end - start))) : 1;
+  const isShare = modes.layout === 'proportions';
   const id = freshId('s', new Set(ramp.stops.map((stop) => stop.id)));
   const stop: RampStop = {
     id,
-    position: modes.layout === 'proportions' ? share : place,
-    colour: rampColour(ramp, modes, place),
-    alpha: 1,
-    segment: 'linear',
+    position: isShare ? (before?.position ?? 1) * (1 - left) : place,
+    ...rampSample(ramp, modes, place),
+    segment: before?.segment ?? 'linear',
   };
-  const after = stops.findIndex((_, at) => (places[at] ?? 0) > place);
-  const at = after < 0 ? stops.length : after;
-  return { ramp: { stops: [...stops.slice(0, at), stop, ...stops.slice(at)] }, id };
+  const kept = stops.map((each, k) =>
+    isShare && k === at - 1 ? { ...each, position: each.position * left } : each,
+  );
+  return { ramp: { stops: kept.toSpliced(at, 0, stop) }, id };
 }
 
 /** The middle of the widest gap along a ramp, 0–1; its ends are borders of gaps, too. */

@@ -58,8 +58,8 @@ function editsOf({ ramp, modes, domain, onChange }: Props, choose: (id: string) 
       if (ramp.stops.length > 2 && last >= 0)
         onChange({ stops: ramp.stops.toSpliced(last, 1) }, null, 'Removed a stop');
     },
-    add: (place: number | null, share: number): void => {
-      const added = addStop(ramp, modes, place ?? widestGap(ramp, modes), share);
+    add: (place: number | null): void => {
+      const added = addStop(ramp, modes, place ?? widestGap(ramp, modes));
       if (!added) return;
       onChange(added.ramp, null, 'Added a stop');
       choose(added.id);
@@ -84,9 +84,6 @@ export function RampEditor(props: Props) {
   const [part, setPart] = useState(WHOLE);
   const reading = useReading(domain, watched);
   const { move, remove, add } = editsOf(props, choose);
-  const addAt = (place: number | null): void => {
-    add(place, chosen?.position ?? 10);
-  };
   return (
     <div className="w-full max-w-[760px]" data-testid="ramp-editor">
       <RampBar
@@ -100,7 +97,7 @@ export function RampEditor(props: Props) {
         chosenId={chosen?.id ?? null}
         faultyStops={new Set(faults.flatMap(({ place }) => place.stop ?? []))}
         onChoose={choose}
-        onAdd={addAt}
+        onAdd={add}
         onRemove={remove}
         onMove={move}
         onExplain={
@@ -119,7 +116,7 @@ export function RampEditor(props: Props) {
         <RampTools
           {...{ ramp, modes, domain, stop: chosen, window: part, onWindow: setPart }}
           onChange={onChange}
-          onAdd={addAt}
+          onAdd={add}
           onRemove={remove}
         />
       ) : null}
