@@ -137,10 +137,11 @@ async function prove(
   { document, group, models }: Candidate,
   report: Report,
 ): Promise<Measured> {
-  const source = await readSource(userId, group);
-  await prepareImages(source.document);
+  // One that was built from inside is proved against its own inside.
+  const source = group.origin ? await readSource(userId, group.origin) : document;
+  await prepareImages(source);
   await report(0.4, 'Repeating the proof');
-  const proof = proveGroup(source.document, document, group.id, models);
+  const proof = proveGroup(source, document, group.id, models);
   if (!proof.identical) throw different(proof);
   return { proof, comparison: null, notes: '' };
 }
@@ -206,15 +207,10 @@ export async function readCandidate(userId: string, { materialId, revision, grou
  * The network it was packaged from. Which it is comes from the browser: it must be something the
  * person may read.
  */
-async function readSource(userId: string, { origin }: GroupDefinition) {
-  if (!origin) {
-    throw new AppError(
-      'proof.no-origin',
-      'This group was not packaged from a saved network, so it cannot be proved.',
-      'Package it from a selection on a material’s board.',
-      { kept: UNPUBLISHED },
-    );
-  }
+async function readSource(
+  userId: string,
+  origin: NonNullable<GroupDefinition['origin']>,
+): Promise<NetworkDocument> {
   const [material, source] = await Promise.all([
     findMaterial(userId, origin.materialId),
     findRevision(origin.materialId, origin.revision),
@@ -227,7 +223,7 @@ async function readSource(userId: string, { origin }: GroupDefinition) {
       { kept: UNPUBLISHED },
     );
   }
-  return { document: source.document, origin };
+  return source.document;
 }
 
 /** The group under its published name, with the groups it uses. */

@@ -1,5 +1,6 @@
 /** Releases of an entry: published, proposed, looked ahead at, taken and put back. */
 import { sql } from 'drizzle-orm';
+import { withGroup } from '@/core/edit/board';
 import { setValue } from '@/core/edit/nodes';
 import type { NetworkDocument } from '@/core/graph/document';
 import { database } from '@/db/client';
@@ -14,9 +15,11 @@ import { startPublication } from '@/server/publication';
 import { publish } from '@/server/publish';
 import { listWaiting, putBack, takeIn } from '@/server/takings';
 import {
+  asked,
   changeSource,
   coarser,
   nextRelease,
+  packaged,
   published,
   publishedEntry,
   releaseIn,
@@ -52,6 +55,31 @@ const renamed =
       },
     },
   });
+
+describe('a group that was built from inside', () => {
+  const without =
+    ({ groupId }: Source, home: number) =>
+    (document: NetworkDocument) =>
+      withGroup(document, groupId, ({ origin: _origin, ...group }) => ({
+        ...group,
+        dials: group.dials.map((dial) => ({ ...dial, home })),
+      }));
+  it('is published with a proof against its own inside', async () => {
+    const source = await packaged(author);
+    const revision = await change(source, without(source, 1));
+    const made = await published(author, { ...asked(source, 'Built inside'), revision });
+    expect(made).toMatchObject({
+      result: { version: '1.0.0', proof: { identical: true, against: 'inside' } },
+    });
+  });
+  it('is refused where its dials change it at home', async () => {
+    const source = await packaged(author);
+    const revision = await change(source, without(source, 1.25));
+    await expect(
+      publish('author', { ...asked(source, 'Askew inside'), revision } as never),
+    ).rejects.toMatchObject({ code: 'proof.different' });
+  });
+});
 
 describe('the next release', () => {
   it('gets its class and its version by measurement, and notes from what changed', async () => {

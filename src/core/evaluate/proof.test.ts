@@ -3,6 +3,7 @@ import { unitTile } from '../../../tests/support/meshes';
 import { addDial, changeDial } from '../edit/dials';
 import { groupSelection } from '../edit/group';
 import { setValue } from '../edit/nodes';
+import type { NetworkDocument } from '../graph/document';
 import { MeshAnalysis } from '../mesh/analysis';
 import { ShapeSketch } from '../mesh/shape-sketch';
 import { completeMesh } from '../mesh/surface-mesh';
@@ -114,8 +115,18 @@ describe('the proof', () => {
     },
   );
 
-  it('refuses a group that names no origin', () => {
+  it('of a group built from inside is against its own inside with the dials away', () => {
     const bare = groupSelection(source, { board: null, ids: ['n1'], name: 'Bare', path: [] });
-    expect(() => proveGroup(source, bare.document, bare.groupId, models)).toThrow('not packaged');
+    const { groupId } = bare;
+    const prove = (document: NetworkDocument) => proveGroup(document, document, groupId, models);
+    expect(prove(bare.document)).toMatchObject({ identical: true, against: 'inside' });
+    const dialled = addDial(bare.document, groupId, 'n1', 'scale', 'times', 'Grain');
+    if (!dialled) throw new Error('no dial');
+    expect(prove(dialled.document).identical).toBe(true);
+    const moved = changeDial(dialled.document, groupId, dialled.dialId, { home: 1.1 });
+    const proof = prove(moved);
+    expect(proof).toMatchObject({ identical: false, against: 'inside' });
+    expect(proof.difference?.share).toBeGreaterThan(0.5);
+    expect(() => proveGroup(source, source, 'nobody', models)).toThrow('no such group');
   });
 });

@@ -3,6 +3,7 @@ import type { ChangedValue } from './proof-changes';
 import { own } from '../base/own';
 import { outputKey } from '../graph/result-key';
 import { AppError } from '../base/diagnostic';
+import { EMPTY_NETWORK } from '../graph/document';
 import type { GroupDefinition, NetworkDocument, NodeInstance, Origin } from '../graph/document';
 import { MAP_SIZE, mapKey } from '../mesh/analysis';
 import type { MeshAnalysis } from '../mesh/analysis';
@@ -35,6 +36,8 @@ export interface ProofDifference {
 /** What the proof of a group found. */
 export interface Proof {
   readonly identical: boolean;
+  /** Set where the group came from no network: it was compared with its own inside, dials away. */
+  readonly against?: 'inside';
   readonly points: number;
   readonly models: readonly string[];
   readonly difference: ProofDifference | null;
@@ -46,11 +49,11 @@ const PROBE = 'proof-instance';
 
 /**
  * Compares a group at home with the network it was packaged from, on the same points, bit by bit in
- * f32.
+ * f32; one that was built from inside with its own inside, as it is with the dials away.
  * @param whole the saved revision the group names as its origin; only what the group is made of
  *   must be free of errors
  * @param candidate the document that holds the group and the groups it uses
- * @throws AppError when the group has no origin; CompileError when either network is broken
+ * @throws AppError when there is no such group; CompileError when either network is broken
  */
 export function proveGroup(
   whole: NetworkDocument,
@@ -59,29 +62,20 @@ export function proveGroup(
   models: readonly ProofModel[],
 ): Proof {
   const group = own(candidate.groups, groupId);
-  if (!group?.origin)
-    throw new AppError(
-      'proof.no-origin',
-      'This group was not packaged from a saved network, so there is nothing to compare it with.',
-      'Package it from a selection on a material’s board.',
-    );
-  const prepared = models.map((model) => ({
-    ...model,
-    maps: alikeMaps(model),
-    points: uniformPoints(model.analysis.mesh, PROOF_POINTS),
-  }));
-  const source = neededFor(whole, group.origin);
+  if (!group) throw new AppError('proof.no-group', 'There is no such group.', 'Reload the page.');
+  if (!group.origin) return proveInside(candidate, group, models);
+  const { origin } = group;
+  const prepared = prepare(models);
+  const source = neededFor(whole, origin);
   const before = prepared.map((model) =>
     readOutputs(
       source,
-      Object.values(group.origin?.outputs ?? {}).map(({ node, output }) =>
-        outputKey([node], output),
-      ),
+      Object.values(origin.outputs).map(({ node, output }) => outputKey([node], output)),
       model,
     ),
   );
   const compare = (document: NetworkDocument): ProofDifference | null =>
-    findDifference(group, document, prepared, before);
+    findDifference(group, Object.keys(origin.outputs), document, prepared, before);
   const trial = withCandidate(source, candidate, group);
   const difference = compare(trial);
   return {
@@ -97,11 +91,44 @@ export function proveGroup(
   };
 }
 
+const prepare = (models: readonly ProofModel[]): readonly Prepared[] =>
+  models.map((model) => ({
+    ...model,
+    maps: alikeMaps(model),
+    points: uniformPoints(model.analysis.mesh, PROOF_POINTS),
+  }));
+
+/** A group with its dials at home beside the same group without what its dials drive. */
+function proveInside(
+  candidate: NetworkDocument,
+  group: GroupDefinition,
+  models: readonly ProofModel[],
+): Proof {
+  const outputs = group.outputs.map(({ id }) => id);
+  const board = { ...candidate, network: EMPTY_NETWORK };
+  const still = { ...group, dials: group.dials.map((dial) => ({ ...dial, drives: [] })) };
+  const plain = { ...candidate, groups: { ...candidate.groups, [group.id]: still } };
+  const prepared = prepare(models);
+  const keys = outputs.map((id) => outputKey([PROBE], id));
+  const before = prepared.map((model) =>
+    readOutputs(withCandidate(board, plain, still), keys, model),
+  );
+  const trial = withCandidate(board, candidate, group);
+  const difference = findDifference(group, outputs, trial, prepared, before);
+  return {
+    identical: difference === null,
+    against: 'inside',
+    points: PROOF_POINTS,
+    models: models.map((model) => model.name),
+    difference,
+    changes: [],
+  };
+}
+
 /**
- *  Maps by supplied normals are named after the network that supplies them, and packaging renames
- *  that: they are measured here, for both sides in the same way. What else there is, is the same
- *  map on
- * both sides.
+ * Maps by supplied normals are named after the network that supplies them, and packaging renames
+ * that: they are measured here, for both sides in the same way. What else there is, is the same map
+ * on both sides.
  */
 function alikeMaps({ analysis, maps }: ProofModel): MapSource {
   const measured = new Map<string, MeshMap>();
@@ -200,11 +227,11 @@ function withCandidate(
 
 function findDifference(
   group: GroupDefinition,
+  outputs: readonly string[],
   trial: NetworkDocument,
   models: readonly Prepared[],
   before: readonly (readonly (readonly Float32Array[])[])[],
 ): ProofDifference | null {
-  const outputs = Object.keys(group.origin?.outputs ?? {});
   let worst: ProofDifference | null = null;
   models.forEach((model, m) => {
     const after = readOutputs(

@@ -219,12 +219,14 @@ export function listNotes(
 
 /** What the proof of a group found, as a note: where and why it is not what it came from. */
 export function proofNotes(group: GroupDefinition, proof: Proof | null): readonly GroupNote[] {
-  if (!group.origin)
+  if (!group.origin && (!proof || proof.identical))
     return [
       {
         code: 'proof',
         tone: 'fact',
-        message: 'It was built from inside: there is no network to prove it against.',
+        message:
+          'It was built from inside: its proof is against that inside with the dials away, not ' +
+          'against a network that was there before.',
       },
     ];
   if (!proof || proof.identical) return [];
@@ -239,7 +241,9 @@ export function proofNotes(group: GroupDefinition, proof: Proof | null): readonl
     {
       code: 'proof',
       tone: 'fault',
-      message: `At home it does not look like the network it was packaged from.${why}`,
+      message: group.origin
+        ? `At home it does not look like the network it was packaged from.${why}`
+        : 'At home it does not look like its own inside with the dials away.',
       ...(node ? { node: node.id } : {}),
     },
   ];

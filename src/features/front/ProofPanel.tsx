@@ -45,8 +45,6 @@ export function ProofPanel({
   readonly group: GroupDefinition;
 }) {
   const state = useProof(evaluation, group);
-  if (!group.origin)
-    return <ProofLine>No proof: this group was not packaged from a saved network.</ProofLine>;
   if (state.at === 'failed')
     return <ProofLine isFault>The proof could not run: {state.message}</ProofLine>;
   if (state.at === 'running') return <ProofLine>Proof is running …</ProofLine>;
@@ -88,12 +86,14 @@ function useProof(evaluation: Evaluation, { origin, id }: GroupDefinition): Stat
   const [state, setState] = useState<State>({ at: 'running' });
   const originKey = origin ? `${origin.materialId}/${String(origin.revision)}` : '';
   useEffect(() => {
-    if (!originKey) return;
     let live = true;
     const [materialId, revision] = originKey.split('/') as [string, string];
     const run = async (): Promise<void> => {
       const [source] = await Promise.all([
-        sourceOf(materialId, Number(revision)),
+        // One that was built from inside is compared with its own inside.
+        originKey === ''
+          ? stores.document.getState().document
+          : sourceOf(materialId, Number(revision)),
         evaluation.models.load(STUDY.id, STUDY.name),
       ]);
       const proof = await unwrap(

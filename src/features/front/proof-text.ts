@@ -5,7 +5,10 @@ export function sentenceFor(proof: Proof): string {
   const { difference } = proof;
   if (proof.identical || !difference)
     return (
-      'At home it equals the network it came from, bit for bit, at ' +
+      (proof.against === 'inside'
+        ? 'It was built from inside: at home it equals that inside with the dials away, bit for ' +
+          'bit, at '
+        : 'At home it equals the network it came from, bit for bit, at ') +
       `${proof.points.toLocaleString('en')} points of ${proof.models.join(' and ')}.`
     );
   const where = difference.where.map((x) => x.toFixed(3)).join(', ');

@@ -30,7 +30,10 @@ export function ImageField({ node, input, title, path, value, onExpose }: Props)
   };
   const { take, isBusy } = useTakenFile(put);
   const inputs = findNodeDefinition(node)?.inputs ?? {};
-  const coordinates = Object.keys(inputs).find((id) => inputs[id]?.kind === 'vector');
+  // A node that reads rows of a strip has a row in place of coordinates.
+  const isStrip = inputs['row'] !== undefined && inputs['value'] !== undefined;
+  const vector = Object.keys(inputs).find((id) => inputs[id]?.kind === 'vector');
+  const coordinates = isStrip ? 'value' : vector;
   return (
     <div
       className="col-span-full flex flex-wrap items-center gap-2 py-1 text-[12px]"
@@ -53,7 +56,7 @@ export function ImageField({ node, input, title, path, value, onExpose }: Props)
       <ImageState path={path} value={value} />
       {onExpose ? <ExposeButton title={title} onExpose={onExpose} /> : null}
       {value.image && coordinates !== undefined ? (
-        <FlatImage node={node} value={value} coordinates={coordinates} />
+        <FlatImage {...{ node, value, coordinates, isStrip }} />
       ) : null}
     </div>
   );
