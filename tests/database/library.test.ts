@@ -191,7 +191,6 @@ describe('the library', () => {
         withNode({ ...node('f', 'math.formula', { formula: { formula: 'a.x' } }), id: 'f' }),
       ],
       ['an unknown node', withNode(node('u', 'patterns.of-the-future'))],
-      ['no origin', (document, id) => inGroup(document, id, ({ origin: _, ...group }) => group)],
       [
         'an origin that names nothing',
         (document, id) =>

@@ -5,6 +5,7 @@ import { openSettings } from '@/core/compile/settings';
 import { structureKey } from '@/core/compile/structure';
 import { hasErrors } from '@/core/base/diagnostic';
 import { addDial, addDrive, changeDial, drivenValue, passDialsOn } from '@/core/edit/dials';
+import { changeLaw, lawsOfDrive } from '@/core/edit/dial-laws';
 import { offerDial } from '@/core/edit/dial-offers';
 import { driveSentence } from '@/core/edit/drive-sentence';
 import { groupSelection } from '@/core/edit/group';
@@ -187,6 +188,73 @@ describe('at home', () => {
       { numRuns: 40 },
     );
     expect(dials).toBeGreaterThan(100);
+  });
+});
+
+describe('another law', () => {
+  const LAWS: readonly Law[] = ['times', 'lift', 'span', 'blend', 'power', 'as is'];
+  const group = packed();
+  const { groupId, nodeId } = group;
+  const place = { node: 'wave', input: 'b' };
+  const dialOf = (document: NetworkDocument) => document.groups[groupId]?.dials[0];
+
+  it('keeps the dial, its home and what every card sets', () => {
+    let changes = 0;
+    for (const from of LAWS)
+      for (const to of LAWS) {
+        const made = expose(group, 'wave', 'b', from);
+        const named = changeDial(made.document, groupId, made.dialId, {
+          name: 'Contrast',
+          section: 'Look',
+          ends: { low: 'soft', high: 'hard' },
+        });
+        const changed = changeLaw(named, groupId, made.dialId, place, to);
+        expect(dialOf(changed)).toMatchObject({
+          id: made.dialId,
+          name: 'Contrast',
+          section: 'Look',
+          ends: { low: 'soft', high: 'hard' },
+          drives: [{ ...place, law: to }],
+        });
+        expect(hasErrors(checkReferences(changed))).toBe(false);
+        expect(bitsOf(changed)).toEqual(bitsOf(board()));
+        const setting = from === 'as is' ? 0.3 : 0.8;
+        const set = setValue(named, null, nodeId, made.dialId, setting);
+        const after = changeLaw(set, groupId, made.dialId, place, to);
+        expect(lawsOfDrive(set, groupId, made.dialId, place).includes(to)).toBe(
+          after !== set || from === to,
+        );
+        const wanted = numbersOf(set, `${nodeId}/sum:value`);
+        numbersOf(after, `${nodeId}/sum:value`).forEach((value, k) => {
+          expect(value).toBeCloseTo(wanted[k] ?? NaN, 4);
+        });
+        changes += after === set ? 0 : 1;
+      }
+    expect(changes).toBe(30);
+  });
+  it('is not offered where a card would look otherwise', () => {
+    const zero = setValue(group.document, groupId, 'wave', 'b', 0);
+    const made = expose({ ...group, document: zero }, 'wave', 'b', 'lift');
+    expect(lawsOfDrive(made.document, groupId, made.dialId, place)).toContain('times');
+    const set = setValue(made.document, null, nodeId, made.dialId, 1.4);
+    expect(lawsOfDrive(set, groupId, made.dialId, place)).not.toContain('times');
+    expect(changeLaw(set, groupId, made.dialId, place, 'times')).toBe(set);
+  });
+  it('of a dial of several values is one with the same home and slider', () => {
+    const made = expose(group, 'wave', 'b', 'times');
+    const both = addDrive(made.document, groupId, made.dialId, 'noise', 'scale');
+    expect(lawsOfDrive(both, groupId, made.dialId, place)).toEqual(['times', 'lift']);
+    const changed = changeLaw(both, groupId, made.dialId, place, 'lift');
+    expect(dialOf(changed)?.drives.map(({ law }) => law)).toEqual(['lift', 'times']);
+    expect(bitsOf(changed)).toEqual(bitsOf(board()));
+  });
+  it('with another home is not offered where a group around passes the dial on', () => {
+    const made = expose(group, 'wave', 'b', 'times');
+    const outer = packed(made.document, [nodeId]);
+    const passed = passDialsOn(outer.document, outer.groupId, nodeId);
+    expect(lawsOfDrive(passed, groupId, made.dialId, place)).not.toContain('as is');
+    for (const law of lawsOfDrive(passed, groupId, made.dialId, place))
+      expect(bitsOf(changeLaw(passed, groupId, made.dialId, place, law))).toEqual(bitsOf(board()));
   });
 });
 

@@ -66,7 +66,10 @@ describe('the inspector’s notes', () => {
       if (!cure || planted.code === 'dial-steep') return;
       const cured = cureNote(planted.document, planted.groupId, cure);
       const left = notesOf({ ...planted, document: cured });
-      expect(left.length).toBeLessThan(notes.length);
+      // Another note may follow, as that a dial that now does something is flat at one end.
+      const count = (of: readonly GroupNote[]): number =>
+        of.filter(({ code }) => code === planted.code).length;
+      expect(count(left)).toBeLessThan(count(notes));
     },
   );
 

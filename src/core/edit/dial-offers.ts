@@ -166,9 +166,11 @@ function offerTyped(value: Exposed, port: InputView): DialOffer | null {
   const alone: readonly Law[] = isShare
     ? ['span', 'blend', 'power', 'as is']
     : ['span', 'blend', 'as is'];
+  // What multiplies 0 does nothing: it is not what is proposed.
+  const moving: readonly Law[] = designed === 0 ? ['lift', 'times'] : ['times', 'lift'];
   return {
     ...plain('scalar', designed),
-    laws: counts && isAlone ? ['as is', 'lift'] : ['times', 'lift', ...(isAlone ? alone : [])],
+    laws: counts && isAlone ? ['as is', 'lift'] : [...moving, ...(isAlone ? alone : [])],
     warning:
       designed === 0 && !counts
         ? 'The designed value is 0, so “times” would do nothing; “lift” moves it.'

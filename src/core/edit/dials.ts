@@ -70,7 +70,7 @@ type Ranges = Pick<Dial, 'home' | 'soft' | 'hard' | 'step' | 'unit'>;
 const RELATIVE: Ranges = { home: 1, soft: [0, 2], hard: [-100, 100], step: 0.01, unit: '' };
 
 /** Home and ranges of a dial by its law: at home the value is as designed, to the bit. */
-function rangesFor(
+export function rangesFor(
   document: NetworkDocument,
   groupId: string,
   { node, input, law, low, high }: Drive,

@@ -3,6 +3,7 @@ import type { NoteCure } from '../notes/group-note';
 import type { NetworkDocument } from '../graph/document';
 import { cureAdvice } from './advice-cures';
 import { changeNode } from './board';
+import { changeLaw } from './dial-laws';
 import { changeDial } from './dials';
 import { changePort, removePort } from './group-ports';
 
@@ -17,6 +18,8 @@ export function cureNote(
       return cureAdvice(document, groupId, cure.node, cure.advice);
     case 'remove-port':
       return removePort(document, groupId, cure.side, cure.port);
+    case 'law':
+      return changeLaw(document, groupId, cure.dial, cure, cure.law);
     case 'switch-on':
       return changeNode(document, groupId, cure.node, ({ off: _off, ...node }) => node);
     case 'slider':

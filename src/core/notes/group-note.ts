@@ -1,4 +1,5 @@
 import type { NodeId } from '../base/ids';
+import type { Law } from '../graph/document';
 import type { Cure } from '../nodes/advice';
 
 /** What the inspector may find in a group. */
@@ -53,6 +54,14 @@ export type NoteCure =
       readonly title: string;
       readonly side: 'inputs' | 'outputs';
       readonly port: string;
+    }
+  | {
+      readonly act: 'law';
+      readonly title: string;
+      readonly dial: string;
+      readonly node: NodeId;
+      readonly input: string;
+      readonly law: Law;
     }
   | { readonly act: 'switch-on'; readonly title: string; readonly node: NodeId }
   | {

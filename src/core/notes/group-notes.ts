@@ -73,12 +73,22 @@ function dialNotes(
   });
   const inner = dead && group.network.nodes.find(({ id }) => id === dead.node);
   if (dead && inner)
-    say(
-      'dial-zero',
-      'fault',
-      `“${dial.name}” multiplies a value of “${getNodeTitle(document, inner)}” that is 0: it ` +
+    notes.push({
+      code: 'dial-zero',
+      tone: 'fault',
+      message:
+        `“${dial.name}” multiplies a value of “${getNodeTitle(document, inner)}” that is 0: it ` +
         'does nothing there. Take the law “lift”.',
-    );
+      dial: dial.id,
+      cure: {
+        act: 'law',
+        title: 'Take the law “lift”',
+        dial: dial.id,
+        node: dead.node,
+        input: dead.input,
+        law: 'lift',
+      },
+    });
   return notes;
 }
 

@@ -1,16 +1,14 @@
 'use client';
 import { ArrowDown, ArrowUp, Trash2, X } from 'lucide-react';
-import { describePorts, getNodeTitle } from '@/core/compile/catalogue';
 import { moveDial, removeDial } from '@/core/edit/dials';
-import { designedNumber, drivenNumber, driveSentence } from '@/core/edit/drive-sentence';
 import { isChoice } from '@/core/graph/document';
-import type { Dial, Drive, GroupDefinition, InputValue } from '@/core/graph/document';
+import type { Dial, GroupDefinition, InputValue } from '@/core/graph/document';
 import { Button } from '@/ui/Button';
-import { NumberField, shortNumber } from '@/ui/NumberField';
+import { NumberField } from '@/ui/NumberField';
 import { commit } from '@/state/editing';
 import type { Evaluation } from '@/state/evaluation';
+import { DriveLine } from './DriveLine';
 import { useHomeShare } from './use-home-share';
-import { useDocument } from '@/state/use-stores';
 import { IconButton } from '@/ui/IconButton';
 
 interface Props {
@@ -198,44 +196,6 @@ function ChoiceSettings({ dial, edit }: Edited) {
         </div>
       ))}
     </fieldset>
-  );
-}
-
-type DriveProps = Omit<Props, 'path' | 'evaluation'> & { readonly drive: Drive };
-
-/** One value that a dial drives, as the sentence that decides it. */
-function DriveLine({ group, dial, drive, value, edit }: DriveProps) {
-  const node = group.network.nodes.find((each) => each.id === drive.node);
-  const document = useDocument((state) => state.document);
-  const title = node ? getNodeTitle(document, node) : drive.node;
-  const port = node && describePorts(document, node)?.inputs.find(({ id }) => id === drive.input);
-  const designed = designedNumber(document, group, drive);
-  return (
-    <li className="flex items-center justify-between gap-1">
-      <span className="min-w-0">
-        <span className="block truncate">
-          {title}, {port?.title ?? drive.input} <em>{drive.law}</em>
-        </span>
-        {designed !== undefined && typeof value === 'number' ? (
-          <span className="figures text-soft">
-            {driveSentence(designed, [{ dial, drive, at: value }])}
-            {designed === null
-              ? ''
-              : ` = ${shortNumber(drivenNumber(designed, [{ dial, drive, at: value }]))}`}
-          </span>
-        ) : null}
-      </span>
-      {dial.drives.length > 1 ? (
-        <IconButton
-          name={`Drive ${title} no more`}
-          onClick={() => {
-            edit({ drives: dial.drives.filter((each) => each !== drive) });
-          }}
-        >
-          <X size={11} />
-        </IconButton>
-      ) : null}
-    </li>
   );
 }
 
