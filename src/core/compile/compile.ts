@@ -71,6 +71,8 @@ export interface CompiledNetwork {
 /** A mesh map to be had, with the numbers that decide it. */
 export interface MapDemand {
   readonly field: string;
+  /** The node that reads it. */
+  readonly path: readonly string[];
   readonly kind: MeshMapKind;
   readonly settings: Readonly<Record<string, number>>;
   readonly choices: Readonly<Record<string, string>>;
@@ -172,6 +174,7 @@ export function mapDemands(
 ): readonly MapDemand[] {
   return compiled.mapSlots.map((slot) => ({
     field: slot.field,
+    path: slot.path,
     kind: slot.kind,
     choices: slot.choices,
     ...(slot.detail ? { detail: slot.detail } : {}),

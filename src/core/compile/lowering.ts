@@ -212,7 +212,7 @@ export class Lowering {
         this.mapSlots.push(
           makeMapSlot(
             this.b,
-            { field, kind, ...(isDetailed ? { detail: { path, input: detail } } : {}) },
+            { field, path, kind, ...(isDetailed ? { detail: { path, input: detail } } : {}) },
             wanted,
             settings,
             options,

@@ -9,6 +9,8 @@ import type { MeshMapKind } from '../nodes/map-kinds.generated';
  */
 export interface MapSlot {
   readonly field: string;
+  /** The node that reads it. */
+  readonly path: readonly string[];
   readonly kind: MeshMapKind;
   readonly settings: Readonly<Record<string, F32>>;
   readonly choices: Readonly<Record<string, string>>;
@@ -18,7 +20,7 @@ export interface MapSlot {
 /** @param fixed the node's fixed inputs, by id; `options` what is chosen of its options */
 export function makeMapSlot(
   b: Builder,
-  slot: Pick<MapSlot, 'field' | 'kind' | 'detail'>,
+  slot: Pick<MapSlot, 'field' | 'path' | 'kind' | 'detail'>,
   wanted: Readonly<Record<string, MapSetting>>,
   fixed: ReadonlyMap<string, F32>,
   options: Readonly<Record<string, string>>,

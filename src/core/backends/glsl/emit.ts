@@ -96,13 +96,27 @@ const PREFIX: Partial<Record<Value['operation'], string>> = {
   floatToBits: 'floatBitsToInt',
 };
 
+/** How a program reads its typed values. */
+export interface ValueText {
+  /** The expression of one of them. */
+  one(index: number): string;
+  /** The expression of one in the row that is found so many rows after that of `index`. */
+  inTable(index: number, rows: string): string;
+}
+
+const component = (index: number): string => 'xyzw'.charAt(index & 3);
+const fromRows: ValueText = {
+  one: (index) => `valueRow(${String(index >> 2)}).${component(index)}`,
+  inTable: (index, rows) => `valueRow(${String(index >> 2)} + ${rows}).${component(index)}`,
+};
+
 /** Compiles a program to GLSL ES 3.00. */
-export function emitGlsl(program: Program): EmittedGlsl {
+export function emitGlsl(program: Program, typed: ValueText = fromRows): EmittedGlsl {
   const liveness = analyseLiveness(program);
   const functions = liveness.functions
-    .map((func) => new GlslWriter(liveness, program).writeFunction(func))
+    .map((func) => new GlslWriter(liveness, program, typed).writeFunction(func))
     .join('\n');
-  const writer = new GlslWriter(liveness, program);
+  const writer = new GlslWriter(liveness, program, typed);
   writer.writeBlock(program.prologue);
   writer.writeBlock(program.body);
   return {
@@ -127,6 +141,7 @@ class GlslWriter {
   constructor(
     private readonly liveness: Liveness,
     private readonly program: Program,
+    private readonly typed: ValueText,
   ) {}
 
   writeFunction(func: Func): string {
@@ -186,12 +201,9 @@ class GlslWriter {
           `0).${'rgba'.charAt(value.immediate & 3)}`
         );
       case 'uniform':
-        return `valueRow(${String(value.immediate >> 2)}).${'xyzw'.charAt(value.immediate & 3)}`;
+        return this.typed.one(value.immediate);
       case 'table':
-        return (
-          `valueRow(${String(value.immediate >> 2)} + ${arg(0)} * ` +
-          `${String(value.rowSize >> 2)}).${'xyzw'.charAt(value.immediate & 3)}`
-        );
+        return this.typed.inTable(value.immediate, `${arg(0)} * ${String(value.rowSize >> 2)}`);
       case 'input':
         return inputVariable(present(this.program.inputs[value.immediate], 'input name'));
       case 'select':
@@ -260,7 +272,8 @@ class GlslWriter {
 const functionName = (func: Func): string =>
   `fn_${func.name.replace(/[^A-Za-z0-9]+/g, '_').replace(/_+$/, '')}`;
 
-function literal(type: LaneType, value: number): string {
+/** A value as GLSL writes it, to the bit in single precision. */
+export function literal(type: LaneType, value: number): string {
   if (type === 'bool') return value ? 'true' : 'false';
   if (type === 'i32') return value === -2147483648 ? '(-2147483647 - 1)' : `(${String(value)})`;
   if (!Number.isFinite(value)) {
@@ -270,6 +283,6 @@ function literal(type: LaneType, value: number): string {
         ? 'intBitsToFloat(0x7f800000)'
         : 'intBitsToFloat(-8388608)';
   }
-  const text = String(Math.fround(value));
+  const text = Object.is(value, -0) ? '-0.0' : String(Math.fround(value));
   return `(${/[.e]/.test(text) ? text : `${text}.0`})`;
 }
