@@ -1,5 +1,6 @@
 /** The function of GLSL that is handed out computes what the network does. */
 import { inputVariable } from '@/core/backends/glsl/emit';
+import { findNodeDefinition } from '@/core/compile/catalogue';
 import { compileNetwork } from '@/core/compile/compile';
 import { outputGlsl } from '@/core/evaluate/output-glsl';
 import { setValue } from '@/core/edit/nodes';
@@ -19,6 +20,9 @@ import type { ShaderRun } from './support/shaders';
 import { expect, test } from './studio';
 
 const NETWORKS = 24;
+const TARGETS = [0, 1, 2, 3]
+  .map((k) => `layout(location = ${String(k)}) out vec4 target${String(k)};`)
+  .join('\n');
 const lanes = randomLanes(POINTS, 11);
 
 /** The handed-out text with nothing changed, called at each point. */
@@ -47,12 +51,13 @@ function runOf(document: NetworkDocument, key: string): ShaderRun {
 precision highp float;
 precision highp int;
 uniform highp sampler2D points;
-layout(location = 0) out vec4 target;
+${TARGETS}
 ${text}
 void main() {
   float ${written.map((name) => `${name} = 0.0`).join(', ')};
   evaluate(${call.join(', ')});
-  target = vec4(${[...written, '0.0', '0.0', '0.0'].slice(0, 4).join(', ')});
+  target1 = target2 = target3 = vec4(0.0);
+  target0 = vec4(${[...written, '0.0', '0.0', '0.0'].slice(0, 4).join(', ')});
 }`,
     valuesIn: 'array',
     values: [0, 0, 0, 0],
@@ -61,17 +66,26 @@ void main() {
   };
 }
 
-const withImage = setValue(documentOf([node('n', 'patterns.image')]), null, 'n', 'image', {
-  image: 'a'.repeat(64),
-  name: 'salt.png',
-});
+/** A document with an image wherever a node takes one. */
+const withImages = (document: NetworkDocument): NetworkDocument =>
+  document.network.nodes
+    .flatMap((each) =>
+      Object.entries(findNodeDefinition(each)?.inputs ?? {}).flatMap(([input, { kind }]) =>
+        kind === 'image' ? [[each.id, input] as const] : [],
+      ),
+    )
+    .reduce(
+      (changed, [id, input]) =>
+        setValue(changed, null, id, input, { image: 'a'.repeat(64), name: 'salt.png' }),
+      document,
+    );
 
 test('the text of an output computes what the network does', async ({ page }) => {
   await page.goto('about:blank');
   const cases = [
-    { document: withImage, key: 'n:colour' },
+    { document: withImages(documentOf([node('n', 'patterns.image')])), key: 'n:colour' },
     ...Array.from({ length: NETWORKS }, (_, seed) => {
-      const document = randomDocument(seed + 1, 10);
+      const document = withImages(randomDocument(seed + 1, 10));
       const { slots } = compileNetwork(document, { surface: false, taps: 'all' });
       const keys = slots.filter(({ key, lanes: n }) => isOutputKey(key) && n < 4);
       return { document, key: keys[keys.length - 1]?.key ?? '' };

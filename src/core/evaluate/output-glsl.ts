@@ -99,7 +99,8 @@ function imageRemarks(
     const node = findNode(document, path);
     const value = node && getInputValue(node, input);
     const name = isImage(value) && value.name ? `, ${value.name}` : '';
-    const sheet = images(demands[k]?.hash ?? '', reading);
+    const hash = demands[k]?.hash;
+    const sheet = hash ? images(hash, reading) : undefined;
     return [
       `${imageSampler(slot)}: the image of “${titleAt(document, path)}”` +
         `${name.replace(/[\r\n\\]+/g, ' ')}, read as ${reading}, linear: ` +
