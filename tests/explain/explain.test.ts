@@ -120,3 +120,60 @@ it('costs a request that compiles what it names', () => {
   const { slots } = compileNetwork(painted, request);
   expect(slots.map(({ key }) => key)).toEqual(['surface', ...request.taps]);
 });
+
+describe('what somebody set', () => {
+  const layered = documentOf(
+    [
+      node('noise', 'patterns.noise'),
+      node('iron', 'surface.surface', { metalness: 1, coatRoughness: 0.1 }),
+      node('paint', 'surface.surface'),
+      node('flat', 'surface.flat', { colour: [0.1, 0.2, 0.3] }),
+      node('over', 'surface.layer'),
+      node('end', 'surface.layer'),
+    ],
+    [
+      'noise:value > paint:sheen',
+      'iron:surface > over:under',
+      'paint:surface > over:over',
+      'over:surface > end:under',
+      'flat:surface > end:over',
+      'end:surface > @out:surface',
+    ],
+  );
+  const setOf = ({ outputs }: Explanation, key: string): readonly string[] => {
+    const found = outputs.find((each) => each.key === key);
+    return (found?.set ?? []).map((lane) => found?.channels[lane] ?? '');
+  };
+
+  it('is told of each surface: by value, strand or dial, and no typed default', async () => {
+    const told = await explained(layered);
+    expect(setOf(told, 'iron:surface')).toEqual(['metalness']);
+    expect(setOf(told, 'paint:surface')).toEqual(['sheen.r', 'sheen.g', 'sheen.b']);
+    expect(setOf(told, 'flat:surface')).toEqual(expect.arrayContaining(['unlit']));
+    expect(setOf(told, 'noise:value')).toHaveLength(1);
+    const packed = groupSelection(layered, { board: null, ids: ['paint'], name: 'P', path: [] });
+    const { document } = addDial(
+      packed.document,
+      packed.groupId,
+      'paint',
+      'coat',
+      'as is',
+      'C',
+    ) ?? {
+      document: layered,
+    };
+    const inGroup = await explained(document);
+    expect(setOf(inGroup, `${packed.nodeId}/paint:surface`)).toContain('coat');
+  });
+  it('stands before the rest, at the surfaces that are made of these too', async () => {
+    const told = await explained(layered);
+    const all = setOf(told, 'end:surface');
+    expect(all).toEqual(expect.arrayContaining(['metalness', 'sheen.r', 'unlit']));
+    expect(all).not.toContain('coatRoughness');
+    const lines = explanationTable(told)
+      .split('\n')
+      .filter((line) => line.startsWith('end') || line.startsWith('Layer'))
+      .map((line) => line.split('\t')[2] ?? '');
+    expect(lines.slice(0, all.length).toSorted()).toEqual([...all].sort());
+  });
+});

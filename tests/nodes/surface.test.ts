@@ -1,7 +1,8 @@
 import fc from 'fast-check';
 import { OUTPUT_EDGE, SURFACE_OUTPUT } from '@/core/graph/document';
 import type { InputValue, NetworkDocument, Strand } from '@/core/graph/document';
-import { SURFACE_LANES } from '@/core/nodes/surface-parameters';
+import { findDefinition } from '@/core/compile/catalogue';
+import { SURFACE_ENTRIES, SURFACE_LANES, laneNames } from '@/core/nodes/surface-parameters';
 import { documentOf, node } from '../support/networks';
 import { outputAt, valueAt } from '../support/evaluate';
 import type { Lanes } from '../support/evaluate';
@@ -123,6 +124,28 @@ describe('a surface', () => {
 });
 
 describe('layers', () => {
+  it('mix every parameter as the page of the node says', () => {
+    const under = { sheenRoughness: 0.3, coat: 0.2, coatRoughness: 0.1, transmission: 0.4 };
+    const over = {
+      ...{ sheen: 1, sheenRoughness: 0.9, coat: 0.8, coatRoughness: 0.6, transmission: 0.1 },
+      ...{ transmissionColour: [0.2, 0.4, 0.6], dispersion: 0.5, metalness: 1, roughness: 0.1 },
+    } satisfies Values;
+    const [u, o] = [surfaceOf(under), surfaceOf(over)];
+    const t = 0.3;
+    const made = layered(under, over, { where: t });
+    for (const [name, { shareOf }] of SURFACE_ENTRIES) {
+      if (name === 'normal') continue;
+      const amount = (of: Record<string, number>): number =>
+        (shareOf && of[laneNames(shareOf)[0] ?? '']) ?? 1;
+      const upper = amount(o) * t;
+      const share = shareOf ? upper / (amount(u) * (1 - t) + upper) : t;
+      for (const lane of laneNames(name))
+        close(made[lane], (u[lane] ?? NaN) * (1 - share) + (o[lane] ?? NaN) * share, 1e-5);
+    }
+    // As it is stated: what has no sheen lends its roughness all the same.
+    close(made['sheenRoughness'], 0.3 + 0.6 * t, 1e-6);
+    expect(findDefinition('surface.layer')?.help).toContain('coat roughness by coat');
+  });
   const share = fc.float({ min: 0, max: 1, noNaN: true });
   it('mix every plain parameter by coverage, and end at either surface', () => {
     fc.assert(

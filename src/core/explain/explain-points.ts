@@ -6,7 +6,8 @@ import { findUsedOutputs } from '../compile/used-outputs';
 import { findNode } from '../compile/uniforms';
 import type { NetworkDocument, ValueKind } from '../graph/document';
 import { isOutputKey, parseResultKey } from '../graph/result-key';
-import { SURFACE_LANES } from '../nodes/surface-parameters';
+import { PLAIN_SURFACE, SURFACE_LANES } from '../nodes/surface-parameters';
+import { setLanes } from './set-channels';
 
 /** What leaves one output at some points. */
 export interface ExplainedOutput {
@@ -22,12 +23,14 @@ export interface ExplainedOutput {
   readonly channels: readonly string[];
   /** Each point's value in every channel, in single precision. */
   readonly values: readonly (readonly number[])[];
+  /** The channels that somebody set, here or in a surface it is made of; all of what is none. */
+  readonly set: readonly number[];
 }
 
 /** What makes a finished surface at some points. */
 export interface Explanation {
   /** The finished surface itself: every channel at each point. */
-  readonly surface: Pick<ExplainedOutput, 'channels' | 'values'>;
+  readonly surface: Pick<ExplainedOutput, 'channels' | 'values' | 'set'>;
   /** Whatever it depends on: from the surface back to the sources. */
   readonly outputs: readonly ExplainedOutput[];
 }
@@ -81,31 +84,70 @@ export function readExplanation(
     Array.from({ length: count }, (_, point) =>
       Array.from({ length: lanes }, (_lane, k) => outputs[first + k]?.[point] ?? NaN),
     );
-  const explained = slots.flatMap(({ key, kind, first, lanes }): readonly ExplainedOutput[] => {
-    if (!isOutputKey(key)) return [];
-    const { path, port } = parseResultKey(key);
-    const node = findNode(document, path);
-    const view = node && describePorts(document, node)?.outputs.find(({ id }) => id === port);
-    return [
-      {
-        key,
-        path,
-        names: namesOf(document, path),
-        output: view?.title ?? port,
-        kind,
-        channels: CHANNELS[kind],
-        values: valuesOf(first, lanes),
-      },
-    ];
-  });
-  const surface = slots.find(({ key }) => !isOutputKey(key));
-  return {
-    surface: {
-      channels: SURFACE_LANES,
-      values: surface ? valuesOf(surface.first, surface.lanes) : [],
+  const explained = slots.flatMap(
+    ({ key, kind, first, lanes }): readonly Omit<ExplainedOutput, 'set'>[] => {
+      if (!isOutputKey(key)) return [];
+      const { path, port } = parseResultKey(key);
+      const node = findNode(document, path);
+      const view = node && describePorts(document, node)?.outputs.find(({ id }) => id === port);
+      return [
+        {
+          key,
+          path,
+          names: namesOf(document, path),
+          output: view?.title ?? port,
+          kind,
+          channels: CHANNELS[kind],
+          values: valuesOf(first, lanes),
+        },
+      ];
     },
-    outputs: explained,
+  );
+  const surface = slots.find(({ key }) => !isOutputKey(key));
+  const values = surface ? valuesOf(surface.first, surface.lanes) : [];
+  const { told, ofAll } = markSet(document, explained);
+  return { surface: { channels: SURFACE_LANES, values, set: ofAll }, outputs: told };
+}
+
+/** Marks the channels of each output that somebody set, and those of the surface at the end. */
+function markSet(
+  document: NetworkDocument,
+  outputs: readonly Omit<ExplainedOutput, 'set'>[],
+): { told: readonly ExplainedOutput[]; ofAll: readonly number[] } {
+  const ofMakers = outputs.map(({ path, kind, values }) => {
+    if (kind !== 'surface') return null;
+    const lanes = setLanes(document, path);
+    const differs = (lane: number): boolean =>
+      !(SURFACE_LANES[lane] ?? '').startsWith('normal') &&
+      values.some((point) => point[lane] !== Math.fround(PLAIN_SURFACE[lane] ?? NaN));
+    return lanes === 'of its own'
+      ? SURFACE_LANES.flatMap((_, lane) => (differs(lane) ? [lane] : []))
+      : lanes && SURFACE_LANES.flatMap((name, lane) => (lanes.has(name) ? [lane] : []));
+  });
+  const ofAll = [...new Set(ofMakers.flatMap((lanes) => lanes ?? []))].sort((a, b) => a - b);
+  return {
+    ofAll,
+    told: outputs.map((output, k) => ({
+      ...output,
+      set:
+        output.kind === 'surface'
+          ? (ofMakers[k] ?? ofAll)
+          : Array.from({ length: Math.max(1, output.channels.length) }, (_, channel) => channel),
+    })),
   };
+}
+
+/** The channels of an output, those that somebody set first; a plain number has one. */
+export function setFirst(
+  channels: readonly string[],
+  set: readonly number[],
+): readonly { readonly channel: string; readonly k: number; readonly isSet: boolean }[] {
+  const all = (channels.length > 0 ? channels : ['']).map((channel, k) => ({
+    channel,
+    k,
+    isSet: set.includes(k),
+  }));
+  return [...all.filter(({ isSet }) => isSet), ...all.filter(({ isSet }) => !isSet)];
 }
 
 const written = (value: number): string => (Number.isFinite(value) ? String(value) : 'no number');
@@ -122,9 +164,9 @@ export function explanationTable({ surface, outputs }: Explanation): string {
   const linesOf = (
     place: string,
     output: string,
-    { channels, values }: Pick<ExplainedOutput, 'channels' | 'values'>,
+    { channels, values, set }: Pick<ExplainedOutput, 'channels' | 'values' | 'set'>,
   ): string[][] =>
-    (channels.length > 0 ? channels : ['']).map((channel, k) => [
+    setFirst(channels, set).map(({ channel, k }) => [
       ...[place, output, channel],
       ...values.map((value) => written(value[k] ?? NaN)),
     ]);

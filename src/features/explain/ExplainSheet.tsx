@@ -1,11 +1,11 @@
 'use client';
 import { X } from 'lucide-react';
+import { useState } from 'react';
 import { Strongest } from './Strongest';
 import { toast } from 'sonner';
-import { explanationTable } from '@/core/explain/explain-points';
+import { explanationTable, setFirst } from '@/core/explain/explain-points';
 import type { ExplainedOutput } from '@/core/explain/explain-points';
 import type { ExplainedPoints } from '@/core/evaluate/point-explainer';
-import { PLAIN_SURFACE } from '@/core/nodes/surface-parameters';
 import type { BranchShares } from '@/core/explain/branch-shares';
 import {
   explainLess,
@@ -171,13 +171,13 @@ function ShareBars({ shares }: Pick<OutputProps, 'shares'>) {
 }
 
 function OutputRows({ output, shares }: OutputProps) {
-  const { names, path, channels, values, kind } = output;
-  const rows = (channels.length > 0 ? channels : ['']).map((channel, k) => ({ channel, k }));
-  // A surface has some thirty channels: those that say something are told.
-  const told =
-    kind === 'surface'
-      ? rows.filter(({ k }) => k < 3 || values.some((value) => value[k] !== PLAIN_SURFACE[k]))
-      : rows;
+  const { names, path, channels, values, set } = output;
+  const [isWhole, setWhole] = useState(false);
+  const rows = setFirst(channels, set);
+  // A surface has some thirty channels: those that somebody set are told, or else its colour.
+  const first = rows.filter(({ k, isSet }) => isSet || (set.length === 0 && k < 3));
+  const told = isWhole ? rows : first;
+  const silent = rows.length - first.length;
   return (
     <tbody>
       {told.map(({ channel, k }, row) => (
@@ -200,6 +200,18 @@ function OutputRows({ output, shares }: OutputProps) {
                 {names.at(-1)} <span className="text-soft">{output.output}</span>
               </button>
               <ShareBars shares={shares} />
+              {silent > 0 ? (
+                <button
+                  type="button"
+                  className="block min-h-[24px] text-soft underline decoration-dotted"
+                  aria-expanded={isWhole}
+                  onClick={() => {
+                    setWhole(!isWhole);
+                  }}
+                >
+                  {isWhole ? 'Only what was set' : `${String(silent)} that nobody set`}
+                </button>
+              ) : null}
             </th>
           ) : null}
           <td className="border-b border-line px-1 text-soft">{worded(channel)}</td>

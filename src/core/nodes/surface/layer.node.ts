@@ -1,7 +1,9 @@
 import { percent } from '../advice';
 import type { Advice, AdviceReads } from '../advice';
 import { defineNode, input, option, output } from '../define';
+import type { SurfaceParameter } from '../parameters/lanes';
 import { addRelief, mixSurfaces } from '../surface-lanes';
+import { SURFACE_ENTRIES } from '../surface-parameters';
 import { SURFACE_PARAMETERS } from '../parameters/registry.generated';
 
 const part = (title: string, what: string) =>
@@ -15,6 +17,23 @@ const part = (title: string, what: string) =>
     section: 'Takes',
   });
 
+const titleOf = (parameter: SurfaceParameter): string => {
+  const inputs = Object.values(SURFACE_PARAMETERS[parameter].inputs);
+  return (inputs[0]?.title ?? parameter).toLowerCase();
+};
+
+/** Which parameters count by how much of another there is, and that no others do. */
+function weighing(): string {
+  const found = SURFACE_ENTRIES.flatMap(([name, { shareOf }]) =>
+    shareOf ? [`${titleOf(name)} by ${titleOf(shareOf)}`] : [],
+  );
+  return (
+    'What shapes another parameter counts by how much of that there is on either side: ' +
+    `${found.join(', ')}. All others are mixed as they are, sheen roughness among them: ` +
+    'set it on both surfaces where one of them has a sheen.'
+  );
+}
+
 export const layer = defineNode({
   id: 'surface.layer',
   version: 1,
@@ -26,10 +45,11 @@ export const layer = defineNode({
     'the other: each shows what it covers ' +
     'and what remains visible under it. What is taken of the upper surface can be set part ' +
     'by part: grime that only changes the finish, or dust ' +
-    'that leaves the relief alone. The roughness of a coat counts by how much coat there is.',
+    `that leaves the relief alone. ${weighing()}`,
   formula:
-    'each parameter: under + (over − under)·limit(where·amount)·taken; normals blended or ' +
-    'their slopes added, then made unit',
+    'each parameter: under + (over − under)·t, t = limit(where·amount)·taken; what counts by ' +
+    'an amount a: a_over·t/(a_under·(1 − t) + a_over·t) in place of t, and t where that is ' +
+    '0/0; normals blended or their slopes added, then made unit',
   inputs: {
     under: input.surface({ title: 'Under', help: 'The surface below.' }),
     over: input.surface({ title: 'Over', help: 'The surface above.' }),
