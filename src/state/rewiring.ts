@@ -51,6 +51,7 @@ export function exchange(id: string, to: Replacement, title: string): void {
     if (!made) return document;
     const kept = `${String(made.kept)} ${made.kept === 1 ? 'strand' : 'strands'} kept`;
     words = made.lost === 0 ? kept : `${kept}, ${String(made.lost)} found no place`;
+    if (made.unkept.length > 0) words += `; not kept: ${made.unkept.join(', ')}`;
     return made.document;
   });
   if (words !== '') tellChange(`Exchanged for ${title}: ${words}`);

@@ -1,6 +1,7 @@
 /** One act that rewires: exchange, swap, switch off, insert, repeat, linked copies. */
 import { checkReferences } from '@/core/compile/check/check';
 import { hasErrors } from '@/core/base/diagnostic';
+import { describePorts } from '@/core/compile/catalogue';
 import { complementInput, maskInput } from '@/core/edit/complement';
 import { exchangeNode, swapInputs, swappableInputs } from '@/core/edit/exchange';
 import { addNode, setOption, setValue } from '@/core/edit/nodes';
@@ -11,7 +12,9 @@ import { changeNode } from '@/core/edit/board';
 import { groupSelection } from '@/core/edit/group';
 import { addDial } from '@/core/edit/dials';
 import type { NetworkDocument, NodeInstance } from '@/core/graph/document';
-import { documentOf, node } from '../support/networks';
+import { NODES } from '@/core/nodes/registry.generated';
+import { seededRandom } from '@/core/base/random';
+import { documentOf, node, optionVariants } from '../support/networks';
 import { outputAt as lanesAt } from '../support/evaluate';
 
 const find = ({ network }: NetworkDocument, id: string): NodeInstance => {
@@ -62,6 +65,63 @@ describe('a node exchanged in place', () => {
     expect(surface).toMatchObject({ kept: 0, lost: 1 });
     expect(exchangeNode(rough, null, 'n9', { type: 'patterns.noise' })).toBeNull();
     expect(exchangeNode(rough, null, 'n1', { type: 'patterns.none' })).toBeNull();
+  });
+  it('keeps what both can hold, though one has it as its default: the look stays', () => {
+    const colour = [0.7, 0.3, 0.1] as const;
+    const given = documentOf([
+      node('n1', 'colour.hue-saturation-value', { colour, hue: 60, saturation: 1.3 }),
+    ]);
+    const made = exchangeNode(given, null, 'n1', { type: 'colour.correct' });
+    expect(made?.unkept).toEqual([]);
+    const [before, after] = [given, made?.document ?? given].map((each) =>
+      outputAt(each, 'n1:colour'),
+    );
+    after?.forEach((channel, k) => {
+      expect(channel).toBeCloseTo(before?.[k] ?? NaN, 5);
+    });
+    const back = exchangeNode(made?.document ?? given, null, 'n1', {
+      type: 'colour.hue-saturation-value',
+    });
+    expect(find(back?.document ?? given, 'n1')).toEqual(find(given, 'n1'));
+  });
+  it('keeps or names every value and every choice, whichever node takes the place', () => {
+    let named = 0;
+    for (const [seed, from] of NODES.entries()) {
+      const random = seededRandom(seed + 1);
+      const values = Object.fromEntries(
+        Object.entries(from.inputs).flatMap(([id, { kind }]) =>
+          kind === 'scalar' || kind === 'flex' || kind === 'fixed' ? [[id, random()]] : [],
+        ),
+      );
+      for (const options of optionVariants(from))
+        for (const to of NODES) {
+          if (to.family !== from.family || to === from) continue;
+          const bare = node('n', from.id, {}, options);
+          const shown = new Set(
+            describePorts(documentOf([bare]), bare)?.inputs.map(({ id }) => id),
+          );
+          const set = Object.entries(values).filter(([id]) => shown.has(id));
+          const given = documentOf([{ ...bare, values: Object.fromEntries(set) }]);
+          const made = exchangeNode(given, null, 'n', { type: to.id });
+          const taken = find(made?.document ?? given, 'n');
+          const unkept = made?.unkept ?? [];
+          expect(Object.keys(taken.values).length + unkept.length).toBeGreaterThanOrEqual(
+            set.length,
+          );
+          for (const [id, choice] of Object.entries(options)) {
+            const next = to.options[id];
+            if (!next?.choices.some(({ value }) => value === choice)) continue;
+            expect([from.id, to.id, id, taken.options[id] ?? next.default]).toEqual([
+              from.id,
+              to.id,
+              id,
+              choice,
+            ]);
+          }
+          named += unkept.length;
+        }
+    }
+    expect(named).toBeGreaterThan(100);
   });
   it('keeps the drives of dials whose input is still there, and drops the others', () => {
     const grouped = groupSelection(rough, {

@@ -1,8 +1,14 @@
 import { own } from '../base/own';
-import { describePorts, findDefinition, mayConnect } from '../compile/catalogue';
+import {
+  chosenOptions,
+  describePorts,
+  findDefinition,
+  findNodeDefinition,
+  mayConnect,
+} from '../compile/catalogue';
 import type { InputView, OutputView, PortsView } from '../compile/catalogue';
 import { getInputValue } from '../compile/uniforms';
-import type { Drive, NetworkDocument, NodeInstance, Strand } from '../graph/document';
+import type { Drive, InputValue, NetworkDocument, NodeInstance, Strand } from '../graph/document';
 import { NOT_DRIVEN } from '../nodes/define';
 import { getNetwork, withGroup, withNetwork } from './board';
 import type { BoardId } from './board';
@@ -14,11 +20,14 @@ export interface Replacement {
   readonly group?: string;
   readonly options?: Readonly<Record<string, string>>;
 }
-/** A document with a node exchanged, and how many strands found no place. */
+/** A document with a node exchanged, and what found no place. */
 export interface Exchanged {
   readonly document: NetworkDocument;
+  /** Strands that stay, and that found no place. */
   readonly kept: number;
   readonly lost: number;
+  /** Titles of what was set by hand, values and options, and has no place at the new node. */
+  readonly unkept: readonly string[];
 }
 
 type Port = InputView | OutputView;
@@ -55,27 +64,74 @@ function pairPorts<P extends Port>(
   return pairs;
 }
 
-/** The values that mean the same at the new node: of ports of the same name and kind. */
+/** Whether the values of two ports mean the same: one kind, unit and quantity. */
+const isSameMeasure = (a: InputView, b: InputView): boolean =>
+  a.kind === b.kind &&
+  a.port?.quantity !== undefined &&
+  a.port.quantity === b.port?.quantity &&
+  a.port.unit === b.port.unit;
+
+/**
+ * The port whose value means the same as that of an old one: of the same name and kind, or else the
+ * only one of its quantity on both sides.
+ */
+function sameInput(old: InputView, before: PortsView, after: PortsView): InputView | undefined {
+  const named = after.inputs.find((port) => isNamedAlike(old, port));
+  if (named) return named.kind === old.kind ? named : undefined;
+  const [alike, ...more] = after.inputs.filter(
+    (port) => isSameMeasure(old, port) && !before.inputs.some((other) => isNamedAlike(other, port)),
+  );
+  const rivals = before.inputs.filter((port) => isSameMeasure(old, port));
+  return more.length === 0 && rivals.length === 1 ? alike : undefined;
+}
+
+/** The values that mean the same at the new node, and the titles of those that have no place. */
 function keptValues(
   node: NodeInstance,
   before: PortsView,
   after: PortsView,
-): NodeInstance['values'] {
-  return Object.fromEntries(
-    Object.entries(node.values).flatMap(([id, value]) => {
-      const old = before.inputs.find((port) => port.id === id);
-      const next = old && after.inputs.find((port) => isNamedAlike(old, port));
-      return next && next.kind === old.kind ? [[next.id, value]] : [];
-    }),
-  );
+): { values: NodeInstance['values']; unkept: readonly string[] } {
+  const typed = Object.entries(node.values).flatMap(([id, value]) => {
+    const old = before.inputs.find((port) => port.id === id);
+    return old ? [{ old, value, next: sameInput(old, before, after) }] : [];
+  });
+  return {
+    values: Object.fromEntries(
+      typed.flatMap(({ next, value }) => (next ? [[next.id, value]] : [])),
+    ),
+    unkept: typed.flatMap(({ old, next, value }) =>
+      next || isDefault(old, value) ? [] : [old.title],
+    ),
+  };
 }
 
-function keptOptions(node: NodeInstance, { type, options = {} }: Replacement) {
-  const definition = findDefinition(type);
-  const same = Object.entries(node.options).filter(([id, choice]) =>
-    own(definition?.options, id)?.choices.some((each) => each.value === choice),
-  );
-  return { ...Object.fromEntries(same), ...options };
+const isDefault = ({ port, dial }: InputView, value: InputValue): boolean =>
+  JSON.stringify(value) === JSON.stringify(port?.default ?? dial?.home);
+
+/**
+ * What is chosen, by hand or as a default, where the new node has the same choice: an option of the
+ * same name with a choice of the same name, under whatever id.
+ */
+function keptOptions(
+  node: NodeInstance,
+  { type, options = {} }: Replacement,
+): { options: NodeInstance['options']; unkept: readonly string[] } {
+  const before = findNodeDefinition(node);
+  const after = findDefinition(type);
+  const kept: Record<string, string> = {};
+  const unkept: string[] = [];
+  for (const [id, value] of before ? Object.entries(chosenOptions(before, node)) : []) {
+    const old = own(before?.options, id);
+    const named = Object.entries(after?.options ?? {}).find(
+      ([nextId, next]) => nextId === id || next.title === old?.title,
+    );
+    const title = old?.choices.find((each) => each.value === value)?.title;
+    const choice = named?.[1].choices.find((each) => each.value === value || each.title === title);
+    if (named && choice) {
+      if (choice.value !== named[1].default) kept[named[0]] = choice.value;
+    } else if (old && value !== old.default) unkept.push(`${old.title}: ${title ?? value}`);
+  }
+  return { options: { ...kept, ...options }, unkept };
 }
 
 function replacementOf(node: NodeInstance, to: Replacement): NodeInstance {
@@ -86,7 +142,7 @@ function replacementOf(node: NodeInstance, to: Replacement): NodeInstance {
     version: findDefinition(to.type)?.version ?? 1,
     at: node.at,
     values: {},
-    options: keptOptions(node, to),
+    options: keptOptions(node, to).options,
     ...(name === undefined ? {} : { name }),
     ...(limited === undefined ? {} : { limited }),
     ...(folded === undefined ? {} : { folded }),
@@ -124,8 +180,8 @@ function movedDrives(
 
 /**
  * Puts another node in the place of one: strands go to ports of the same name, then to those that
- * fit in turn; values and modes of the same name stay, and so do drives. A name given by hand
- * stays.
+ * fit in turn; values that mean the same and modes of the same name stay, and so do drives. A name
+ * given by hand stays.
  * @returns null where the node or its replacement is unknown
  */
 export function exchangeNode(
@@ -149,12 +205,11 @@ export function exchangeNode(
   const outputs = pairPorts(before.outputs, after.outputs, wiredOut, (a, b) =>
     mayConnect(a.kind, b.kind),
   );
+  const typed = keptValues(node, before, after);
   const strands = network.strands.flatMap((strand) => movedStrand(strand, id, inputs, outputs));
   const made = withNetwork(document, board, {
     ...network,
-    nodes: network.nodes.map((each) =>
-      each.id === id ? { ...bare, values: keptValues(node, before, after) } : each,
-    ),
+    nodes: network.nodes.map((each) => (each.id === id ? { ...bare, values: typed.values } : each)),
     strands,
   });
   const lost = network.strands.length - strands.length;
@@ -166,6 +221,7 @@ export function exchangeNode(
     }),
     kept: touching.length - lost,
     lost,
+    unkept: [...typed.unkept, ...keptOptions(node, to).unkept],
   };
 }
 

@@ -1,5 +1,5 @@
 import { pow } from '../../ir/library/transcendental';
-import { hueOf, saturateFrom, turnHue } from '../colour-lanes';
+import { hueOf, largestOf, saturateFrom, turnHue } from '../colour-lanes';
 import { defineNode, input, option, output } from '../define';
 import { softBand } from '../edges';
 import { luminance, map3, smooth, zip3 } from '../lanes';
@@ -80,7 +80,7 @@ export const correct = defineNode({
       unit: '°',
       neutral: 0,
     }),
-    saturation: factor('Saturation', 'Holds the luminance; 1 leaves it.', 'grey', 'vivid'),
+    saturation: factor('Saturation', '1 leaves it.', 'grey', 'vivid'),
     tint: input.colour({
       title: 'Tint',
       help: 'The colour everything is drawn to, brightness kept.',
@@ -150,6 +150,10 @@ export const correct = defineNode({
       plain: ['Plain', 'c^(1/gamma)'],
       inverse: ['Inverse', 'c^gamma: undoes the plain one'],
     }),
+    hold: option('Saturation holds', 'What greying keeps.', {
+      luminance: ['Luminance', 'The perceived brightness stays.'],
+      value: ['Value', 'The largest channel stays.'],
+    }),
     bypass: option('Correction', 'A quick look at the colour as it came.', {
       on: ['On', 'It acts.'],
       off: ['Bypassed', 'The colour passes untouched.'],
@@ -188,7 +192,7 @@ export const correct = defineNode({
       },
     ];
   },
-  lower: (b, given, { power, bypass }, model) => {
+  lower: (b, given, { power, hold, bypass }, model) => {
     const one = b.f(1);
     const { colour, gamma } = given;
     const { sixths, isGrey } = hueOf(b, colour);
@@ -208,7 +212,8 @@ export const correct = defineNode({
       b.select(b.eq(gamma, one), lane, pow(b, b.max(lane, b.f(0)), exponent)),
     );
     const turned = turnHue(b, bent, given.hue);
-    const vivid = saturateFrom(b, turned, luminance(b, turned), given.saturation);
+    const grey = hold === 'value' ? largestOf(b, turned) : luminance(b, turned);
+    const vivid = saturateFrom(b, turned, grey, given.saturation);
     const brightness = luminance(b, vivid);
     const tinted = zip3(vivid, given.tint, (x, t) =>
       b.add(x, b.mul(b.sub(b.mul(brightness, t), x), given.strength)),
