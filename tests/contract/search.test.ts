@@ -23,6 +23,12 @@ describe('the search for nodes', () => {
         expect(node?.id).toBe(target.node);
       }
   });
+  it.each(['multiply', 'add', 'subtract', 'divide', 'average', 'maximum', 'minimum', 'invert'])(
+    'offers %s of numbers and colours alike before the same of colours alone',
+    (word) => {
+      expect(first(word)).toBe(`math.math ${word}`);
+    },
+  );
   it.each(TRADE_WORDS)(
     'finds $word where it belongs, first or after what bears its name',
     (term) => {

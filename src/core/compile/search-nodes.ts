@@ -72,10 +72,15 @@ export function searchNodes(query: string): readonly SearchHit[] {
       (a, b) =>
         b.rank - a.rank ||
         Object.keys(a.hit.options).length - Object.keys(b.hit.options).length ||
+        // Of equals, what takes numbers and colours alike fits wherever it is put.
+        takesAny(b.hit) - takesAny(a.hit) ||
         a.hit.title.localeCompare(b.hit.title),
     )
     .map(({ hit }) => hit);
 }
+
+const takesAny = ({ definition }: SearchHit): number =>
+  Object.values(definition.inputs).some(({ kind }) => kind === 'flex') ? 1 : 0;
 
 /** Whether every word that was typed begins one of some words. */
 const hasEach = (wanted: string, words: readonly string[]): boolean => {
