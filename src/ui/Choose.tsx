@@ -35,7 +35,7 @@ export function Choose({ value, items, label, onChange, focusAfter }: Props) {
       <Select.Trigger
         aria-label={label}
         className={
-          'inline-flex h-6 min-w-[90px] items-center justify-between gap-1 rounded-[2px] ' +
+          'inline-flex h-[24px] min-w-[90px] items-center justify-between gap-1 rounded-[2px] ' +
           'border border-line bg-ground px-1.5 text-[12px] whitespace-nowrap'
         }
         onKeyDown={(event) => {

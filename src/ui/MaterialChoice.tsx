@@ -28,7 +28,7 @@ interface Props {
   readonly onChoose: (material: MaterialSummary) => void;
 }
 
-const PLAIN = 'h-6 min-w-[90px] border-line bg-ground px-1.5 text-[12px]';
+const PLAIN = 'h-[24px] min-w-[90px] border-line bg-ground px-1.5 text-[12px]';
 const STRONG = 'border-weld bg-weld px-2.5 py-1 font-semibold text-weld-ink';
 
 /** One of all materials one may see, found by words, the one saved last first. */

@@ -24,7 +24,7 @@ export function Tick({
         onCheckedChange={(next) => {
           onChange(next === true);
         }}
-        className="grid h-6 w-6 shrink-0 place-items-center border border-line bg-stage"
+        className="grid h-[24px] w-[24px] shrink-0 place-items-center border border-line bg-stage"
       >
         <Checkbox.Indicator>
           <Check size={14} aria-hidden />

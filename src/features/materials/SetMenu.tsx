@@ -34,7 +34,7 @@ export function SetMenu({ set, onGone }: Props) {
     <DropdownMenu.Root>
       <DropdownMenu.Trigger
         aria-label={`What to do with the set ${set.name}`}
-        className="grid h-6 w-6 shrink-0 place-items-center text-soft hover:text-ink"
+        className="grid h-[24px] w-[24px] shrink-0 place-items-center text-soft hover:text-ink"
       >
         <MoreHorizontal size={14} aria-hidden />
       </DropdownMenu.Trigger>

@@ -139,7 +139,7 @@ function WipedPictures({ before, after, label }: Pick<Props, 'before' | 'after' 
       <Slider.Root
         value={[at]}
         max={100}
-        className="relative flex h-6 items-center"
+        className="relative flex h-[24px] items-center"
         onValueChange={([next = 50]) => {
           setAt(next);
         }}
