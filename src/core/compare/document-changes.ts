@@ -1,5 +1,5 @@
 import { own } from '../base/own';
-import { describePorts, findNodeDefinition, getNodeTitle } from '../compile/catalogue';
+import { describePorts, findNodeDefinition } from '../compile/catalogue';
 import { changeNode, getNetwork, withGroup } from '../edit/board';
 import type { BoardId } from '../edit/board';
 import { getInputValue } from '../compile/uniforms';
@@ -8,6 +8,7 @@ import type { Dial, GroupDefinition, NetworkDocument, NodeInstance } from '../gr
 import type { ChangeKind, DocumentChange } from './change';
 import { showPair } from './show-value';
 import { wiringChanges } from './wiring-changes';
+import { titleInList } from '../compile/told-apart';
 
 const asWords = (was: unknown, is: unknown): Pick<DocumentChange, 'before' | 'after'> => {
   const [before, after] = showPair(was, is);
@@ -187,7 +188,7 @@ function boardChanges(
   const [was, is] = [getNetwork(before, board), getNetwork(after, board)];
   const place = (node: NodeInstance): Place => ({
     board,
-    words: words ? `${words} › ${getNodeTitle(after, node)}` : getNodeTitle(after, node),
+    words: [words, titleInList(after, is, node)].filter((part) => part !== '').join(' › '),
   });
   const kept = is.nodes.flatMap((node) => {
     const old = was.nodes.find(({ id, type }) => id === node.id && type === node.type);

@@ -1,9 +1,10 @@
-import { describePorts, getNodeTitle } from '../compile/catalogue';
+import { describePorts } from '../compile/catalogue';
 import { getNetwork, withNetwork } from '../edit/board';
 import type { BoardId } from '../edit/board';
 import { canonicalJson } from '../graph/canonical';
 import type { Network, NetworkDocument, NodeInstance, Strand } from '../graph/document';
 import type { DocumentChange } from './change';
+import { titleInList } from '../compile/told-apart';
 
 interface Compared {
   readonly before: NetworkDocument;
@@ -98,7 +99,7 @@ function describePart(
   const list = (document: NetworkDocument): string =>
     getNetwork(document, board)
       .nodes.filter(({ id }) => nodes.has(id))
-      .map((node) => `“${getNodeTitle(document, node)}”`)
+      .map((node) => `“${titleInList(document, getNetwork(document, board), node)}”`)
       .join(', ') || 'not there';
   if (nodes.size > 0)
     return {
@@ -108,23 +109,25 @@ function describePart(
       node: [...nodes][0] ?? null,
     };
   const sources = (document: NetworkDocument): string => {
-    const { nodes: all, strands } = getNetwork(document, board);
+    const network = getNetwork(document, board);
+    const { nodes: all, strands } = network;
     const from = strands.filter(({ to }) => inputs.has(inputKey(to)));
     return (
       from
         .map((strand) => {
           const node = all.find(({ id }) => id === strand.from.node);
-          return node ? `“${getNodeTitle(document, node)}”` : 'outside';
+          return node ? `“${titleInList(document, network, node)}”` : 'outside';
         })
         .join(', ') || 'unwired'
     );
   };
   const [node = '', input = ''] = ([...inputs][0] ?? '').split(' ');
-  const card = getNetwork(after, board).nodes.find(({ id }) => id === node);
+  const network = getNetwork(after, board);
+  const card = network.nodes.find(({ id }) => id === node);
   const port = card && describePorts(after, card)?.inputs.find(({ id }) => id === input);
   return {
     what: card
-      ? `what leads to “${getNodeTitle(after, card)}”, ${port?.title ?? input}`
+      ? `what leads to “${titleInList(after, network, card)}”, ${port?.title ?? input}`
       : `what goes out as ${input}`,
     before: sources(before),
     after: sources(after),

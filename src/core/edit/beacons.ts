@@ -1,11 +1,6 @@
 import { own } from '../base/own';
 import type { NodeId } from '../base/ids';
-import {
-  chosenOptions,
-  findGroupDefinition,
-  findNodeDefinition,
-  getNodeTitle,
-} from '../compile/catalogue';
+import { chosenOptions, findGroupDefinition, findNodeDefinition } from '../compile/catalogue';
 import type { ModelScale } from '../compile/model-scale';
 import { getInputValue } from '../compile/uniforms';
 import { isTriple } from '../graph/document';
@@ -20,6 +15,7 @@ import type {
 import { getNetwork } from './board';
 import type { BoardId } from './board';
 import { setValue } from './nodes';
+import { titleInList } from '../compile/told-apart';
 
 /** The type of the beacon node. */
 export const BEACON = 'model.beacon';
@@ -115,7 +111,7 @@ function beaconsInside(
     };
     if (BEACON_INPUTS.every((input) => settings[input].input === null)) return [];
     const isKnown = !wiredOf(group.network, node.id).has('place');
-    const title = getNodeTitle(document, node);
+    const title = titleInList(document, group.network, node);
     return [{ id: inside.join('/'), card, node, title, settings, isKnown }];
   });
 }
@@ -150,7 +146,7 @@ function findBeacons(document: NetworkDocument, board: BoardId): readonly FoundB
         id: node.id,
         card: node.id,
         node,
-        title: node.name ?? 'Beacon',
+        title: titleInList(document, network, node),
         settings: { place: setting('place'), turn: setting('turn'), extent: setting('extent') },
         isKnown: !wired.has('place'),
       },

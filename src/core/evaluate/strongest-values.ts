@@ -1,7 +1,7 @@
 import type { NodeId } from '../base/ids';
 import { normalise } from '../base/vector';
 import type { Vec3 } from '../base/vector';
-import { describePorts, findGroupDefinition, getNodeTitle } from '../compile/catalogue';
+import { describePorts, findGroupDefinition } from '../compile/catalogue';
 import { boardAt } from '../edit/board';
 import { setValue } from '../edit/nodes';
 import type { InputValue, Network, NetworkDocument, NodeInstance } from '../graph/document';
@@ -13,6 +13,7 @@ import type { ValuePlace } from './influence';
 import { sceneLighting } from './lighting';
 import type { LoadedModel } from './loaded-model';
 import type { EvaluationSession } from './session';
+import { titleInList } from '../compile/told-apart';
 
 /** A value and how much it changes what is seen at a point. */
 export interface StrongValue extends ValuePlace {
@@ -29,8 +30,9 @@ const MOST_TOLD = 12;
 function listPlaces(
   document: NetworkDocument,
   path: readonly NodeId[],
-  { nodes, strands }: Network,
+  network: Network,
 ): readonly (ValuePlace & { readonly title: string })[] {
+  const { nodes, strands } = network;
   const wired = new Set(strands.map(({ to }) => `${to.node} ${to.input}`));
   const placesOf = (node: NodeInstance) =>
     (describePorts(document, node)?.inputs ?? [])
@@ -39,7 +41,7 @@ function listPlaces(
         path,
         node: node.id,
         input: id,
-        title: `${getNodeTitle(document, node)}, ${title}`,
+        title: `${titleInList(document, network, node)}, ${title}`,
       }));
   return nodes.flatMap((node) => {
     const group = findGroupDefinition(document, node);

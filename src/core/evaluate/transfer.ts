@@ -1,5 +1,4 @@
 import type { NodeId, ResultKey } from '../base/ids';
-import { getNodeTitle } from '../compile/catalogue';
 import { structureKey } from '../compile/structure';
 import { findNode } from '../compile/uniforms';
 import { STAND_IN_LANE, chainBetween, replaceOutput } from '../explain/replaced-output';
@@ -11,6 +10,7 @@ import type { LoadedModel } from './loaded-model';
 import { EvaluationSession } from './session';
 import type { MapSource } from './session';
 import { describeValues, histogram } from './statistics';
+import { titlesAlong } from '../compile/told-apart';
 
 /** A stretch of what arrives over which nothing changes what comes out. */
 export interface FlatStretch {
@@ -208,6 +208,6 @@ function flatsOf(
 
 function placeOf(document: NetworkDocument, key: ResultKey): FlatStretch['node'] {
   const { path } = parseResultKey(key);
-  const node = findNode(document, path);
-  return node ? { path, title: getNodeTitle(document, node) } : null;
+  const title = findNode(document, path) && titlesAlong(document, path).at(-1);
+  return title === undefined ? null : { path, title };
 }

@@ -1,5 +1,5 @@
 import type { NodeId, ResultKey } from '../base/ids';
-import { describePorts, getNodeTitle } from '../compile/catalogue';
+import { describePorts } from '../compile/catalogue';
 import { compileNetwork } from '../compile/compile';
 import type { CompiledNetwork } from '../compile/compile';
 import { findUsedOutputs } from '../compile/used-outputs';
@@ -8,6 +8,7 @@ import type { NetworkDocument, ValueKind } from '../graph/document';
 import { isOutputKey, parseResultKey } from '../graph/result-key';
 import { PLAIN_SURFACE, SURFACE_LANES } from '../nodes/surface-parameters';
 import { setLanes } from './set-channels';
+import { titlesAlong } from '../compile/told-apart';
 
 /** What leaves one output at some points. */
 export interface ExplainedOutput {
@@ -63,13 +64,6 @@ export function explainRequest(document: NetworkDocument): ExplainRequest {
   return { surface: true, taps };
 }
 
-function namesOf(document: NetworkDocument, path: readonly NodeId[]): readonly string[] {
-  return path.map((id, k) => {
-    const node = findNode(document, path.slice(0, k + 1));
-    return node ? getNodeTitle(document, node) : id;
-  });
-}
-
 /**
  * Reads the values of a program that was compiled for `explainRequest` at some points.
  * @param outputs what the program wrote: an array for each of its outputs, a number for each point
@@ -94,7 +88,7 @@ export function readExplanation(
         {
           key,
           path,
-          names: namesOf(document, path),
+          names: titlesAlong(document, path),
           output: view?.title ?? port,
           kind,
           channels: CHANNELS[kind],

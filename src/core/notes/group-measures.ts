@@ -1,12 +1,7 @@
 import { own } from '../base/own';
 import type { NodeId } from '../base/ids';
 import { feedingOut } from '../advice/feeding-out';
-import {
-  describePorts,
-  findNodeDefinition,
-  getNodeTitle,
-  neutralValue,
-} from '../compile/catalogue';
+import { describePorts, findNodeDefinition, neutralValue } from '../compile/catalogue';
 import { getInputValue } from '../compile/uniforms';
 import type { Dial, GroupDefinition, NodeInstance } from '../graph/document';
 import type { InputPort } from '../nodes/define';
@@ -15,6 +10,7 @@ import { measureOpposites } from './dial-pairs';
 import type { GroupNote } from './group-note';
 import { apart, faultBeyond, limitsOf } from './group-trial';
 import type { GroupTrial } from './group-trial';
+import { titleInList } from '../compile/told-apart';
 
 /** How far an inner value is moved to see its influence, as a share of its slider. */
 const NUDGE = 0.05;
@@ -155,7 +151,7 @@ export function rankInfluence(trial: GroupTrial): readonly InnerInfluence[] {
         if (!isInUse(group, node, id, port)) return [];
         const step = stepOf(value, port, soft);
         const influence = apart(trial.seen(trial.nudged(node.id, id, value + step)), home);
-        const name = `${title} of “${getNodeTitle(document, node)}”`;
+        const name = `${title} of “${titleInList(document, group.network, node)}”`;
         return [{ node: node.id, input: id, title: name, influence }];
       }),
     )

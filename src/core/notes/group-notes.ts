@@ -1,6 +1,6 @@
 import { own } from '../base/own';
 import { openOutputText, openOutputs, unreadInputText, unreadInputs } from '../advice/open-ends';
-import { getNodeTitle, inputPort } from '../compile/catalogue';
+import { inputPort } from '../compile/catalogue';
 import { silentMeaning } from '../compile/check/check-unwired';
 import { getInputValue } from '../compile/uniforms';
 import type { Dial, GroupDefinition, NetworkDocument } from '../graph/document';
@@ -10,6 +10,7 @@ import { fullValues } from '../edit/variants';
 import type { Proof } from '../evaluate/proof';
 import type { GroupNote, NoteCode } from './group-note';
 import { followNotes, nodeNotes } from './node-notes';
+import { titleInList } from '../compile/told-apart';
 
 /** The name every new group has. */
 const UNNAMED = 'New group';
@@ -77,8 +78,8 @@ function dialNotes(
       code: 'dial-zero',
       tone: 'fault',
       message:
-        `“${dial.name}” multiplies a value of “${getNodeTitle(document, inner)}” that is 0: it ` +
-        'does nothing there. Take the law “lift”.',
+        `“${dial.name}” multiplies a value of “${titleInList(document, group.network, inner)}” ` +
+        'that is 0: it does nothing there. Take the law “lift”.',
       dial: dial.id,
       cure: {
         act: 'law',
@@ -130,8 +131,8 @@ function dataNotes(
         code: 'dial-data',
         tone: 'fault',
         message:
-          `“${name}” is a colour, but ${port.title} of “${getNodeTitle(document, node)}” reads ` +
-          'it as a direction: no colour that looks right is right there.',
+          `“${name}” is a colour, but ${port.title} of “${titleInList(document, network, node)}” ` +
+          'reads it as a direction: no colour that looks right is right there.',
         node: target,
         dial: id,
       },

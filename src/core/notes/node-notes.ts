@@ -5,6 +5,7 @@ import { isImage } from '../graph/document';
 import type { GroupDefinition, NetworkDocument, NodeInstance } from '../graph/document';
 import type { AdviceCode } from '../nodes/advice';
 import type { GroupNote, NoteCode } from './group-note';
+import { titleInList } from '../compile/told-apart';
 
 /** What advice on a card is as a note on its group; the rest only shows on the card. */
 const AS_NOTE: Partial<Readonly<Record<AdviceCode, NoteCode>>> = {
@@ -75,7 +76,7 @@ export function nodeNotes(
   group: GroupDefinition,
   node: NodeInstance,
 ): GroupNote[] {
-  const title = getNodeTitle(document, node);
+  const title = titleInList(document, group.network, node);
   const advised = advisedNotes(document, group, node, title);
   // Of what leads nowhere nothing else is worth a word.
   const leftover = advised.filter(({ code }) => code === 'leftover');

@@ -1,7 +1,7 @@
 'use client';
 import { own } from '@/core/base/own';
 import { Popover } from 'radix-ui';
-import { describePorts, findNodeDefinition, findGroupDefinition } from '@/core/compile/catalogue';
+import { describePorts, findNodeDefinition } from '@/core/compile/catalogue';
 import { getNetwork } from '@/core/edit/board';
 import { wayTo } from '@/core/graph/finding-place';
 import type { FindingPlace } from '@/core/graph/finding-place';
@@ -11,6 +11,7 @@ import type { PlacedFinding } from '@/state/findings-state';
 import { cureFinding, cureTitle, goToFinding, useFindings } from '@/state/use-findings';
 import { Button } from '@/ui/Button';
 import { useDocument } from '@/state/use-stores';
+import { titleInList } from '@/core/compile/told-apart';
 
 const plural = (count: number, word: string): string =>
   `${String(count)} ${word}${count === 1 ? '' : 's'}`;
@@ -133,9 +134,7 @@ function partName(document: NetworkDocument, place: FindingPlace): string | null
   const { board, dial, stop, strand, input, output, option } = place;
   const network = getNetwork(document, board);
   const node = network.nodes.find((each) => each.id === place.node);
-  const title = node
-    ? (node.name ?? findGroupDefinition(document, node)?.name ?? typeTitle(node))
-    : place.node;
+  const title = node ? titleInList(document, network, node) : place.node;
   if (dial !== undefined && board !== null) {
     const dials = own(document.groups, board)?.dials ?? [];
     return `the dial ${dials.find(({ id }) => id === dial)?.name ?? dial}`;
@@ -147,8 +146,6 @@ function partName(document: NetworkDocument, place: FindingPlace): string | null
   if (strand !== undefined) return `the strand at ${shown ?? 'a port'} of ${title}`;
   return shown === undefined ? title : `${shown} of ${title}`;
 }
-
-const typeTitle = (node: NodeInstance): string => findNodeDefinition(node)?.title ?? node.type;
 
 function portTitle(document: NetworkDocument, node: NodeInstance, id: string): string {
   const ports = describePorts(document, node);

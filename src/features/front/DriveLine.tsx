@@ -1,6 +1,6 @@
 'use client';
 import { X } from 'lucide-react';
-import { describePorts, getNodeTitle } from '@/core/compile/catalogue';
+import { describePorts } from '@/core/compile/catalogue';
 import { changeLaw, lawsOfDrive } from '@/core/edit/dial-laws';
 import { designedNumber, drivenNumber, driveSentence } from '@/core/edit/drive-sentence';
 import type { Dial, Drive, GroupDefinition, InputValue, Law } from '@/core/graph/document';
@@ -9,6 +9,7 @@ import { useDocument } from '@/state/use-stores';
 import { Choose } from '@/ui/Choose';
 import { IconButton } from '@/ui/IconButton';
 import { shortNumber } from '@/ui/NumberField';
+import { titleInList } from '@/core/compile/told-apart';
 
 interface Props {
   readonly group: GroupDefinition;
@@ -32,7 +33,7 @@ const LAWS: Readonly<Record<Law, string>> = {
 export function DriveLine({ group, dial, drive, value, edit }: Props) {
   const node = group.network.nodes.find((each) => each.id === drive.node);
   const document = useDocument((state) => state.document);
-  const title = node ? getNodeTitle(document, node) : drive.node;
+  const title = node ? titleInList(document, group.network, node) : drive.node;
   const port = node && describePorts(document, node)?.inputs.find(({ id }) => id === drive.input);
   const laws = lawsOfDrive(document, group.id, dial.id, drive);
   const designed = designedNumber(document, group, drive);

@@ -1,6 +1,5 @@
 'use client';
 import { useEffect, useState } from 'react';
-import { findNodeDefinition } from '@/core/compile/catalogue';
 import { getNetwork } from '@/core/edit/board';
 import type { SharePicture, SurfaceShare } from '@/core/evaluate/layer-stack';
 import type { BoardId } from '@/core/graph/document';
@@ -10,6 +9,7 @@ import type { Evaluation } from '@/state/evaluation';
 import { readSharePictures, readShares } from '@/state/surface-shares';
 import { useDocument, useMeasuring, useView } from '@/state/use-stores';
 import { PictureCanvas } from '@/ui/PictureCanvas';
+import { titleInList } from '@/core/compile/told-apart';
 
 interface Props {
   readonly node: string;
@@ -59,11 +59,12 @@ function useShares(evaluation: Evaluation): Shown {
 /** What is seen in the end of each surface that is laid over or under others. */
 export function SurfaceShares({ node, board, evaluation }: Props) {
   const { shares, pictures } = useShares(evaluation);
-  const nodes = useDocument(({ document }) => getNetwork(document, board).nodes);
+  const document = useDocument((state) => state.document);
+  const network = getNetwork(document, board);
   if (shares.length < 2) return null;
   const nameOf = (id: string): string => {
-    const found = nodes.find((each) => each.id === id);
-    return found?.name ?? (found && findNodeDefinition(found)?.title) ?? id;
+    const found = network.nodes.find((each) => each.id === id);
+    return found ? titleInList(document, network, found) : id;
   };
   return (
     <section className="mb-2 max-w-[520px] text-[12px]" data-testid="surface-shares">

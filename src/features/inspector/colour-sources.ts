@@ -9,6 +9,7 @@ import { boardAt } from '@/core/edit/board';
 import { pickColour } from '@/state/picks';
 import { stores } from '@/state/stores';
 import type { ColourSource } from '@/ui/ColourPanel';
+import { titleInList } from '@/core/compile/told-apart';
 
 type Take = (colour: Triple) => void;
 
@@ -24,12 +25,13 @@ export const fromStage = (label: string): ColourSource => ({
 export function colourSources(label: string, nodeId: NodeId): readonly ColourSource[] {
   const { document } = stores.document.getState();
   const { path } = stores.view.getState();
-  const { nodes, strands } = getNetwork(document, boardAt(document, path));
+  const network = getNetwork(document, boardAt(document, path));
+  const { nodes, strands } = network;
   const node = nodes.find(({ id }) => id === nodeId);
   const arriving = strands.flatMap(({ from, to }) => {
     const source = nodes.find(({ id }) => id === from.node);
     if (to.node !== nodeId || from.node === INPUT_EDGE || !source) return [];
-    const name = source.name ?? findNodeDefinition(source)?.title ?? source.type;
+    const name = titleInList(document, network, source);
     const input = (node && own(findNodeDefinition(node)?.inputs, to.input))?.title ?? to.input;
     const key = keyOnBoard(path, from.node, from.output);
     const ask = (take: Take): void => {
