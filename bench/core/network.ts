@@ -15,7 +15,7 @@ export function benchNetwork(): NetworkDocument {
     .node('cells', 'patterns.cell-noise', { values: { scale: 24 } })
     .node('curvature', 'model.curvature')
     .node('occlusion', 'model.occlusion')
-    .node('height', 'gradients.gradient')
+    .node('height', 'gradients.gradient', { options: { per: 'object' } })
     .node('edge', 'ranges.smoothstep', { values: { edge: 0.62, width: 0.15 } })
     .node('grime', 'ranges.smoothstep', { values: { edge: 0.4, width: 0.5 } })
     .node('line', 'ranges.smoothstep', { values: { edge: 0.5, width: 0.1 } })

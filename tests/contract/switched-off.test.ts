@@ -16,7 +16,7 @@ import { documentOf, node, optionVariants, randomDocument, randomLanes } from '.
 
 /** A block of the back end's four lanes, and a point over. */
 const POINTS = 5;
-const NETWORKS = 150;
+const NETWORKS = 75;
 const STATES: readonly Partial<NodeInstance>[] = [{ off: true }, { amount: 0.4 }];
 
 /** Nothing fails, and WebAssembly gives what the reference gives. */

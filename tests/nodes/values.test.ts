@@ -355,7 +355,7 @@ describe('model', () => {
         'gradients.gradient',
         'value',
         {},
-        { shape },
+        { shape, per: 'object' },
         { 'position.x': [x], 'position.y': [y] },
       )[0] as number;
     close(

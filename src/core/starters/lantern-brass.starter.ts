@@ -7,7 +7,7 @@ function network(): NetworkDocument {
     .node('reach', 'gradients.gradient', {
       name: 'Reach of the flame',
       values: { centre: [0, 0, 0], length: 0.75 },
-      options: { shape: 'spherical' },
+      options: { shape: 'spherical', per: 'object' },
     })
     .node('warmth', 'gradients.ramp', {
       name: 'Warmth',

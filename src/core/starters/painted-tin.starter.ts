@@ -35,6 +35,7 @@ function network(): NetworkDocument {
     .node('height', 'gradients.gradient', {
       name: 'Height',
       values: { length: 1, centre: [0, 0.24, 0] },
+      options: { per: 'object' },
     })
     .node('line', 'ranges.smoothstep', { name: 'Waterline', values: { edge: 0.38, width: 0.05 } })
     .node('tide', 'colour.blend', { name: 'Below the tide', values: { under: paint('#20302b') } })
