@@ -97,17 +97,40 @@ async function publishBoth(groups: ReleasedGroups): Promise<void> {
     );
 }
 
-function worker(): ChildProcess {
-  const { file, execArgv } = findProgram('worker-main');
-  return spawn(process.execPath, [...execArgv, file], {
-    env: {
-      ...process.env,
-      NODE_OPTIONS: '',
-      NODE_ENV: 'production',
-      ...sized({}, { WORKER_SILENCE_SECONDS: '3' }),
-    } as const,
-    stdio: 'ignore',
-  });
+/** A worker of the studio that is measured. */
+class Worker {
+  /** What it said last, should it end by itself. */
+  private said = '';
+  private readonly child: ChildProcess;
+
+  constructor() {
+    const { file, execArgv } = findProgram('worker-main');
+    this.child = spawn(process.execPath, [...execArgv, file], {
+      env: {
+        ...process.env,
+        NODE_OPTIONS: '',
+        NODE_ENV: 'production',
+        ...sized({}, { WORKER_SILENCE_SECONDS: '3' }),
+      } as const,
+      stdio: ['ignore', 'pipe', 'pipe'],
+    });
+    for (const stream of [this.child.stdout, this.child.stderr])
+      stream?.on('data', (text: Buffer) => {
+        this.said = `${this.said}${text.toString()}`.slice(-600);
+      });
+  }
+
+  kill(): void {
+    this.child.kill('SIGKILL');
+  }
+
+  /** @throws Error when it ended by itself: nothing that waits for it would ever end */
+  assertAlive(): void {
+    const { exitCode, signalCode, killed } = this.child;
+    if (killed || (exitCode === null && signalCode === null)) return;
+    const how = signalCode ?? `code ${String(exitCode)}`;
+    throw new Error(`A worker ended by itself (${how}). It said last: ${this.said || 'nothing'}`);
+  }
 }
 const wait = (ms: number): Promise<void> =>
   new Promise((resolve) => {
@@ -115,11 +138,17 @@ const wait = (ms: number): Promise<void> =>
   });
 
 /** Seconds from asking until all is looked at; workers are running before. */
-async function measureJobs(during: () => void = () => undefined): Promise<number> {
+async function measureJobs(
+  workers: readonly Worker[],
+  during: () => void = () => undefined,
+): Promise<number> {
   const began = performance.now();
   const { id } = await askConsequences(LIBRARIAN, ENTRY, { version: '1.1.0', candidate: null });
   let half = false;
   for (;;) {
+    workers.forEach((each) => {
+      each.assertAlive();
+    });
     const { materials } = await readConsequences(LIBRARIAN, id);
     const done = materials.filter(({ state }) => state !== 'waiting').length;
     if (!half && done * 3 > materials.length) {
@@ -176,20 +205,46 @@ export async function measureConsequences(count: number): Promise<ConsequenceFig
   await publishBoth(made.groups);
   await insertUsers(made.document, 0, Math.min(WARMING, count));
   process.env['BRIGHT_LOOM_PROGRAMS'] = await buildPrograms(process.cwd());
-  const [first, second] = [worker(), worker()];
-  while ((await countWorkers(LATELY_SECONDS)) < 2) await wait(200);
+  const workers = [new Worker(), new Worker()] as const;
+  try {
+    return { materials: count, ...(await measureWith(workers, made, count)) };
+  } finally {
+    workers.forEach((each) => {
+      each.kill();
+    });
+  }
+}
+
+async function measureWith(
+  workers: readonly [Worker, Worker],
+  made: ReturnType<typeof material>,
+  count: number,
+): Promise<Omit<ConsequenceFigures, 'materials'>> {
+  while ((await countWorkers(LATELY_SECONDS)) < 2) {
+    workers.forEach((each) => {
+      each.assertAlive();
+    });
+    await wait(200);
+  }
   // Both are warm before either is measured: else the second's start would count, and the first's
   // not.
-  await measureJobs();
-  await measureJobs();
+  await measureJobs(workers);
+  await measureJobs(workers);
   await insertUsers(made.document, Math.min(WARMING, count), count);
-  const two = await measureJobs();
-  const killed = await measureJobs(() => second.kill('SIGKILL'));
+  const two = await measureJobs(workers);
+  const killed = await measureJobs(workers, () => {
+    workers[1].kill();
+  });
   const lookedAt = await countLookedAt();
-  const one = await measureJobs();
-  first.kill('SIGKILL');
-  const pictures = await drawAlone(made.document, made.groups, count);
-  return { materials: count, one, two, killed, pictures, lookedAt };
+  const one = await measureJobs(workers);
+  workers[0].kill();
+  return {
+    one,
+    two,
+    killed,
+    lookedAt,
+    pictures: await drawAlone(made.document, made.groups, count),
+  };
 }
 
 /** Materials that the last look ahead has looked at. */
