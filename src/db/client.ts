@@ -87,19 +87,26 @@ export async function closeDatabase(): Promise<void> {
   await open?.pool.end();
 }
 
-/** Only one process at a time brings the tables up to date; a number of our own. */
-const MIGRATION_LOCK = 5_206_001;
+/** What only one process at a time may do to the database's structure; numbers of our own. */
+const STRUCTURE_LOCK = { tables: 5_206_001, queue: 5_206_002 } as const;
 
-export async function migrateDatabase(folder: string): Promise<void> {
+/** Does something to the structure while no other process does the same. */
+export async function holdingLock<T>(
+  of: keyof typeof STRUCTURE_LOCK,
+  work: () => Promise<T>,
+): Promise<T> {
   const lock = new Client({ connectionString: databaseUrl() });
   await lock.connect();
   try {
-    await lock.query('select pg_advisory_lock($1)', [MIGRATION_LOCK]);
-    await migrate(database(), { migrationsFolder: folder });
+    await lock.query('select pg_advisory_lock($1)', [STRUCTURE_LOCK[of]]);
+    return await work();
   } finally {
     await lock.end();
   }
 }
+
+export const migrateDatabase = (folder: string): Promise<void> =>
+  holdingLock('tables', () => migrate(database(), { migrationsFolder: folder }));
 
 /** Whether the database went away within the last seconds. */
 export const wasLostLately = (): boolean =>

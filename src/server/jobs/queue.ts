@@ -1,5 +1,5 @@
 import PgBoss from 'pg-boss';
-import { databaseUrl } from '@/db/client';
+import { databaseUrl, holdingLock } from '@/db/client';
 import { log, loggable } from '../log';
 import { LANES } from './define-job';
 
@@ -17,22 +17,26 @@ const CARRIER = { retryLimit: 20, retryDelay: 1, expireInSeconds: 4 * 3600 };
 
 const kept = globalThis as unknown as { brightLoomQueue?: Promise<PgBoss> | undefined };
 
-async function start(): Promise<PgBoss> {
+/** A queue of its own, which the caller stops; processes take the one of `queue()`. */
+export async function openQueue(): Promise<PgBoss> {
   const boss = new PgBoss({ connectionString: databaseUrl(), max: 3 });
   boss.on('error', (error) => {
     log().warn(loggable(error), 'the queue reports an error');
   });
-  await boss.start();
-  await boss.createQueue(GIVEN_UP);
-  for (const name of LANES) {
-    await boss.createQueue(name, { name, policy: 'standard', ...CARRIER, deadLetter: GIVEN_UP });
-  }
+  // Of processes that begin at once on a new database only one may make the queue's tables.
+  await holdingLock('queue', async () => {
+    await boss.start();
+    await boss.createQueue(GIVEN_UP);
+    for (const name of LANES) {
+      await boss.createQueue(name, { name, policy: 'standard', ...CARRIER, deadLetter: GIVEN_UP });
+    }
+  });
   return boss;
 }
 
 /** The queue of this process; a failed start is tried again by the next caller. */
 export function queue(): Promise<PgBoss> {
-  kept.brightLoomQueue ??= start().catch((error: unknown) => {
+  kept.brightLoomQueue ??= openQueue().catch((error: unknown) => {
     kept.brightLoomQueue = undefined;
     throw error;
   });
