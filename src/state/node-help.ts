@@ -71,7 +71,7 @@ export function useNodeHelp(definition: NodeDefinition, evaluation: Evaluation):
   const told = useMemo(
     () => ({
       uses: findUses(definition.id, finishedNetworks()),
-      similar: similarNodes(definition),
+      similar: similarNodes(definition, finishedNetworks()),
     }),
     [definition],
   );

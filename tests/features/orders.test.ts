@@ -52,5 +52,19 @@ it('tells where a node is used in the starters, beside what, and what is like it
   expect(uses.fedBy.map(({ title }) => title)).toContain('Surface');
   const smoothstep = findDefinition('ranges.smoothstep');
   if (!smoothstep) throw new Error('no smoothstep');
-  expect(similarNodes(smoothstep).map(({ id }) => id)).toContain('ranges.threshold');
+  expect(similarNodes(smoothstep, documents).map(({ id }) => id)).toContain('ranges.threshold');
+});
+
+it.each([
+  ['optics.reflectance', ['optics.metal', 'optics.fresnel'], ['colour.to-grey', 'math.math']],
+  ['colour.full-value', [], ['math.vector-math', 'surface.light-response']],
+  ['patterns.noise', ['patterns.fractal-noise'], ['math.math']],
+] as const)('says what %s is like by what it is for', (type, some, none) => {
+  const definition = findDefinition(type);
+  if (!definition) throw new Error(`no ${type}`);
+  const documents = STARTERS.map((starter) => starter.document());
+  const alike = similarNodes(definition, documents).map(({ id }) => id);
+  expect(alike.length).toBeGreaterThan(0);
+  if (some.length > 0) expect(alike.some((id) => some.some((each) => each === id))).toBe(true);
+  for (const id of none) expect(alike).not.toContain(id);
 });

@@ -56,6 +56,26 @@ const FED = { scalar: 1, colour: 1, surface: 2 } as const;
 /** A second varying scalar only helps where both are judged against each other. */
 const PAIRED = /^(mask|masks|a|b|under|over|distances|cuts|where|which|number)$/;
 
+/** The range over which an input is tried, where what it stands for is not 0 to 1. */
+function domainOf(port: InputPort | undefined): readonly [number, number] | null {
+  if (port?.kind !== 'scalar' || (port.quantity === undefined && port.unit === undefined))
+    return null;
+  const { soft } = port;
+  return soft && (soft[0] !== 0 || soft[1] !== 1) ? soft : null;
+}
+
+/** The first output, but for one that only gives back what is fed in. */
+function shownOutput({ inputs, outputs }: NodeDefinition, fed: readonly string[]) {
+  const all = Object.entries(outputs);
+  const given = fed.map((input) => inputs[input]?.quantity);
+  const isNew = ([, { kind, quantity }]: (typeof all)[number]): boolean =>
+    kind === 'surface' ||
+    quantity === undefined ||
+    quantity === 'mask' ||
+    !given.includes(quantity);
+  return all.find(isNew) ?? all[0];
+}
+
 function feedKind(port: InputPort): keyof typeof FEEDS | null {
   if (port.kind === 'scalar' || port.kind === 'flex' || port.kind === 'scalars') return 'scalar';
   return port.kind === 'colour' || port.kind === 'surface' ? port.kind : null;
@@ -77,12 +97,20 @@ export function makeExample(definition: NodeDefinition): NodeExample {
     const feed = list[used[kind]++ % list.length];
     if (!feed || feed[0].type === definition.id) return;
     nodes.set(feed[0].id, feed[0]);
-    strands.push({
-      id: `w${String(strands.length)}`,
-      from: { node: feed[0].id, output: feed[1] },
-      to: { node: node.id, input },
-      order,
-    });
+    const strand = (from: Strand['from'], to: Strand['to'], at = 0): void => {
+      strands.push({ id: `w${String(strands.length)}`, from, to, order: at });
+    };
+    const from = { node: feed[0].id, output: feed[1] };
+    const domain = domainOf(definition.inputs[input]);
+    if (!domain) {
+      strand(from, { node: node.id, input }, order);
+      return;
+    }
+    const [outLow, outHigh] = domain;
+    const over = instance(`over-${input}`, 'ranges.remap', { outLow, outHigh });
+    nodes.set(over.id, over);
+    strand({ node: over.id, output: 'value' }, { node: node.id, input }, order);
+    strand(from, { node: over.id, input: 'value' });
   };
   const isSelfVarying =
     Object.values(definition.inputs).some((port) => typeof port.default === 'string') ||
@@ -105,17 +133,28 @@ export function makeExample(definition: NodeDefinition): NodeExample {
     if (kind === 'colour' && (isSelfVarying || used.colour >= FED.colour)) continue;
     wire(id, kind);
   }
-  const [first] = Object.entries(definition.outputs);
+  return endWith(definition, [...nodes.values()], strands);
+}
+
+/** The network with what is shown of it at its end. */
+function endWith(
+  definition: NodeDefinition,
+  nodes: readonly NodeInstance[],
+  strands: readonly Strand[],
+): NodeExample {
+  const fed = strands.filter(({ to }) => to.node === 'shown').map(({ to }) => to.input);
+  const [output = '', port] = shownOutput(definition, fed) ?? [];
+  const isSurface = port?.kind === 'surface';
   const base = emptyDocument(definition.title);
-  if (first?.[1].kind === 'surface')
-    strands.push({
-      id: 'end',
-      from: { node: node.id, output: first[0] },
-      to: { node: OUTPUT_EDGE, input: SURFACE_OUTPUT },
-      order: 0,
-    });
+  const end: Strand = {
+    id: 'end',
+    from: { node: 'shown', output },
+    to: { node: OUTPUT_EDGE, input: SURFACE_OUTPUT },
+    order: 0,
+  };
+  const network = { ...base.network, nodes, strands: isSurface ? [...strands, end] : strands };
   return {
-    document: { ...base, network: { ...base.network, nodes: [...nodes.values()], strands } },
-    shown: first?.[1].kind === 'surface' ? 'surface' : outputKey(['shown'], first?.[0] ?? ''),
+    document: { ...base, network },
+    shown: isSurface ? 'surface' : outputKey(['shown'], output),
   };
 }

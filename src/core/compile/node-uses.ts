@@ -1,6 +1,7 @@
 import { findNodeDefinition } from './catalogue';
 import type { Network, NetworkDocument } from '../graph/document';
 import type { NodeDefinition } from '../nodes/define';
+import type { Quantity } from '../nodes/quantities';
 import { NODES } from '../nodes/registry.generated';
 
 /** Something that was counted, and how often. */
@@ -52,23 +53,73 @@ export function findUses(type: string, documents: readonly NetworkDocument[]): N
   return { networks: [...networks], fedBy: counted(fedBy), feeds: counted(feeds) };
 }
 
-const wordsOf = ({ title, synonyms }: NodeDefinition): ReadonlySet<string> =>
-  new Set([title, ...synonyms].flatMap((words) => words.toLowerCase().split(/[^a-z]+/)));
 /** Words that say nothing of what a node does. */
 const PLAIN = new Set(['', 'a', 'of', 'the', 'in', 'to', 'mask', 'value', 'values', 'colour']);
+const wordsOf = ({ title, synonyms }: NodeDefinition): ReadonlySet<string> =>
+  new Set(
+    [title, ...synonyms]
+      .flatMap((words) => words.toLowerCase().split(/[^a-z]+/))
+      .filter((word) => !PLAIN.has(word)),
+  );
 
-/** Nodes that are sought by the same words, those with most of them in common first. */
-export function similarNodes(definition: NodeDefinition): readonly NodeDefinition[] {
-  const own = wordsOf(definition);
+/** What goes in and out: kinds of the outputs, and the quantities that are more than a mask. */
+function measuresOf({ inputs, outputs }: NodeDefinition): ReadonlySet<string> {
+  const [first] = Object.values(inputs);
+  const told = (way: string, ports: readonly { readonly quantity?: Quantity }[]): string[] =>
+    ports.flatMap(({ quantity }) =>
+      quantity === undefined || quantity === 'mask' ? [] : [`${way} ${quantity}`],
+    );
+  return new Set([
+    ...(first ? [`takes ${first.kind}`] : []),
+    ...Object.values(outputs).map(({ kind }) => `gives ${kind}`),
+    ...told('in', Object.values(inputs)),
+    ...told('out', Object.values(outputs)),
+  ]);
+}
+
+/** What two sets have in common, of all that is in either: 0 to 1. */
+function overlap<T>(a: ReadonlySet<T>, b: ReadonlySet<T>): number {
+  const both = [...a].filter((each) => b.has(each)).length;
+  return both === 0 ? 0 : both / (a.size + b.size - both);
+}
+
+/** How much each counts: what a node is for before what it is called. */
+const WEIGHT = { measures: 2, family: 1, uses: 1.5, words: 0.3 } as const;
+/** Less in common than this is no likeness. */
+const LEAST_ALIKE = 1.4;
+
+/**
+ * Nodes that one might take in place of another, the likeliest first: of the same family, for the
+ * same quantities, used beside the same nodes. Words in common only decide between these.
+ * @param documents finished networks, in which the use is looked up
+ */
+export function similarNodes(
+  definition: NodeDefinition,
+  documents: readonly NetworkDocument[],
+): readonly NodeDefinition[] {
+  const beside = (id: string): ReadonlySet<string> => {
+    const { fedBy, feeds } = findUses(id, documents);
+    return new Set([
+      ...fedBy.map(({ title }) => `after ${title}`),
+      ...feeds.map(({ title }) => `before ${title}`),
+    ]);
+  };
+  const [measures, words, uses] = [
+    measuresOf(definition),
+    wordsOf(definition),
+    beside(definition.id),
+  ];
   return NODES.filter(({ id }) => id !== definition.id)
     .map((other) => ({
       other,
-      shared:
-        [...wordsOf(other)].filter((word) => own.has(word) && !PLAIN.has(word)).length +
-        (other.family === definition.family ? 0.5 : 0),
+      likeness:
+        WEIGHT.measures * overlap(measures, measuresOf(other)) +
+        (other.family === definition.family ? WEIGHT.family : 0) +
+        WEIGHT.uses * overlap(uses, beside(other.id)),
+      called: WEIGHT.words * [...wordsOf(other)].filter((word) => words.has(word)).length,
     }))
-    .filter(({ shared }) => shared >= 1)
-    .sort((a, b) => b.shared - a.shared)
+    .filter(({ likeness }) => likeness >= LEAST_ALIKE)
+    .sort((a, b) => b.likeness + b.called - a.likeness - a.called)
     .slice(0, MOST)
     .map(({ other }) => other);
 }
