@@ -4,6 +4,7 @@ import { compileNetwork } from '@/core/compile/compile';
 import { AppError } from '@/core/base/diagnostic';
 import { addDial } from '@/core/edit/dials';
 import { groupSelection } from '@/core/edit/group';
+import { unwiredHere } from '@/core/edit/group-papers';
 import {
   addEmptyGroup,
   addPort,
@@ -190,6 +191,43 @@ describe('whether something is wired', () => {
     expect([valueOf(wired, 'out1'), valueOf(wired, 'out2')]).toEqual([1, 1]);
     const [strand] = wired.network.strands;
     expect(valueOf(disconnect(wired, null, [strand?.id ?? '']), 'out1')).toBe(0);
+  });
+});
+
+describe('what an input gives inside', () => {
+  it('is said where nothing is wired to the card that was entered, and only there', () => {
+    const document = documentOf([node('end', 'surface.surface')]);
+    const made = addEmptyGroup(document, null, [0, 0]);
+    const ports: readonly Partial<GroupPort>[] = [
+      { kind: 'scalar', fallback: 0.25 },
+      { kind: 'vector', unwired: 'position' },
+      { kind: 'scalar', unwired: 'neutral' },
+      { kind: 'scalar' },
+    ];
+    const group = made.document.groups['g1'];
+    if (!group) throw new Error('no group');
+    const inputs = ports.map((port, k): GroupPort => ({
+      id: `p${String(k)}`,
+      name: 'P',
+      kind: 'scalar',
+      ...port,
+    }));
+    const withPorts = { ...made.document, groups: { g1: { ...group, inputs } } };
+    expect(unwiredHere(withPorts, [])).toEqual({});
+    expect(unwiredHere(withPorts, [made.id])).toEqual({
+      p0: 'unwired 0.25',
+      p1: 'unwired the position',
+      p2: 'unwired what changes nothing',
+      p3: 'unwired: each its own value',
+    });
+    const noise = addNode(withPorts, null, 'patterns.noise', [0, 0]);
+    const wired = connect(
+      noise.document,
+      null,
+      { node: noise.id, output: 'value' },
+      { node: made.id, input: 'p0' },
+    );
+    expect(Object.keys(unwiredHere(wired, [made.id]))).toEqual(['p1', 'p2', 'p3']);
   });
 });
 

@@ -1,4 +1,6 @@
 import type { Dial, GroupDefinition, GroupPort, NetworkDocument } from '../graph/document';
+import { findGroupDefinition } from '../compile/catalogue';
+import { boardAt, getNetwork } from './board';
 import { equationText, valueText } from './equation';
 
 const number = (value: number): string => String(Number(value.toPrecision(5)));
@@ -22,16 +24,40 @@ const joined = (...parts: readonly string[]): string =>
     .filter(Boolean)
     .join('; ');
 
+/** What an input gives where nothing is wired to it, in words; null where nobody said. */
+export function unwiredWords({ fallback, unwired }: GroupPort): string | null {
+  if (fallback !== undefined) return `unwired ${valueText(fallback)}`;
+  return unwired ? `unwired ${UNWIRED_WORDS[unwired]}` : null;
+}
+
 /** What an input or output is, in words. */
-export function portWords({ kind, many, fallback, unwired, help }: GroupPort): string {
-  const what = many ? 'a list of masks' : KIND_WORDS[kind];
-  const alone =
-    fallback !== undefined
-      ? `unwired ${valueText(fallback)}`
-      : unwired
-        ? `unwired ${UNWIRED_WORDS[unwired]}`
-        : '';
-  return joined(what, alone, help ?? '');
+export function portWords(port: GroupPort): string {
+  const what = port.many ? 'a list of masks' : KIND_WORDS[port.kind];
+  return joined(what, unwiredWords(port) ?? '', port.help ?? '');
+}
+
+/**
+ * What each input of a group gives inside the card that was entered where nothing is wired to that:
+ * by the input's id, in words. Empty outside groups.
+ * @param path the cards that were entered, from the outside in
+ */
+export function unwiredHere(
+  document: NetworkDocument,
+  path: readonly string[],
+): Readonly<Record<string, string>> {
+  const card = path.at(-1);
+  const around = getNetwork(document, boardAt(document, path.slice(0, -1)));
+  const node = around.nodes.find(({ id }) => id === card);
+  const group = node && findGroupDefinition(document, node);
+  if (!group) return {};
+  const wired = new Set(
+    around.strands.filter(({ to }) => to.node === card).map(({ to }) => to.input),
+  );
+  return Object.fromEntries(
+    group.inputs
+      .filter(({ id }) => !wired.has(id))
+      .map((port) => [port.id, unwiredWords(port) ?? 'unwired: each its own value']),
+  );
 }
 
 /** What a dial is, in words: its help, its home, its slider and what its ends do. */

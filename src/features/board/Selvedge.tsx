@@ -9,7 +9,10 @@ import type { GroupDefinition, GroupPort } from '@/core/graph/document';
 import type { PortKind } from '@/core/nodes/define';
 import { AddPort, PortSettings } from './PortSettings';
 import { PortMark } from './port-mark';
-import { useOpenGroup } from '@/state/use-stores';
+import { useShallow } from 'zustand/react/shallow';
+import { own } from '@/core/base/own';
+import { unwiredHere } from '@/core/edit/group-papers';
+import { useDocument, useOpenGroup, useView } from '@/state/use-stores';
 
 export type SelvedgeNode = Node<{ side: 'in' | 'out' }, 'selvedge'>;
 export const SELVEDGE_WIDTH = 92;
@@ -70,6 +73,8 @@ export function Selvedge({ id, data: { side } }: NodeProps<SelvedgeNode>) {
   const update = useUpdateNodeInternals();
   const { ports, caption } = useSelvedgePorts(side);
   const group = useOpenGroup();
+  const path = useView((state) => state.path);
+  const unwired = useDocument(useShallow(({ document }) => unwiredHere(document, path)));
   useEffect(() => {
     update(id);
   }, [zoom, id, update, ports.length]);
@@ -91,6 +96,11 @@ export function Selvedge({ id, data: { side } }: NodeProps<SelvedgeNode>) {
       {ports.map((port) => (
         <div key={port.id} className="relative px-2 py-[3px] text-[12px]">
           <PortName side={side} port={port} group={group} />
+          {side === 'in' && own(unwired, port.id) !== undefined ? (
+            <div className="truncate text-[10px] text-soft" title={own(unwired, port.id)}>
+              {own(unwired, port.id)}
+            </div>
+          ) : null}
           <Handle
             id={port.id}
             type={id === INPUT_EDGE ? 'source' : 'target'}

@@ -23,6 +23,7 @@ import { ValueRow } from './ValueRow';
 import { commit, endGesture } from '@/state/editing';
 import { stores } from '@/state/stores';
 import { indexBoard, useCard } from '@/state/use-card';
+import { unwiredHere } from '@/core/edit/group-papers';
 import { useDocument, useView } from '@/state/use-stores';
 
 interface Rows {
@@ -141,8 +142,9 @@ const isAt = (shown: PlacedFinding | null, node: string, input: string): boolean
   shown?.place.node === node && shown.place.input === input;
 
 /** What an input gets instead of its own value: the sources of its strands, or a dial. */
-const useSource = (node: NodeInstance, port: InputView, board: Rows['board']) =>
-  useDocument(
+function useSource(node: NodeInstance, port: InputView, board: Rows['board']) {
+  const path = useView((state) => state.path);
+  return useDocument(
     useShallow(({ document }) => {
       const { nodes, arriving } = indexBoard(document, board);
       const strands = (arriving.get(node.id) ?? []).filter(({ to }) => to.input === port.id);
@@ -152,7 +154,9 @@ const useSource = (node: NodeInstance, port: InputView, board: Rows['board']) =>
       );
       const names = strands.map(({ from }) => {
         const source = nodes.get(from.node);
-        return source ? getNodeTitle(document, source) : 'the selvedge';
+        if (source) return getNodeTitle(document, source);
+        const alone = own(unwiredHere(document, path), from.output);
+        return alone === undefined ? 'the selvedge' : `the selvedge, ${alone}`;
       });
       return {
         strands: strands.map(({ id }) => id).join(' '),
@@ -161,6 +165,7 @@ const useSource = (node: NodeInstance, port: InputView, board: Rows['board']) =>
       };
     }),
   );
+}
 
 type RowProps = Rows & { readonly port: InputView };
 
