@@ -225,3 +225,37 @@ describe('the structure key', () => {
     expect(structureKey(removeNodes(document, null, ['n6']))).not.toBe(key);
   });
 });
+
+describe('a group that is packaged before its end is wired', () => {
+  it('has an output for each open end, of its kind, which can be wired at once', () => {
+    const open = documentOf(
+      [
+        node('noise', 'patterns.noise'),
+        node('step', 'ranges.smoothstep'),
+        node('tint', 'gradients.ramp'),
+        node('paint', 'surface.surface'),
+      ],
+      ['noise:value > step:value', 'noise:value > tint:value'],
+    );
+    const ids = ['noise', 'step', 'tint', 'paint'];
+    const source = { materialId: 'm', revision: 1 };
+    const made = groupSelection(open, { board: null, ids, name: 'Open', path: [], source });
+    const group = made.document.groups[made.groupId];
+    expect(group?.outputs.map(({ name, kind }) => [name, kind])).toEqual([
+      ['Mask', 'scalar'],
+      ['Colour', 'colour'],
+      ['Surface', 'surface'],
+    ]);
+    expect(Object.values(group?.origin?.outputs ?? {}).map(({ node: id }) => id)).toEqual([
+      'step',
+      'tint',
+      'paint',
+    ]);
+    expect(checkReferences(made.document).filter(({ severity }) => severity === 'error')).toEqual(
+      [],
+    );
+    const inside = groupSelection(open, { board: null, ids: ['noise'], name: 'In', path: [] });
+    // What is used outside is all that goes out, as before.
+    expect(inside.document.groups[inside.groupId]?.outputs).toHaveLength(1);
+  });
+});

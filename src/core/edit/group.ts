@@ -3,7 +3,6 @@ import { outputKey, parseResultKey } from '../graph/result-key';
 import type { GroupId, NodeId, ResultKey } from '../base/ids';
 import { AppError } from '../base/diagnostic';
 import { compileNetwork } from '../compile/compile';
-import { describePorts } from '../compile/catalogue';
 import { topologicalOrder } from '../compile/order';
 import { INPUT_EDGE, OUTPUT_EDGE, isFlowing } from '../graph/document';
 import type {
@@ -17,6 +16,7 @@ import type {
 } from '../graph/document';
 import { freshId, getNetwork, nodeIds, withNetwork } from './board';
 import type { BoardId } from './board';
+import { inputTitle, makePorts, openEnds, outputTitle, portKey } from './group-outline';
 
 /** Which nodes are packaged, and as what. */
 export interface GroupRequest {
@@ -31,9 +31,6 @@ export interface GroupRequest {
   /** The path of nodes that leads to the board, to know the kinds of what flows there. */
   readonly path: readonly string[];
 }
-
-/** Names an output of the board, so that several strands from it make one port. */
-const portKey = ({ node, output }: Strand['from']): ResultKey => outputKey([node], output);
 
 /** What is packaged: the nodes, what is around them, and the strands across the border. */
 interface Selection {
@@ -52,7 +49,8 @@ interface Ports {
 
 /**
  * Packages nodes as a group: an input per output that fed them from outside, an output per value
- * used outside. The look does not change. @throws AppError when a dial of the surrounding group
+ * used outside; of what leads nowhere yet, an output for each open end. The look does not change.
+ * @throws AppError when a dial of the surrounding group
  * drives one of the nodes, or the group would feed itself.
  */
 export function groupSelection(
@@ -107,7 +105,7 @@ function select(document: NetworkDocument, { board, ids }: GroupRequest): Select
 }
 
 function portsOf(selection: Selection, { board, path }: GroupRequest): Ports {
-  const { document, nodes, incoming, outgoing } = selection;
+  const { document, network, nodes, incoming, outgoing } = selection;
   const kinds = compileNetwork(document, { surface: false, taps: [] }).kinds;
   const around = board === null ? undefined : own(document.groups, board);
   const kindOf = (from: Strand['from']): ValueKind => {
@@ -124,7 +122,7 @@ function portsOf(selection: Selection, { board, path }: GroupRequest): Ports {
       kindOf,
     ),
     outputs: makePorts(
-      outgoing.map((strand) => strand.from),
+      outgoing.length > 0 ? outgoing.map(({ from }) => from) : openEnds(document, network, nodes),
       'out',
       (from) => outputTitle(document, nodes, from),
       kindOf,
@@ -137,11 +135,14 @@ function makeGroup(
   ports: Ports,
   { board, name, source }: GroupRequest,
 ): GroupDefinition {
-  const { document, nodes, incoming, outgoing } = selection;
+  const { document, nodes, incoming } = selection;
   const origin = source && {
     ...source,
     inputs: sourcesOf(incoming, ports.inputs),
-    outputs: sourcesOf(outgoing, ports.outputs),
+    outputs: sourcesOf(
+      [...ports.outputs.keys()].map((key) => ({ from: sourceOf(key) })),
+      ports.outputs,
+    ),
   };
   return {
     id: freshId('g', new Set(Object.keys(document.groups))),
@@ -190,55 +191,14 @@ function refuseDriven(
     );
 }
 
-function makePorts(
-  starts: readonly Strand['from'][],
-  stem: string,
-  title: (from: Strand['from']) => string,
-  kindOf: (from: Strand['from']) => ValueKind,
-): Map<ResultKey, GroupPort> {
-  const ports = new Map<ResultKey, GroupPort>();
-  const names = new Set<string>();
-  for (const from of starts) {
-    if (ports.has(portKey(from))) continue;
-    const base = title(from);
-    let name = base;
-    for (let k = 2; names.has(name); k++) name = `${base} ${String(k)}`;
-    names.add(name);
-    ports.set(portKey(from), { id: `${stem}${String(ports.size + 1)}`, name, kind: kindOf(from) });
-  }
-  return ports;
-}
-
-function inputTitle(
-  document: NetworkDocument,
-  nodes: readonly NodeInstance[],
-  incoming: readonly Strand[],
-  from: Strand['from'],
-): string {
-  const strand = incoming.find((each) => portKey(each.from) === portKey(from));
-  const node = nodes.find((each) => each.id === strand?.to.node);
-  return (
-    (node &&
-      describePorts(document, node)?.inputs.find((port) => port.id === strand?.to.input)?.title) ??
-    'Input'
-  );
-}
-
-function outputTitle(
-  document: NetworkDocument,
-  nodes: readonly NodeInstance[],
-  from: Strand['from'],
-): string {
-  const node = nodes.find((each) => each.id === from.node);
-  return (
-    (node &&
-      describePorts(document, node)?.outputs.find((port) => port.id === from.output)?.title) ??
-    'Output'
-  );
+/** The output that a key of `makePorts` names. */
+function sourceOf(key: ResultKey): Strand['from'] {
+  const { path, port } = parseResultKey(key);
+  return { node: path[0] ?? '', output: port };
 }
 
 function sourcesOf(
-  strands: readonly Strand[],
+  strands: readonly Pick<Strand, 'from'>[],
   ports: ReadonlyMap<string, GroupPort>,
 ): Record<string, Strand['from']> {
   return Object.fromEntries(
@@ -259,10 +219,9 @@ function innerStrands(
     from: { node: INPUT_EDGE, output: inputs.get(portKey(strand.from))?.id ?? '' },
   }));
   const ends = [...outputs].map(([key, port], k): Strand => {
-    const { path, port: output } = parseResultKey(key);
     return {
       id: `e${String(k + 1)}`,
-      from: { node: path[0] ?? '', output },
+      from: sourceOf(key),
       to: { node: OUTPUT_EDGE, input: port.id },
       order: 0,
     };
