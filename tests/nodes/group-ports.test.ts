@@ -218,7 +218,7 @@ describe('what an input gives inside', () => {
       p0: 'unwired 0.25',
       p1: 'unwired the position',
       p2: 'unwired what changes nothing',
-      p3: 'unwired: each its own value',
+      p3: 'unwired: each input’s own',
     });
     const noise = addNode(withPorts, null, 'patterns.noise', [0, 0]);
     const wired = connect(

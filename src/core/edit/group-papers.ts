@@ -56,7 +56,7 @@ export function unwiredHere(
   return Object.fromEntries(
     group.inputs
       .filter(({ id }) => !wired.has(id))
-      .map((port) => [port.id, unwiredWords(port) ?? 'unwired: each its own value']),
+      .map((port) => [port.id, unwiredWords(port) ?? 'unwired: each input’s own']),
   );
 }
 

@@ -97,7 +97,7 @@ export function Selvedge({ id, data: { side } }: NodeProps<SelvedgeNode>) {
         <div key={port.id} className="relative px-2 py-[3px] text-[12px]">
           <PortName side={side} port={port} group={group} />
           {side === 'in' && own(unwired, port.id) !== undefined ? (
-            <div className="truncate text-[10px] text-soft" title={own(unwired, port.id)}>
+            <div className="text-[10px] leading-[12px] text-soft" title={own(unwired, port.id)}>
               {own(unwired, port.id)}
             </div>
           ) : null}
